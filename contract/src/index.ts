@@ -1,0 +1,3 @@
+export * from './errors.js';
+export * from './schemas.js';
+export * from './types.js';

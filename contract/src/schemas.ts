@@ -1,0 +1,53 @@
+import Joi from 'joi';
+import { ENTRY_KINDS, layoutSchema } from '@true-ledger/core';
+import { LIMITS, ROLES } from './types.js';
+
+const uuid = Joi.string().guid({ version: ['uuidv4'] });
+const name = Joi.string().trim().min(1).max(80);
+const password = Joi.string().min(10).max(200);
+
+export const signInSchema = Joi.object({ signIn: Joi.string().trim().max(80).required(), password: Joi.string().max(200).required() });
+export const claimSchema = Joi.object({ token: Joi.string().hex().length(64).required(), name: name.required(), signIn: name.required(), password: password.required() });
+export const accountSchema = Joi.object({ name: name.required(), signIn: name.required(), password: password.required(), role: Joi.string().valid(...ROLES).required() });
+export const accountChangeSchema = Joi.object({ role: Joi.string().valid(...ROLES), active: Joi.boolean(), password }).min(1);
+
+/** Envelope of an append; bodies are checked per kind by core against the case. */
+export const appendSchema = Joi.object({
+  entries: Joi.array()
+    .min(1)
+    .max(LIMITS.entriesPerAppend)
+    .items(
+      Joi.object({
+        id: uuid.required(),
+        kind: Joi.string().valid(...ENTRY_KINDS).required(),
+        station: Joi.string().max(80).allow(null).required(),
+        body: Joi.object().unknown(true).required(),
+        basedOn: uuid.allow(null).required(),
+      }),
+    )
+    .required(),
+});
+
+export const newCaseSchema = Joi.object({
+  id: uuid.required(),
+  title: Joi.string().trim().min(1).max(160).required(),
+  reference: Joi.string().trim().max(160).allow('').required(),
+  layout: layoutSchema.required(),
+});
+
+export const uploadSchema = Joi.object({
+  entryId: uuid.required(),
+  station: Joi.string().max(80).required(),
+  standIn: Joi.string().valid('yes', 'no').default('no'),
+});
+
+export const gaugeSchema = Joi.object({
+  id: Joi.string().pattern(/^[a-z0-9-]{1,40}$/).required(),
+  name: name.required(),
+  kind: Joi.string().valid('outside-micrometer', 'bore-gauge', 'indicator', 'caliper', 'other').required(),
+  resolutionMm: Joi.number().positive().max(1).required(),
+  expandedUncertaintyMm: Joi.number().min(0).max(1).required(),
+  repeatabilityMm: Joi.number().min(0).max(1).required(),
+  masterMm: Joi.number().positive().max(5000),
+  checkedOn: Joi.string().max(20).allow(''),
+});

@@ -1,0 +1,84 @@
+import type { Author, CaseState, EntryDraft, Gauge, LedgerEntry } from '@true-ledger/core';
+
+export type Role = 'owner' | 'builder' | 'reader';
+export const ROLES: readonly Role[] = ['owner', 'builder', 'reader'];
+
+export interface Account {
+  readonly id: string;
+  readonly name: string;
+  readonly signIn: string;
+  readonly role: Role;
+  readonly active: boolean;
+}
+
+export interface SessionInfo {
+  readonly id: string;
+  readonly created: string;
+  readonly lastSeen: string;
+  readonly agent: string;
+  readonly current: boolean;
+}
+
+/** One line of the Shelf. */
+export interface CaseSummary {
+  readonly id: string;
+  readonly number: string;
+  readonly title: string;
+  readonly reference: string;
+  readonly engine: string;
+  readonly stage: string;
+  readonly coverage: number;
+  readonly unexplained: number;
+  readonly leading: string | null;
+  readonly leadingProbability: number | null;
+  readonly updated: string;
+  readonly demo: boolean;
+  /** Worst grade by bench row, for the strip on the Shelf; null where nothing was examined. */
+  readonly strip: ReadonlyArray<{ readonly station: string; readonly grade: number | null }>;
+}
+
+export interface CaseResponse {
+  readonly id: string;
+  readonly state: CaseState;
+}
+
+export interface AppendRequest {
+  readonly entries: readonly EntryDraft[];
+}
+
+export interface AppendResponse {
+  readonly entries: readonly LedgerEntry[];
+}
+
+export interface UploadResponse {
+  readonly entry: LedgerEntry;
+  /** True when this very file was already filed here; nothing new was recorded. */
+  readonly already: boolean;
+}
+
+export interface NewCaseRequest {
+  readonly id: string;
+  readonly title: string;
+  readonly reference: string;
+  readonly layout: import('@true-ledger/core').EngineLayout;
+}
+
+export interface Me {
+  readonly account: Account;
+  readonly author: Author;
+}
+
+export type ShopGauge = Gauge;
+
+/** Sent over the event stream of a case. */
+export interface CaseEvent {
+  readonly caseId: string;
+  readonly seq: number;
+}
+
+export const LIMITS = {
+  uploadBytes: 40 * 1024 * 1024,
+  imagePixels: 100_000_000,
+  entriesPerAppend: 500,
+  jsonBytes: 4 * 1024 * 1024,
+} as const;

@@ -1,0 +1,227 @@
+import Joi from 'joi';
+import { GRADE_BOOK } from '../damage/gradeBook.js';
+import { WEAR_CLASSES, type WearClass } from '../damage/classes.js';
+import { pattern } from '../damage/patterns.js';
+import type { SurfaceMark } from '../damage/wearMap.js';
+import type { EngineLayout } from '../engine/layout.js';
+import { engineTemplate, ENGINE_TEMPLATES } from '../engine/templates.js';
+import { matchesStation, stationsOf, type Station } from '../engine/stations.js';
+import { INTAKE_FIELDS, RELIABILITIES, STATION_STATES, type EntryBodies, type EntryBody, type EntryKind, type IntakeField } from '../ledger/bodies.js';
+import { checkEntry } from '../ledger/check.js';
+import { applyEntry, emptyCase, type CaseState } from '../ledger/state.js';
+import { caseView, type CaseView } from '../ledger/views.js';
+import type { Gauge } from '../measure/gauge.js';
+import type { JournalSpec } from '../measure/journal.js';
+import { parseLength, type LengthUnit } from '../units/length.js';
+import { feature } from '../cause/data/features.js';
+import { fail, ok, type Problem, type Result } from '../result.js';
+
+export const CASE_FILE_FORMAT = 'true-ledger/case';
+export const CASE_FILE_VERSION = 1;
+
+/** A wear shorthand a person can write: this class on this share of the face, at this place. */
+export interface WearWords {
+  readonly class: WearClass;
+  readonly percent: number;
+  readonly where: 'front-edge' | 'rear-edge' | 'middle' | 'arc';
+}
+
+/** The case file: small enough to write by hand, complete enough to diagnose. Documented in `docs/formats/case-file.md`. */
+export interface CaseFile {
+  readonly format: typeof CASE_FILE_FORMAT;
+  readonly version: typeof CASE_FILE_VERSION;
+  readonly case?: { readonly number?: string; readonly title?: string; readonly ledgerHead?: string; readonly entries?: number };
+  readonly engine: { readonly template: string } & Partial<EngineLayout>;
+  readonly intake?: Readonly<Partial<Record<IntakeField, string | readonly string[]>>>;
+  readonly history?: ReadonlyArray<{ readonly text: string; readonly feature?: string | null; readonly reliability?: 'told' | 'seen' | 'measured'; readonly date?: string | null }>;
+  /** Station patterns examined and found good, e.g. `rod.*.shell.*`. */
+  readonly sound?: readonly string[];
+  readonly states?: Readonly<Record<string, (typeof STATION_STATES)[number]>>;
+  readonly findings?: ReadonlyArray<{
+    readonly station: string;
+    readonly grade?: number;
+    readonly patterns?: readonly string[];
+    readonly absent?: readonly string[];
+    readonly wear?: readonly WearWords[];
+    readonly marks?: readonly SurfaceMark[];
+    readonly note?: string;
+  }>;
+  readonly evidence?: ReadonlyArray<{ readonly feature: string; readonly present: boolean; readonly note?: string }>;
+  readonly specs?: Readonly<Partial<Record<'crank.pin' | 'crank.main', JournalSpec>>>;
+  readonly gauge?: Gauge;
+  readonly readings?: ReadonlyArray<{ readonly station: string; readonly plane: 'front' | 'mid' | 'rear'; readonly axis: 'A' | 'B'; readonly value: string | number; readonly unit?: LengthUnit }>;
+}
+
+const words = Joi.string().max(4000).allow('');
+const schema = Joi.object({
+  format: Joi.string().valid(CASE_FILE_FORMAT).required(),
+  version: Joi.number().valid(CASE_FILE_VERSION).required(),
+  $schema: words,
+  case: Joi.object({ number: words, title: words, ledgerHead: words, entries: Joi.number() }),
+  engine: Joi.object({ template: Joi.string().valid(...ENGINE_TEMPLATES.map((t) => t.id)).required() }).unknown(true).required(),
+  intake: Joi.object(Object.fromEntries(INTAKE_FIELDS.map((f) => [f, Joi.alternatives(words, Joi.array().items(words))]))),
+  history: Joi.array().max(500).items(Joi.object({ text: words.required(), feature: words.allow(null), reliability: Joi.string().valid(...RELIABILITIES), date: words.allow(null) })),
+  sound: Joi.array().max(500).items(Joi.string().max(80)),
+  states: Joi.object().pattern(Joi.string(), Joi.string().valid(...STATION_STATES)),
+  findings: Joi.array().max(1000).items(
+    Joi.object({
+      station: Joi.string().required(),
+      grade: Joi.number().integer().min(0).max(4),
+      patterns: Joi.array().items(Joi.string()),
+      absent: Joi.array().items(Joi.string()),
+      wear: Joi.array().items(
+        Joi.object({
+          class: Joi.string().valid(...WEAR_CLASSES).required(),
+          percent: Joi.number().min(0).max(100).required(),
+          where: Joi.string().valid('front-edge', 'rear-edge', 'middle', 'arc').default('middle'),
+        }),
+      ),
+      marks: Joi.array().max(5000).items(Joi.object().unknown(true)),
+      note: words,
+    }),
+  ),
+  evidence: Joi.array().max(500).items(Joi.object({ feature: Joi.string().required(), present: Joi.boolean().required(), note: words })),
+  specs: Joi.object({ 'crank.pin': Joi.object().unknown(true), 'crank.main': Joi.object().unknown(true) }),
+  gauge: Joi.object().unknown(true),
+  readings: Joi.array().max(5000).items(
+    Joi.object({
+      station: Joi.string().required(),
+      plane: Joi.string().valid('front', 'mid', 'rear').required(),
+      axis: Joi.string().valid('A', 'B').required(),
+      value: Joi.alternatives(Joi.string(), Joi.number()).required(),
+      unit: Joi.string().valid('mm', 'in', 'thou', 'um'),
+    }),
+  ),
+});
+
+/** Gauge assumed for readings in a case file that names none: an outside micrometer of ordinary quality. */
+export const DEFAULT_GAUGE: Gauge = { id: 'micrometer', name: 'Outside micrometer 0.001', kind: 'outside-micrometer', resolutionMm: 0.001, expandedUncertaintyMm: 0.003, repeatabilityMm: 0.0014 };
+
+const AUTHOR = { id: 'case-file', name: 'Case file' };
+
+/** Reads parsed JSON as a case file and folds it through the same reducer as the ledger. Every fault names its field; nothing is guessed. */
+export function readCaseFile(json: unknown): Result<{ state: CaseState; view: CaseView }> {
+  const checked = schema.validate(json, { abortEarly: true, convert: false });
+  if (checked.error) {
+    const detail = checked.error.details[0];
+    return fail('case-file', `The case file was not read: ${detail?.message ?? 'it has the wrong shape'}. See docs/formats/case-file.md.`, detail?.path.join('.'));
+  }
+  const file = checked.value as CaseFile;
+  const template = engineTemplate(file.engine.template)!;
+  const layout: EngineLayout = { ...template.layout, ...file.engine };
+  let state = emptyCase('case-file');
+  let problem: Problem | null = null;
+  const add = <K extends EntryKind>(kind: K, station: string | null, body: EntryBodies[K], field: string): void => {
+    if (problem) return;
+    const result = checkEntry(kind, station, body, state);
+    if (!result.ok) {
+      problem = { ...result.problem, field: [field, result.problem.field].filter(Boolean).join('.') };
+      return;
+    }
+    const seq = state.seq + 1;
+    state = applyEntry(state, { id: `f${seq}`, kind, station, body: result.value as EntryBody, author: AUTHOR, time: '', seq, hash: '' });
+  };
+  add('case-opened', null, { number: file.case?.number ?? '', title: file.case?.title ?? '' }, 'case');
+  add('layout-set', null, { layout }, 'engine');
+  if (problem) return { ok: false, problem };
+  const stations = stationsOf(layout);
+  for (const [field, value] of Object.entries(file.intake ?? {})) add('intake-set', null, { field: field as IntakeField, value: Array.isArray(value) ? value.join(',') : (value as string) }, `intake.${field}`);
+  (file.history ?? []).forEach((h, i) => {
+    if (h.feature && !feature(h.feature)) problem ??= { code: 'case-file-feature', sentence: `"${h.feature}" is not a feature known here; run "true-ledger features" for the list.`, field: `history.${i}.feature` };
+    add('history-line', null, { line: `h${i}`, text: h.text, feature: h.feature ?? null, reliability: h.reliability ?? 'told', date: h.date ?? null }, `history.${i}`);
+  });
+  (file.sound ?? []).forEach((glob, i) => {
+    const hit = stations.filter((s) => matchesStation(glob, s.id));
+    if (hit.length === 0) problem ??= { code: 'case-file-station', sentence: `"${glob}" matches no place of this engine; run "true-ledger stations ${file.engine.template}" for the list.`, field: `sound.${i}` };
+    for (const s of hit) add('state-set', s.id, { state: 'sound' }, `sound.${i}`);
+  });
+  for (const [station, value] of Object.entries(file.states ?? {})) {
+    for (const s of stations.filter((x) => matchesStation(station, x.id))) add('state-set', s.id, { state: value }, `states.${station}`);
+  }
+  (file.findings ?? []).forEach((f, i) => addFinding(f, stations, i, add, (p) => (problem ??= p)));
+  (file.evidence ?? []).forEach((e, i) => {
+    if (!feature(e.feature)) problem ??= { code: 'case-file-feature', sentence: `"${e.feature}" is not a feature known here; run "true-ledger features" for the list.`, field: `evidence.${i}.feature` };
+    add('evidence-set', null, { feature: e.feature, present: e.present, note: e.note ?? '' }, `evidence.${i}`);
+  });
+  for (const [quantity, spec] of Object.entries(file.specs ?? {})) add('spec-set', null, { quantity: quantity as 'crank.pin', spec: spec as JournalSpec }, `specs.${quantity}`);
+  const gauge = file.gauge ?? DEFAULT_GAUGE;
+  (file.readings ?? []).forEach((r, i) => {
+    const unit = r.unit ?? 'mm';
+    const parsed = parseLength(String(r.value), { unit, masterMm: gauge.masterMm });
+    if (!parsed.ok) {
+      problem ??= { ...parsed.problem, field: `readings.${i}.value` };
+      return;
+    }
+    const mm = parsed.value.kind === 'value' ? parsed.value.mm : null;
+    add('reading-taken', r.station, { sheet: 'journal', plane: r.plane, axis: r.axis, text: String(r.value), unit, mm, gauge, insisted: false }, `readings.${i}`);
+  });
+  if (problem) return { ok: false, problem };
+  return ok({ state, view: caseView(state)! });
+}
+
+type Add = <K extends EntryKind>(kind: K, station: string | null, body: EntryBodies[K], field: string) => void;
+
+function addFinding(f: NonNullable<CaseFile['findings']>[number], stations: readonly Station[], index: number, add: Add, report: (p: Problem) => void): void {
+  const at = `findings.${index}`;
+  const station = stations.find((s) => s.id === f.station);
+  if (!station) return report({ code: 'case-file-station', sentence: `"${f.station}" is not a place of this engine.`, field: `${at}.station` });
+  for (const [list, present] of [[f.patterns ?? [], true], [f.absent ?? [], false]] as const) {
+    for (const id of list) {
+      if (!pattern(id)) return report({ code: 'case-file-pattern', sentence: `"${id}" is not a pattern known here; run "true-ledger patterns" for the list.`, field: `${at}.${present ? 'patterns' : 'absent'}` });
+      add('pattern-set', station.id, { pattern: id, present }, at);
+    }
+  }
+  (f.wear ?? []).forEach((w, i) => {
+    const mark = markOfWords(station, w, `${index}-${i}`);
+    if (mark) add('mark-made', station.id, { mark }, `${at}.wear.${i}`);
+  });
+  (f.marks ?? []).forEach((mark, i) => add('mark-made', station.id, { mark }, `${at}.marks.${i}`));
+  if (f.grade !== undefined) add('grade-confirmed', station.id, { grade: f.grade as 0, proposed: null, reason: '', book: GRADE_BOOK.version }, `${at}.grade`);
+  if (f.note) add('remark', station.id, { remark: `n${index}`, text: f.note }, `${at}.note`);
+}
+
+/** Turns "lining on 20 % at the rear edge" into a brush stroke of that area on the developed surface. */
+function markOfWords(station: Station, w: WearWords, id: string): SurfaceMark | null {
+  const frame = station.surface;
+  if (!frame || w.percent === 0) return null;
+  const s = w.percent / 100;
+  if (w.where === 'arc') {
+    const side = s * frame.widthMm;
+    const radius = Math.max(side, frame.heightMm) / 2;
+    const points: Array<[number, number]> = [];
+    for (let k = 0; k <= 8; k++) points.push([0.5, k / 8]);
+    return { id: `w${id}`, shape: 'stroke', class: w.class, points, radiusMm: Math.min(radius, side / 2 || radius), made: 'found-so' };
+  }
+  const v = w.where === 'front-edge' ? s / 2 : w.where === 'rear-edge' ? 1 - s / 2 : 0.5;
+  return { id: `w${id}`, shape: 'stroke', class: w.class, points: [[0, v], [1, v]], radiusMm: (s * frame.heightMm) / 2, made: 'found-so' };
+}
+
+/** The case file of a folded case; reading it back gives the same differential. */
+export function caseFileOf(state: CaseState, view: CaseView): CaseFile {
+  const intake = Object.fromEntries(INTAKE_FIELDS.map((f) => [f, view.intake(f)] as const).filter(([, v]) => v !== ''));
+  const gauge = view.stations.flatMap((s) => s.readings).at(-1)?.value.gauge;
+  return {
+    format: CASE_FILE_FORMAT,
+    version: CASE_FILE_VERSION,
+    case: { number: view.number, title: view.title, ledgerHead: state.head, entries: state.seq },
+    engine: view.layout,
+    intake,
+    history: view.history.map((h) => ({ text: h.value.text, feature: h.value.feature, reliability: h.value.reliability, date: h.value.date })),
+    sound: view.stations.filter((s) => s.state === 'sound' && s.marks.length === 0 && !s.grade).map((s) => s.station.id),
+    states: Object.fromEntries(view.stations.filter((s) => s.state === 'lost' || s.state === 'before-us' || s.state === 'not-present').map((s) => [s.station.id, s.state])),
+    findings: view.stations
+      .filter((s) => s.grade || s.marks.length > 0 || s.patterns.length > 0 || s.remarks.length > 0)
+      .map((s) => ({
+        station: s.station.id,
+        ...(s.grade ? { grade: s.grade.value.grade } : {}),
+        patterns: s.patterns.filter((p) => p.value.present).map((p) => p.value.pattern),
+        absent: s.patterns.filter((p) => !p.value.present).map((p) => p.value.pattern),
+        marks: s.marks.map((m) => m.value.mark),
+        ...(s.remarks.length > 0 ? { note: s.remarks.map((r) => r.value.text).join('\n').slice(0, 4000) } : {}),
+      })),
+    evidence: view.evidence.map((e) => ({ feature: e.value.feature, present: e.value.present, note: e.value.note })),
+    specs: Object.fromEntries(Object.entries(view.specs).map(([q, s]) => [q, s!.value.spec])),
+    ...(gauge ? { gauge } : {}),
+    readings: view.stations.flatMap((s) => s.readings.map((r) => ({ station: s.station.id, plane: r.value.plane, axis: r.value.axis, value: r.value.text, unit: r.value.unit }))),
+  };
+}

@@ -1,0 +1,162 @@
+import { journalSheet } from '../measure/journal.js';
+import type { Reliability } from '../ledger/bodies.js';
+import { isExamined, journalSpecOf, standingGrade, type CaseView, type StationView } from '../ledger/views.js';
+import { pattern, PATTERNS } from '../damage/patterns.js';
+import { FEATURES } from './data/features.js';
+import type { Observation } from './model.js';
+import { spreadFindings } from './spread.js';
+import { applies, engineTags, type Feature } from './types.js';
+import { journalReadings } from './readings.js';
+
+/** Where a piece of evidence comes from, so that a screen can open it. */
+export interface EvidenceSource {
+  readonly station: string | null;
+  readonly entry: string | null;
+  readonly words: string;
+}
+
+export interface EvidenceItem {
+  readonly feature: Feature;
+  readonly present: boolean;
+  readonly reliability: Reliability | 'certain';
+  readonly sources: readonly EvidenceSource[];
+}
+
+/** Likelihoods of a report given that the thing is so / is not so; ratios 4 : 1, 19 : 1 and certain. */
+export const RELIABILITY_LIKELIHOOD: Readonly<Record<EvidenceItem['reliability'], readonly [number, number]>> = {
+  told: [0.8, 0.2],
+  seen: [0.95, 0.05],
+  measured: [1, 0],
+  certain: [1, 0],
+};
+
+export function toObservation(item: EvidenceItem): Observation {
+  const [yes, no] = RELIABILITY_LIKELIHOOD[item.reliability];
+  return item.present ? { feature: item.feature.id, ifPresent: yes, ifAbsent: no } : { feature: item.feature.id, ifPresent: no, ifAbsent: yes };
+}
+
+/** What a wear map shows by itself, without a named pattern. */
+function featuresOfMarks(s: StationView): Array<{ feature: string; words: string }> {
+  const w = s.summary;
+  if (!w || s.marks.length === 0) return [];
+  const found: Array<{ feature: string; words: string }> = [];
+  const felt = w.lines.probe + w.lines.nail + w.lines.through;
+  const pct = (v: number): string => `${v.toFixed(1)} %`;
+  if (s.station.part === 'shell') {
+    if (w.percent.embedded > 0.1) found.push({ feature: 'seen.embedded', words: `embedded on ${pct(w.percent.embedded)}` });
+    if (w.percent.heat > 3) found.push({ feature: 'seen.heat-shell', words: `heat on ${pct(w.percent.heat)}` });
+    if (felt >= 3) found.push({ feature: 'seen.scoring', words: `${felt} lines that can be felt` });
+    if (w.percent.lining > 1 && Math.max(w.edgeShare.front, w.edgeShare.rear) > 0.6) found.push({ feature: 'seen.edge-wear', words: 'lining bare along one edge' });
+  }
+  if (s.station.part === 'journal') {
+    if (w.percent.heat > 3) found.push({ feature: 'seen.journal-heat', words: `heat tint on ${pct(w.percent.heat)}` });
+    if (w.percent.transfer > 0.3) found.push({ feature: 'seen.journal-transfer', words: `transfer on ${pct(w.percent.transfer)}` });
+    if (felt >= 2) found.push({ feature: 'seen.journal-scored', words: `${felt} lines that can be felt` });
+  }
+  if (w.percent.rust > 0.3) found.push({ feature: 'seen.rust', words: `rust on ${pct(w.percent.rust)}` });
+  return found;
+}
+
+const INTAKE_EVIDENCE: ReadonlyArray<{ field: 'complaint' | 'onset' | 'afterFirstSign'; value: string; feature: string }> = [
+  { field: 'complaint', value: 'overheating', feature: 'told.overheated' },
+  { field: 'complaint', value: 'low-pressure', feature: 'told.pressure-low-hot' },
+  { field: 'complaint', value: 'oil-level-rising', feature: 'fluid.level-high' },
+  { field: 'complaint', value: 'oil-level-falling', feature: 'fluid.level-low' },
+  { field: 'onset', value: 'after-work', feature: 'told.recent-work' },
+  { field: 'onset', value: 'after-start-up', feature: 'told.after-start-up' },
+  { field: 'afterFirstSign', value: 'driven-on', feature: 'told.ran-on' },
+];
+
+/** Share of a part class that must have been looked at before "none of it" is evidence. */
+export const ABSENCE_COVERAGE = 0.6;
+
+/** Everything in the case that is evidence, each with its sources. What was not examined, or is lost, yields nothing. */
+export function collectEvidence(view: CaseView): EvidenceItem[] {
+  const tags = engineTags(view.layout);
+  const known = new Map(FEATURES.filter((f) => applies(f.needs, tags)).map((f) => [f.id, f]));
+  const items = new Map<string, EvidenceItem>();
+  const put = (id: string, present: boolean, reliability: EvidenceItem['reliability'], source: EvidenceSource): void => {
+    const feature = known.get(id);
+    if (!feature) return;
+    const held = items.get(id);
+    if (held && held.present === present && RANK[reliability] <= RANK[held.reliability]) items.set(id, { ...held, sources: [...held.sources, source] });
+    else if (!held || RANK[reliability] >= RANK[held.reliability]) items.set(id, { feature, present, reliability, sources: [source] });
+  };
+
+  for (const rule of INTAKE_EVIDENCE) {
+    if (view.intake(rule.field).split(',').includes(rule.value)) put(rule.feature, true, 'told', { station: null, entry: null, words: 'stated at intake' });
+  }
+  for (const line of view.history) {
+    if (line.value.feature) put(line.value.feature, true, line.value.reliability, { station: null, entry: line.version.entry, words: line.value.text });
+  }
+  for (const [id, finding] of Object.entries(spreadFindings(view))) {
+    put(id, finding.present, 'certain', { station: finding.stations[0] ?? null, entry: null, words: finding.words });
+  }
+  for (const s of view.stations) {
+    for (const found of featuresOfMarks(s)) put(found.feature, true, 'certain', { station: s.station.id, entry: null, words: `${s.station.name}: ${found.words}` });
+    for (const p of s.patterns) {
+      const record = pattern(p.value.pattern);
+      if (record && p.value.present) put(record.feature, true, 'certain', { station: s.station.id, entry: p.version.entry, words: `${s.station.name}: ${record.name.toLowerCase()}` });
+    }
+  }
+  absences(view, [...known.values()], items, put);
+  measuredEvidence(view, put);
+  for (const e of view.evidence) {
+    const words = e.value.note || (e.value.present ? 'looked for and found' : 'looked for, not there');
+    put(e.value.feature, e.value.present, 'certain', { station: null, entry: e.version.entry, words });
+  }
+  return [...items.values()];
+}
+
+const RANK: Readonly<Record<EvidenceItem['reliability'], number>> = { told: 0, seen: 1, measured: 2, certain: 3 };
+type Put = (id: string, present: boolean, reliability: EvidenceItem['reliability'], source: EvidenceSource) => void;
+
+/** A seen feature counts as not there when most of its parts were examined and none shows it, and no finding among them is still unnamed. */
+function absences(view: CaseView, features: readonly Feature[], items: ReadonlyMap<string, EvidenceItem>, put: Put): void {
+  for (const f of features) {
+    if (f.kind !== 'seen' || !f.parts || items.has(f.id)) continue;
+    const stations = view.stations.filter((s) => f.parts!.includes(s.station.part) && s.state !== 'not-present');
+    if (stations.length === 0) continue;
+    const denied = stations.find((s) => s.patterns.some((p) => !p.value.present && pattern(p.value.pattern)?.feature === f.id));
+    const examined = stations.filter(isExamined);
+    const unnamed = examined.some((s) => (standingGrade(s) ?? 0) >= 2 && !s.patterns.some((p) => p.value.present) && s.marks.length === 0);
+    const every = f.parts.every((part) => {
+      const all = stations.filter((s) => s.station.part === part);
+      return all.length === 0 || all.filter(isExamined).length / all.length >= ABSENCE_COVERAGE;
+    });
+    if (denied) put(f.id, false, 'certain', { station: denied.station.id, entry: null, words: `${denied.station.name}: looked for, not there` });
+    else if (every && !unnamed && f.damage) put(f.id, false, 'certain', { station: examined[0]?.station.id ?? null, entry: null, words: `${examined.length} of ${stations.length} places examined, none shows it` });
+  }
+}
+
+function measuredEvidence(view: CaseView, put: Put): void {
+  const seen = { worn: [] as string[], round: [] as string[], taper: [] as string[] };
+  const good = { worn: 0, round: 0, taper: 0 };
+  let journals = 0;
+  for (const s of view.stations) {
+    if (s.station.part !== 'journal') continue;
+    journals++;
+    const spec = journalSpecOf(view, s.station.id);
+    const readings = journalReadings(s);
+    if (!spec || readings.list.length === 0 || !readings.gauge) continue;
+    const result = journalSheet(readings.list, readings.gauge, spec);
+    const note = (key: 'worn' | 'round' | 'taper', word: string | undefined): void => {
+      if (word === 'outside') seen[key].push(s.station.id);
+      else if (word === 'within') good[key]++;
+    };
+    note('worn', result.min?.verdict?.word);
+    note('round', result.outOfRound?.verdict?.word);
+    note('taper', result.taper?.verdict?.word);
+  }
+  const names = { worn: 'measured.journal-worn', round: 'measured.out-of-round', taper: 'measured.taper' } as const;
+  for (const key of ['worn', 'round', 'taper'] as const) {
+    const first = seen[key][0];
+    if (first) put(names[key], true, 'certain', { station: first, entry: null, words: `measured at ${seen[key].join(', ')}` });
+    else if (good[key] >= Math.max(2, journals / 3)) put(names[key], false, 'certain', { station: null, entry: null, words: `${good[key]} journals measured within` });
+  }
+}
+
+/** Pattern ids by feature, for screens that let a builder answer a check by naming the pattern. */
+export function patternsOfFeature(featureId: string): string[] {
+  return PATTERNS.filter((p) => p.feature === featureId).map((p) => p.id);
+}

@@ -1,0 +1,89 @@
+import type { EngineLayout } from '../engine/layout.js';
+import type { PartClass } from '../engine/stations.js';
+
+/** How strongly a cause produces a feature, as a word; the figures are in `STRENGTH`. */
+export type StrengthWord = 'almost always' | 'usually' | 'sometimes' | 'rarely';
+
+export const STRENGTH: Readonly<Record<StrengthWord, number>> = { 'almost always': 0.9, usually: 0.65, sometimes: 0.35, rarely: 0.1 };
+
+export interface CauseLink {
+  readonly feature: string;
+  readonly strength: StrengthWord;
+  /** True when the cause prevents the feature instead of producing it. */
+  readonly prevents: boolean;
+  readonly reason: string;
+}
+
+/** What an engine must have (any of the listed tags) for a cause or feature to apply. */
+export type EngineTag = 'pressure-fed' | 'splash' | 'premix' | 'plain-shells' | 'four-stroke' | 'two-stroke' | 'liquid-cooled' | 'air-cooled' | 'multi-cylinder' | 'vee' | 'diesel' | 'spark' | 'head-gasket' | 'thrust';
+
+export interface Cause {
+  readonly id: string;
+  readonly name: string;
+  readonly family: string;
+  readonly mechanism: Mechanism;
+  /** Prior odds that this is at work in a failed engine of any kind, before evidence; per tag where the engine class matters. */
+  readonly priorOdds: number;
+  readonly priorOddsFor?: Readonly<Partial<Record<EngineTag, number>>>;
+  readonly needs?: readonly EngineTag[];
+  readonly place?: 'main' | 'cylinder';
+  readonly links: readonly CauseLink[];
+  /** What this cause does not do, in words. */
+  readonly doesNot: string;
+  readonly collateral: readonly string[];
+  readonly actions: readonly string[];
+}
+
+export type Mechanism =
+  | 'film starved'
+  | 'particles between the surfaces'
+  | 'film lost by thinning'
+  | 'part overheated'
+  | 'overload or fatigue'
+  | 'edge loading'
+  | 'corrosion'
+  | 'clearance lost'
+  | 'combustion attack'
+  | 'gas leak'
+  | 'ordinary wear'
+  | 'unknown';
+
+export interface Feature {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: 'seen' | 'spread' | 'measured' | 'told' | 'fluid';
+  /** Chance that it is there without any listed cause. */
+  readonly leak: number;
+  readonly leakReason: string;
+  /** Features that measure the same thing share a group; only the strongest observed member weighs. */
+  readonly group?: string;
+  readonly needs?: readonly EngineTag[];
+  /** Part classes whose examination decides a seen feature. */
+  readonly parts?: readonly PartClass[];
+  /** Chance with which every cause that is not linked to the feature prevents it (a failure leaves *something* behind). */
+  readonly othersPrevent?: number;
+  /** Damage (true) or something that is as it should be. */
+  readonly damage: boolean;
+  readonly check: { readonly step: string; readonly minutes: number; readonly destroys?: string };
+}
+
+/** Tags of an engine that decide which causes and features apply. */
+export function engineTags(layout: EngineLayout): ReadonlySet<EngineTag> {
+  const tags = new Set<EngineTag>();
+  if (layout.lubrication === 'wet-sump' || layout.lubrication === 'dry-sump') tags.add('pressure-fed');
+  if (layout.lubrication === 'splash') tags.add('splash');
+  if (layout.lubrication === 'premix') tags.add('premix');
+  if (layout.bigEnds === 'shells' || layout.mainBearings === 'shells') tags.add('plain-shells');
+  tags.add(layout.cycle);
+  tags.add(layout.cooling === 'liquid' ? 'liquid-cooled' : 'air-cooled');
+  if (layout.cylinders > 1) tags.add('multi-cylinder');
+  if (layout.crankpins === 'shared') tags.add('vee');
+  tags.add(layout.fuel === 'diesel' ? 'diesel' : 'spark');
+  if (layout.valveGear !== 'ports') tags.add('head-gasket');
+  if (layout.thrustMain > 0) tags.add('thrust');
+  return tags;
+}
+
+export function applies(needs: readonly EngineTag[] | undefined, tags: ReadonlySet<EngineTag>): boolean {
+  return !needs || needs.every((tag) => tags.has(tag));
+}

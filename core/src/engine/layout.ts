@@ -1,0 +1,139 @@
+/** Everything the builder says of an engine; stations, bench, oil route and calculations follow from it and nothing else. Lengths mm, angles degrees. */
+export interface EngineLayout {
+  readonly template: string;
+  readonly cycle: 'four-stroke' | 'two-stroke';
+  readonly fuel: 'petrol' | 'diesel' | 'gas' | 'alcohol' | 'premix';
+  readonly arrangement: 'single' | 'inline' | 'vee' | 'flat';
+  readonly cylinders: number;
+  /** Angle between banks: 0 in line, 180 flat. */
+  readonly bankAngleDeg: number;
+  readonly numbering: 'along-each-bank' | 'alternating';
+  /** Bank that holds cylinder 1, as seen from the flywheel end looking to the front. */
+  readonly firstBank: 'left' | 'right';
+  readonly cylinderOneEnd: 'front' | 'flywheel';
+  readonly firingOrder: readonly number[];
+  /** Crank rotation as seen from the flywheel end. */
+  readonly rotation: 'clockwise' | 'anticlockwise';
+  readonly shaft: 'level' | 'upright';
+  readonly crankpins: 'own' | 'shared';
+  /** One angle per crankpin, front to rear; 0 = pin of cylinder 1's throw up. */
+  readonly throwAnglesDeg: readonly number[];
+  readonly mains: number;
+  /** Main that carries the thrust faces, numbered from the front; 0 = none. */
+  readonly thrustMain: number;
+  readonly mainBearings: BearingKind;
+  readonly bigEnds: BearingKind;
+  readonly shellConstruction: ShellConstruction;
+  readonly ladderFrame: boolean;
+  readonly bores: 'integral-iron' | 'dry-liner' | 'wet-liner' | 'coated-aluminium';
+  readonly valveGear: 'overhead-cam' | 'pushrod' | 'side-valve' | 'ports';
+  readonly followers: 'solid' | 'hydraulic' | 'none';
+  readonly camDrive: 'chain' | 'belt' | 'gear' | 'none';
+  readonly lubrication: 'wet-sump' | 'dry-sump' | 'splash' | 'premix' | 'total-loss';
+  readonly cooling: 'liquid' | 'air';
+  readonly boreMm: number;
+  readonly strokeMm: number;
+  readonly rodLengthMm: number;
+  readonly compressionRatio: number;
+  readonly peakRpm: number;
+  readonly mainDiameterMm: number;
+  readonly pinDiameterMm: number;
+  /** Running width of a big-end shell and of a main shell. */
+  readonly rodShellWidthMm: number;
+  readonly mainShellWidthMm: number;
+}
+
+export type BearingKind = 'shells' | 'bush' | 'direct' | 'rolling';
+export type ShellConstruction = 'trimetal' | 'coated' | 'aluminium-bimetal' | 'bush' | 'unknown';
+
+/** Where one cylinder sits: its bank (0 = the bank with cylinder 1), its crankpin and its place along the bank, both counted from the front (0-based). */
+export interface CylinderPlace {
+  readonly cylinder: number;
+  readonly bank: 0 | 1;
+  readonly pin: number;
+  readonly along: number;
+}
+
+export function bankCount(layout: EngineLayout): 1 | 2 {
+  return layout.arrangement === 'vee' || layout.arrangement === 'flat' ? 2 : 1;
+}
+
+/** Cylinders in number order with their places. */
+export function cylinderPlaces(layout: EngineLayout): CylinderPlace[] {
+  const n = layout.cylinders;
+  const banks = bankCount(layout);
+  const perBank = Math.ceil(n / banks);
+  const places: CylinderPlace[] = [];
+  for (let cylinder = 1; cylinder <= n; cylinder++) {
+    const index = cylinder - 1;
+    const bank = banks === 1 ? 0 : layout.numbering === 'alternating' ? index % 2 : Math.floor(index / perBank);
+    const fromOne = banks === 1 ? index : layout.numbering === 'alternating' ? Math.floor(index / 2) : index % perBank;
+    const along = layout.cylinderOneEnd === 'front' ? fromOne : perBank - 1 - fromOne;
+    const pin = layout.crankpins === 'shared' || banks === 1 ? along : along * 2 + bank;
+    places.push({ cylinder, bank: bank as 0 | 1, pin, along });
+  }
+  return places;
+}
+
+export function pinCount(layout: EngineLayout): number {
+  return layout.crankpins === 'shared' && bankCount(layout) === 2 ? Math.ceil(layout.cylinders / 2) : layout.cylinders;
+}
+
+/**
+ * Number shown for a crankpin: its cylinder's number where each rod has its own pin (so `crank.pin.3` belongs to `rod.3`),
+ * counted from the front where two rods share one.
+ */
+export function pinNumber(layout: EngineLayout, place: CylinderPlace): number {
+  return layout.crankpins === 'shared' && bankCount(layout) === 2 ? place.pin + 1 : place.cylinder;
+}
+
+/** Position of each main along the crank in pin steps: 0 = in front of the first pin, `pinCount` = behind the last. */
+export function mainPositions(layout: EngineLayout): number[] {
+  const pins = pinCount(layout);
+  if (layout.mains === 1) return [0];
+  return Array.from({ length: layout.mains }, (_, k) => Math.round((k * pins) / (layout.mains - 1)));
+}
+
+/** Mains on either side of a pin (1-based), nearest first in front, then behind. */
+export function mainsBesidePin(layout: EngineLayout, pin: number): number[] {
+  const at = mainPositions(layout);
+  const front = at.findLastIndex((p) => p <= pin);
+  const rear = at.findIndex((p) => p >= pin + 1);
+  return [front, rear].filter((k) => k >= 0).map((k) => k + 1);
+}
+
+/** True when the crank runs in plain shells fed under pressure. */
+export function isPressureFed(layout: EngineLayout): boolean {
+  return layout.lubrication === 'wet-sump' || layout.lubrication === 'dry-sump';
+}
+
+/** Phase of each cylinder's top dead centre on the crank circle, degrees 0–360, by cylinder number. Rotation sense cancels in the intervals. */
+export function deadCentrePhases(layout: EngineLayout): number[] {
+  const sign = layout.rotation === 'clockwise' ? 1 : -1;
+  const firstIsLeft = layout.firstBank === 'left';
+  return cylinderPlaces(layout).map((place) => {
+    const throwDeg = layout.throwAnglesDeg[place.pin] ?? 0;
+    const lean = bankCount(layout) === 1 ? 0 : layout.bankAngleDeg;
+    const bankDeg = place.bank === 0 ? 0 : firstIsLeft ? lean : -lean;
+    return (((sign * bankDeg - throwDeg) % 360) + 360) % 360;
+  });
+}
+
+/** Crank degrees from each firing to the next, in firing order; null when the order cannot belong to these throws. */
+export function firingIntervals(layout: EngineLayout): number[] | null {
+  const total = layout.cycle === 'four-stroke' ? 720 : 360;
+  const phases = deadCentrePhases(layout);
+  const order = layout.firingOrder;
+  if (order.length === 1) return [total];
+  const intervals = order.map((cylinder, i) => {
+    const from = phases[cylinder - 1] ?? 0;
+    const to = phases[(order[(i + 1) % order.length] ?? 1) - 1] ?? 0;
+    const gap = (((to - from) % 360) + 360) % 360;
+    return gap < 1e-6 ? (layout.cycle === 'four-stroke' ? 360 : 0) : gap;
+  });
+  const sum = intervals.reduce((a, b) => a + b, 0);
+  const left = total - sum;
+  if (left < -1e-6 || Math.abs(left / 360 - Math.round(left / 360)) > 1e-6) return null;
+  intervals[intervals.length - 1] = (intervals.at(-1) ?? 0) + left;
+  return intervals;
+}

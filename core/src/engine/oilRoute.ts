@@ -1,0 +1,65 @@
+import { cylinderPlaces, isPressureFed, mainsBesidePin, pinNumber, type EngineLayout } from './layout.js';
+
+/** Directed oil route: `feeds[x]` lists what x feeds next. Node names are station stems such as `main.2` or `rod.3`. */
+export interface OilRoute {
+  readonly rule: string;
+  readonly feeds: Readonly<Record<string, readonly string[]>>;
+}
+
+/**
+ * Default route. Rule: pickup → pump → filter → main gallery; the gallery enters beside main 1 and passes the mains front to rear;
+ * each crankpin is drilled from the main in front of it. Splash and premix engines have no pressure route.
+ */
+export function oilRoute(layout: EngineLayout): OilRoute {
+  if (!isPressureFed(layout)) {
+    const medium = layout.lubrication === 'premix' ? 'mixture' : 'dipper';
+    const rods = cylinderPlaces(layout).map((place) => `rod.${place.cylinder}`);
+    return { rule: layout.lubrication === 'premix' ? 'Oil arrives with the mixture.' : 'Oil is thrown by a dipper or slinger.', feeds: { [medium]: rods } };
+  }
+  const feeds: Record<string, string[]> = { pickup: ['pump'], pump: ['filter'], filter: ['gallery'], gallery: [] };
+  for (let m = 1; m <= layout.mains; m++) {
+    feeds['gallery']?.push(`main.${m}`);
+    feeds[`main.${m}`] = [];
+  }
+  for (const place of cylinderPlaces(layout)) {
+    const main = mainsBesidePin(layout, place.pin)[0] ?? 1;
+    feeds[`main.${main}`]?.push(`rod.${place.cylinder}`);
+  }
+  return { rule: 'Gallery enters at main 1 and passes front to rear; each pin is drilled from the main in front of it.', feeds };
+}
+
+/** Everything fed by a node, nearest first. */
+export function fedBy(route: OilRoute, node: string): string[] {
+  const found: string[] = [];
+  const queue = [...(route.feeds[node] ?? [])];
+  while (queue.length > 0) {
+    const next = queue.shift() as string;
+    if (found.includes(next)) continue;
+    found.push(next);
+    queue.push(...(route.feeds[next] ?? []));
+  }
+  return found;
+}
+
+/** How far along the route a bearing lies: mains count along the gallery, a pin one step beyond its main. Null where nothing is pressure-fed. */
+export function routeDistance(layout: EngineLayout, stem: string): number | null {
+  if (!isPressureFed(layout)) return null;
+  const [kind, number] = stem.split('.');
+  const n = Number(number);
+  if (kind === 'main') return n;
+  const place = cylinderPlaces(layout).find((p) => p.cylinder === n);
+  return place ? (mainsBesidePin(layout, place.pin)[0] ?? 1) + 1 : null;
+}
+
+/** Oil-route stem of a station: `main.2` for its shells, journal and thrust faces, `rod.3` for a big end; pins belong to their first rod. */
+export function routeStem(layout: EngineLayout, stationId: string): string | null {
+  const [head, second, third] = stationId.split('.');
+  if (head === 'main') return `main.${second}`;
+  if (head === 'rod' && third !== undefined) return `rod.${second}`;
+  if (head === 'crank' && second === 'main') return `main.${third}`;
+  if (head === 'crank') {
+    const place = cylinderPlaces(layout).find((p) => pinNumber(layout, p) === Number(third));
+    return place ? `rod.${place.cylinder}` : null;
+  }
+  return null;
+}

@@ -1,0 +1,191 @@
+import type { EngineLayout } from './layout.js';
+
+export interface EngineTemplate {
+  readonly id: string;
+  readonly name: string;
+  readonly note: string;
+  readonly layout: EngineLayout;
+}
+
+const INLINE_FOUR: EngineLayout = {
+  template: 'inline-4-petrol',
+  cycle: 'four-stroke',
+  fuel: 'petrol',
+  arrangement: 'inline',
+  cylinders: 4,
+  bankAngleDeg: 0,
+  numbering: 'along-each-bank',
+  firstBank: 'left',
+  cylinderOneEnd: 'front',
+  firingOrder: [1, 3, 4, 2],
+  rotation: 'anticlockwise',
+  shaft: 'level',
+  crankpins: 'own',
+  throwAnglesDeg: [0, 180, 180, 0],
+  mains: 5,
+  thrustMain: 3,
+  mainBearings: 'shells',
+  bigEnds: 'shells',
+  shellConstruction: 'trimetal',
+  ladderFrame: false,
+  bores: 'integral-iron',
+  valveGear: 'overhead-cam',
+  followers: 'hydraulic',
+  camDrive: 'chain',
+  lubrication: 'wet-sump',
+  cooling: 'liquid',
+  boreMm: 86,
+  strokeMm: 86,
+  rodLengthMm: 145,
+  compressionRatio: 10,
+  peakRpm: 6200,
+  mainDiameterMm: 58,
+  pinDiameterMm: 50,
+  rodShellWidthMm: 20,
+  mainShellWidthMm: 21,
+};
+
+function derive(base: EngineLayout, change: Partial<EngineLayout>): EngineLayout {
+  return { ...base, ...change };
+}
+
+const DIESEL: Partial<EngineLayout> = {
+  fuel: 'diesel',
+  valveGear: 'pushrod',
+  followers: 'solid',
+  camDrive: 'gear',
+  compressionRatio: 17.5,
+  peakRpm: 2600,
+  boreMm: 102,
+  strokeMm: 115,
+  rodLengthMm: 190,
+  mainDiameterMm: 76,
+  pinDiameterMm: 62,
+  rodShellWidthMm: 29,
+  mainShellWidthMm: 30,
+};
+
+/** Generic starting points, no maker's engine; every figure is meant to be corrected against the engine on the stand. */
+export const ENGINE_TEMPLATES: readonly EngineTemplate[] = [
+  { id: 'inline-4-petrol', name: 'Inline four, petrol', note: 'Plain shells, five mains, wet sump, liquid cooled.', layout: INLINE_FOUR },
+  {
+    id: 'inline-4-diesel',
+    name: 'Inline four, diesel',
+    note: 'Plain shells, five mains, pushrods, dry liners.',
+    layout: derive(INLINE_FOUR, { ...DIESEL, template: 'inline-4-diesel', bores: 'dry-liner' }),
+  },
+  {
+    id: 'inline-3-diesel',
+    name: 'Inline three, diesel',
+    note: 'Plain shells, four mains, pushrods.',
+    layout: derive(INLINE_FOUR, {
+      ...DIESEL,
+      template: 'inline-3-diesel',
+      cylinders: 3,
+      firingOrder: [1, 2, 3],
+      throwAnglesDeg: [0, 240, 120],
+      mains: 4,
+      thrustMain: 4,
+      rotation: 'anticlockwise',
+    }),
+  },
+  {
+    id: 'inline-6-diesel',
+    name: 'Inline six, diesel',
+    note: 'Plain shells, seven mains, pushrods, wet liners.',
+    layout: derive(INLINE_FOUR, {
+      ...DIESEL,
+      template: 'inline-6-diesel',
+      cylinders: 6,
+      firingOrder: [1, 5, 3, 6, 2, 4],
+      throwAnglesDeg: [0, 240, 120, 120, 240, 0],
+      mains: 7,
+      thrustMain: 4,
+      bores: 'wet-liner',
+    }),
+  },
+  {
+    id: 'vee-8-petrol',
+    name: 'V8 90°, cross-plane, petrol',
+    note: 'Shared crankpins, five mains, overhead cams.',
+    layout: derive(INLINE_FOUR, {
+      template: 'vee-8-petrol',
+      arrangement: 'vee',
+      cylinders: 8,
+      bankAngleDeg: 90,
+      numbering: 'along-each-bank',
+      firingOrder: [1, 5, 4, 2, 6, 3, 7, 8],
+      crankpins: 'shared',
+      throwAnglesDeg: [0, 90, 270, 180],
+      mains: 5,
+      thrustMain: 3,
+      boreMm: 92,
+      strokeMm: 84,
+      mainDiameterMm: 65,
+      pinDiameterMm: 53,
+      rotation: 'anticlockwise',
+    }),
+  },
+  {
+    id: 'single-splash',
+    name: 'Single, four-stroke, splash oiled',
+    note: 'Rod directly on the pin, dipper in the pan, air cooled.',
+    layout: derive(INLINE_FOUR, {
+      template: 'single-splash',
+      arrangement: 'single',
+      cylinders: 1,
+      firingOrder: [1],
+      throwAnglesDeg: [0],
+      mains: 2,
+      thrustMain: 0,
+      mainBearings: 'rolling',
+      bigEnds: 'direct',
+      shellConstruction: 'unknown',
+      valveGear: 'pushrod',
+      followers: 'solid',
+      camDrive: 'gear',
+      lubrication: 'splash',
+      cooling: 'air',
+      boreMm: 68,
+      strokeMm: 54,
+      rodLengthMm: 84,
+      compressionRatio: 8.5,
+      peakRpm: 3600,
+      mainDiameterMm: 25,
+      pinDiameterMm: 30,
+    }),
+  },
+  {
+    id: 'twin-premix',
+    name: 'Inline twin, two-stroke, premix',
+    note: 'Rolling bearings throughout, ports, no pump.',
+    layout: derive(INLINE_FOUR, {
+      template: 'twin-premix',
+      cycle: 'two-stroke',
+      fuel: 'premix',
+      cylinders: 2,
+      firingOrder: [1, 2],
+      throwAnglesDeg: [0, 180],
+      mains: 3,
+      thrustMain: 0,
+      mainBearings: 'rolling',
+      bigEnds: 'rolling',
+      shellConstruction: 'unknown',
+      valveGear: 'ports',
+      followers: 'none',
+      camDrive: 'none',
+      lubrication: 'premix',
+      boreMm: 71,
+      strokeMm: 62,
+      rodLengthMm: 118,
+      compressionRatio: 7,
+      peakRpm: 5500,
+      mainDiameterMm: 30,
+      pinDiameterMm: 26,
+    }),
+  },
+];
+
+export function engineTemplate(id: string): EngineTemplate | undefined {
+  return ENGINE_TEMPLATES.find((template) => template.id === id);
+}

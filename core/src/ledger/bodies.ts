@@ -1,0 +1,218 @@
+import Joi from 'joi';
+import type { EngineLayout } from '../engine/layout.js';
+import type { Grade } from '../damage/classes.js';
+import { WEAR_CLASSES } from '../damage/classes.js';
+import { LINE_DEPTHS, type SurfaceMark } from '../damage/wearMap.js';
+import type { Gauge } from '../measure/gauge.js';
+import { AXES, PLANES, type Axis, type JournalSpec, type Plane } from '../measure/journal.js';
+import type { LengthUnit } from '../units/length.js';
+
+export type Reliability = 'told' | 'seen' | 'measured';
+export const RELIABILITIES: readonly Reliability[] = ['told', 'seen', 'measured'];
+
+export const STATION_STATES = ['not-examined', 'sound', 'findings', 'before-us', 'lost', 'not-present'] as const;
+export type StationState = (typeof STATION_STATES)[number];
+
+export const INTAKE_FIELDS = ['title', 'reference', 'questionOwner', 'question', 'complaint', 'complaintWords', 'onset', 'afterFirstSign', 'received', 'firstImpression'] as const;
+export type IntakeField = (typeof INTAKE_FIELDS)[number];
+
+export const REPORT_FIELDS = ['conclusion', 'actions', 'includePhotos', 'template'] as const;
+export type ReportField = (typeof REPORT_FIELDS)[number];
+
+/** What each kind of entry carries. */
+export interface EntryBodies {
+  'case-opened': { number: string; title: string; demo?: boolean };
+  'layout-set': { layout: EngineLayout };
+  'intake-set': { field: IntakeField; value: string };
+  'history-line': { line: string; text: string; feature: string | null; reliability: Reliability; date: string | null };
+  'evidence-set': { feature: string; present: boolean; note: string };
+  'photo-added': { sha256: string; name: string; mime: string; bytes: number; width: number; height: number; takenAt: string | null; standIn: boolean };
+  'corners-set': { sha256: string; corners: ReadonlyArray<readonly [number, number]> };
+  'mark-made': { mark: SurfaceMark };
+  'grade-confirmed': { grade: Grade; proposed: Grade | null; reason: string; book: string };
+  'state-set': { state: StationState };
+  'pattern-set': { pattern: string; present: boolean };
+  remark: { remark: string; text: string };
+  'spec-set': { quantity: 'crank.pin' | 'crank.main'; spec: JournalSpec };
+  'reading-taken': { sheet: 'journal'; plane: Plane; axis: Axis; text: string; unit: LengthUnit; mm: number | null; gauge: Gauge; insisted: boolean };
+  'cause-decided': { cause: string; decision: 'confirmed' | 'rejected' | 'open'; reason: string };
+  'report-set': { field: ReportField; value: string };
+  retracted: { target: string; slot: string; reason: string };
+}
+
+export type EntryKind = keyof EntryBodies;
+export type EntryBody = EntryBodies[EntryKind];
+
+const text = (max: number): Joi.StringSchema => Joi.string().allow('').max(max);
+const id = Joi.string().pattern(/^[A-Za-z0-9._:-]{1,80}$/);
+const share = Joi.number().min(-0.05).max(1.05);
+const mm = Joi.number().min(0).max(5000);
+
+const gauge = Joi.object({
+  id: id.required(),
+  name: text(80).required(),
+  kind: Joi.string().valid('outside-micrometer', 'bore-gauge', 'indicator', 'caliper', 'other').required(),
+  resolutionMm: Joi.number().positive().max(1).required(),
+  expandedUncertaintyMm: Joi.number().min(0).max(1).required(),
+  repeatabilityMm: Joi.number().min(0).max(1).required(),
+  masterMm: mm,
+  checkedOn: text(20),
+});
+
+const spec = Joi.object({
+  minMm: mm.required(),
+  maxMm: mm.min(Joi.ref('minMm')).required().messages({ 'number.min': 'The upper size is smaller than the lower size.' }),
+  outOfRoundMaxMm: Joi.number().positive().max(5),
+  taperMaxMm: Joi.number().positive().max(5),
+  undersizesMm: Joi.array().items(Joi.number().positive().max(10)).max(12).required(),
+  source: text(200).required(),
+});
+
+/** Shape of a layout as data; contradictions between its fields are found by `validateLayout`. */
+export const layoutSchema = Joi.object({
+  template: id.required(),
+  cycle: Joi.string().valid('four-stroke', 'two-stroke').required(),
+  fuel: Joi.string().valid('petrol', 'diesel', 'gas', 'alcohol', 'premix').required(),
+  arrangement: Joi.string().valid('single', 'inline', 'vee', 'flat').required(),
+  cylinders: Joi.number().integer().min(1).max(16).required(),
+  bankAngleDeg: Joi.number().min(0).max(180).required(),
+  numbering: Joi.string().valid('along-each-bank', 'alternating').required(),
+  firstBank: Joi.string().valid('left', 'right').required(),
+  cylinderOneEnd: Joi.string().valid('front', 'flywheel').required(),
+  firingOrder: Joi.array().items(Joi.number().integer()).min(1).max(16).required(),
+  rotation: Joi.string().valid('clockwise', 'anticlockwise').required(),
+  shaft: Joi.string().valid('level', 'upright').required(),
+  crankpins: Joi.string().valid('own', 'shared').required(),
+  throwAnglesDeg: Joi.array().items(Joi.number().min(-360).max(360)).min(1).max(16).required(),
+  mains: Joi.number().integer().min(1).max(17).required(),
+  thrustMain: Joi.number().integer().min(0).max(17).required(),
+  mainBearings: Joi.string().valid('shells', 'bush', 'direct', 'rolling').required(),
+  bigEnds: Joi.string().valid('shells', 'bush', 'direct', 'rolling').required(),
+  shellConstruction: Joi.string().valid('trimetal', 'coated', 'aluminium-bimetal', 'bush', 'unknown').required(),
+  ladderFrame: Joi.boolean().required(),
+  bores: Joi.string().valid('integral-iron', 'dry-liner', 'wet-liner', 'coated-aluminium').required(),
+  valveGear: Joi.string().valid('overhead-cam', 'pushrod', 'side-valve', 'ports').required(),
+  followers: Joi.string().valid('solid', 'hydraulic', 'none').required(),
+  camDrive: Joi.string().valid('chain', 'belt', 'gear', 'none').required(),
+  lubrication: Joi.string().valid('wet-sump', 'dry-sump', 'splash', 'premix', 'total-loss').required(),
+  cooling: Joi.string().valid('liquid', 'air').required(),
+  boreMm: Joi.number().required(),
+  strokeMm: Joi.number().required(),
+  rodLengthMm: Joi.number().required(),
+  compressionRatio: Joi.number().required(),
+  peakRpm: Joi.number().required(),
+  mainDiameterMm: Joi.number().required(),
+  pinDiameterMm: Joi.number().required(),
+  rodShellWidthMm: Joi.number().required(),
+  mainShellWidthMm: Joi.number().required(),
+});
+
+const mark = Joi.object({
+  id: id.required(),
+  shape: Joi.string().valid('stroke', 'line').required(),
+  class: Joi.string()
+    .valid(...WEAR_CLASSES, 'unseen', 'erase')
+    .required(),
+  points: Joi.array().items(Joi.array().ordered(share.required(), share.required()).length(2)).min(1).max(2000).required(),
+  radiusMm: Joi.number().positive().max(200).required(),
+  depth: Joi.string().valid(...LINE_DEPTHS),
+  made: Joi.string().valid('found-so', 'by-us').required(),
+});
+
+const sha = Joi.string().hex().length(64).required();
+const pixel = Joi.number().min(-100000).max(100000);
+
+/** Joi schema of every entry body; the one place where content is checked, on the server, in the importer and in the command-line tool. */
+export const BODY_SCHEMAS: Readonly<Record<EntryKind, Joi.ObjectSchema>> = {
+  'case-opened': Joi.object({ number: text(40).required(), title: text(160).required(), demo: Joi.boolean() }),
+  'layout-set': Joi.object({ layout: layoutSchema.required() }),
+  'intake-set': Joi.object({ field: Joi.string().valid(...INTAKE_FIELDS).required(), value: text(4000).required() }),
+  'history-line': Joi.object({
+    line: id.required(),
+    text: text(2000).required(),
+    feature: id.allow(null).required(),
+    reliability: Joi.string().valid(...RELIABILITIES).required(),
+    date: text(40).allow(null).required(),
+  }),
+  'evidence-set': Joi.object({ feature: id.required(), present: Joi.boolean().required(), note: text(2000).required() }),
+  'photo-added': Joi.object({
+    sha256: sha,
+    name: text(200).required(),
+    mime: Joi.string().valid('image/jpeg', 'image/png', 'image/webp').required(),
+    bytes: Joi.number().integer().positive().required(),
+    width: Joi.number().integer().positive().required(),
+    height: Joi.number().integer().positive().required(),
+    takenAt: text(40).allow(null).required(),
+    standIn: Joi.boolean().required(),
+  }),
+  'corners-set': Joi.object({ sha256: sha, corners: Joi.array().items(Joi.array().ordered(pixel.required(), pixel.required()).length(2)).length(4).required() }),
+  'mark-made': Joi.object({ mark: mark.required() }),
+  'grade-confirmed': Joi.object({
+    grade: Joi.number().integer().min(0).max(4).required(),
+    proposed: Joi.number().integer().min(0).max(4).allow(null).required(),
+    reason: text(500).required(),
+    book: text(20).required(),
+  }),
+  'state-set': Joi.object({ state: Joi.string().valid(...STATION_STATES).required() }),
+  'pattern-set': Joi.object({ pattern: id.required(), present: Joi.boolean().required() }),
+  remark: Joi.object({ remark: id.required(), text: text(4000).required() }),
+  'spec-set': Joi.object({ quantity: Joi.string().valid('crank.pin', 'crank.main').required(), spec: spec.required() }),
+  'reading-taken': Joi.object({
+    sheet: Joi.string().valid('journal').required(),
+    plane: Joi.string().valid(...PLANES).required(),
+    axis: Joi.string().valid(...AXES).required(),
+    text: text(40).required(),
+    unit: Joi.string().valid('mm', 'in', 'thou', 'um').required(),
+    mm: mm.allow(null).required(),
+    gauge: gauge.required(),
+    insisted: Joi.boolean().required(),
+  }),
+  'cause-decided': Joi.object({ cause: id.required(), decision: Joi.string().valid('confirmed', 'rejected', 'open').required(), reason: text(2000).required() }),
+  'report-set': Joi.object({ field: Joi.string().valid(...REPORT_FIELDS).required(), value: text(20000).required() }),
+  retracted: Joi.object({ target: id.required(), slot: text(160).required(), reason: text(500).required() }),
+};
+
+export const ENTRY_KINDS = Object.keys(BODY_SCHEMAS) as EntryKind[];
+
+/** The field an entry writes. Two entries on different slots commute; on the same slot the later must know the earlier. */
+export function slotOf(kind: EntryKind, body: EntryBody): string {
+  const b = body as never;
+  switch (kind) {
+    case 'case-opened':
+      return 'case';
+    case 'layout-set':
+      return 'layout';
+    case 'intake-set':
+      return `intake:${(b as EntryBodies['intake-set']).field}`;
+    case 'history-line':
+      return `history:${(b as EntryBodies['history-line']).line}`;
+    case 'evidence-set':
+      return `evidence:${(b as EntryBodies['evidence-set']).feature}`;
+    case 'photo-added':
+      return `photo:${(b as EntryBodies['photo-added']).sha256}`;
+    case 'corners-set':
+      return `corners:${(b as EntryBodies['corners-set']).sha256}`;
+    case 'mark-made':
+      return `mark:${(b as EntryBodies['mark-made']).mark.id}`;
+    case 'grade-confirmed':
+      return 'grade';
+    case 'state-set':
+      return 'state';
+    case 'pattern-set':
+      return `pattern:${(b as EntryBodies['pattern-set']).pattern}`;
+    case 'remark':
+      return `remark:${(b as EntryBodies['remark']).remark}`;
+    case 'spec-set':
+      return `spec:${(b as EntryBodies['spec-set']).quantity}`;
+    case 'reading-taken': {
+      const reading = b as EntryBodies['reading-taken'];
+      return `reading:${reading.sheet}:${reading.plane}:${reading.axis}`;
+    }
+    case 'cause-decided':
+      return `cause:${(b as EntryBodies['cause-decided']).cause}`;
+    case 'report-set':
+      return `report:${(b as EntryBodies['report-set']).field}`;
+    case 'retracted':
+      return (b as EntryBodies['retracted']).slot;
+  }
+}

@@ -1,0 +1,114 @@
+import { sha256 } from '@noble/hashes/sha2';
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils';
+import canonicalize from 'canonicalize';
+import type { EntryBody, EntryKind } from './bodies.js';
+
+export interface Author {
+  readonly id: string;
+  readonly name: string;
+}
+
+/** What a hand sends: the observation, and the entry it believes is current for that field (`null` = believes the field is empty). */
+export interface EntryDraft {
+  readonly id: string;
+  readonly kind: EntryKind;
+  /** Station id, or null for what belongs to the case as a whole. */
+  readonly station: string | null;
+  readonly body: EntryBody;
+  readonly basedOn: string | null;
+}
+
+/** One line of the ledger: never edited, never deleted. */
+export interface LedgerEntry {
+  readonly id: string;
+  readonly caseId: string;
+  /** 1, 2, 3 … without gaps, given by the server. */
+  readonly seq: number;
+  readonly kind: EntryKind;
+  readonly station: string | null;
+  readonly author: Author;
+  readonly time: string;
+  readonly supersedes: string | null;
+  /** Content; null once redacted (the hash stays). */
+  readonly body: EntryBody | null;
+  readonly salt: string;
+  /** SHA-256 of salt and canonical body. */
+  readonly bodyHash: string;
+  /** Hash of the entry before, 64 zeros for the first. */
+  readonly prev: string;
+  /** SHA-256 of the canonical metadata. */
+  readonly hash: string;
+}
+
+export const FIRST_PREV = '0'.repeat(64);
+
+/** SHA-256 of text or bytes, lower-case hex. */
+export function sha256Hex(data: string | Uint8Array): string {
+  return bytesToHex(sha256(typeof data === 'string' ? utf8ToBytes(data) : data));
+}
+
+/** RFC 8785 canonical JSON. */
+export function canonicalJson(value: unknown): string {
+  const text = canonicalize(value);
+  if (text === undefined) throw new TypeError('value has no canonical JSON form');
+  return text;
+}
+
+/** Hash of a body: SHA-256 over `salt:` and its RFC 8785 form, so that short bodies cannot be guessed after redaction. */
+export function bodyHash(salt: string, body: unknown): string {
+  return sha256Hex(`${salt}:${canonicalJson(body)}`);
+}
+
+/** Hash of an entry: SHA-256 over the RFC 8785 form of its metadata, the body hash and the previous hash. */
+export function entryHash(entry: Omit<LedgerEntry, 'hash' | 'body' | 'salt'>): string {
+  const { id, caseId, seq, kind, station, author, time, supersedes, bodyHash: content, prev } = entry;
+  return sha256Hex(canonicalJson({ id, caseId, seq, kind, station, author, time, supersedes, bodyHash: content, prev }));
+}
+
+/** Seals a draft into a ledger entry: gives it its place, time and hashes. */
+export function sealEntry(
+  draft: EntryDraft,
+  place: { caseId: string; seq: number; prev: string; time: string; salt: string; author: Author; supersedes: string | null },
+): LedgerEntry {
+  const bare = {
+    id: draft.id,
+    caseId: place.caseId,
+    seq: place.seq,
+    kind: draft.kind,
+    station: draft.station,
+    author: place.author,
+    time: place.time,
+    supersedes: place.supersedes,
+    bodyHash: bodyHash(place.salt, draft.body),
+    prev: place.prev,
+  };
+  return { ...bare, body: draft.body, salt: place.salt, hash: entryHash(bare) };
+}
+
+export interface ChainVerdict {
+  readonly ok: boolean;
+  readonly entries: number;
+  readonly head: string;
+  /** First entry that does not hold, and why. */
+  readonly broken?: { readonly seq: number; readonly id: string; readonly reason: string };
+}
+
+/** Checks one entry against the one before; null when it holds. */
+export function entryFault(entry: LedgerEntry, prev: string, seq: number): string | null {
+  if (entry.seq !== seq) return `its number is ${entry.seq}, ${seq} was expected`;
+  if (entry.prev !== prev) return 'it does not follow the entry before it';
+  if (entry.body !== null && bodyHash(entry.salt, entry.body) !== entry.bodyHash) return 'its content is not what was recorded';
+  if (entryHash(entry) !== entry.hash) return 'its details are not what was recorded';
+  return null;
+}
+
+/** Verifies a whole chain and names the first entry that does not hold. */
+export function verifyChain(entries: readonly LedgerEntry[]): ChainVerdict {
+  let prev = FIRST_PREV;
+  for (const [index, entry] of entries.entries()) {
+    const reason = entryFault(entry, prev, index + 1);
+    if (reason) return { ok: false, entries: entries.length, head: prev, broken: { seq: index + 1, id: entry.id, reason } };
+    prev = entry.hash;
+  }
+  return { ok: true, entries: entries.length, head: prev };
+}

@@ -1,0 +1,173 @@
+import type { EngineLayout } from '../engine/layout.js';
+import { stationsOf, type PartClass, type Station } from '../engine/stations.js';
+import type { Grade } from '../damage/classes.js';
+import { proposeGrade, type GradeProposal } from '../damage/gradeBook.js';
+import { summariseWear, wearMap, type SurfaceMark, type WearMap, type WearSummary } from '../damage/wearMap.js';
+import type { JournalSpec } from '../measure/journal.js';
+import type { EntryBodies, EntryKind, IntakeField, ReportField, StationState } from './bodies.js';
+import type { CaseState, SlotGroup, SlotVersion } from './state.js';
+
+/** A current value with the entry behind it. */
+export interface Sourced<T> {
+  readonly value: T;
+  readonly version: SlotVersion;
+}
+
+const NO_GROUP: SlotGroup = {};
+
+function collect<K extends EntryKind>(group: SlotGroup, kind: K): Array<Sourced<EntryBodies[K]>> {
+  const found: Array<Sourced<EntryBodies[K]>> = [];
+  for (const slot of Object.values(group)) {
+    const version = slot.at(-1);
+    if (version?.kind === kind) found.push({ value: version.body as EntryBodies[K], version });
+  }
+  return found.sort((a, b) => a.version.seq - b.version.seq);
+}
+
+function single<K extends EntryKind>(group: SlotGroup, slot: string): Sourced<EntryBodies[K]> | undefined {
+  const version = group[slot]?.at(-1);
+  return version ? { value: version.body as EntryBodies[K], version } : undefined;
+}
+
+/** Everything known of one station. */
+export interface StationView {
+  readonly station: Station;
+  readonly state: StationState;
+  readonly grade: Sourced<EntryBodies['grade-confirmed']> | undefined;
+  readonly proposal: GradeProposal | null;
+  readonly photos: ReadonlyArray<Sourced<EntryBodies['photo-added']>>;
+  readonly corners: Readonly<Record<string, Sourced<EntryBodies['corners-set']>>>;
+  readonly marks: ReadonlyArray<Sourced<EntryBodies['mark-made']>>;
+  readonly patterns: ReadonlyArray<Sourced<EntryBodies['pattern-set']>>;
+  readonly remarks: ReadonlyArray<Sourced<EntryBodies['remark']>>;
+  readonly readings: ReadonlyArray<Sourced<EntryBodies['reading-taken']>>;
+  readonly wear: WearMap | null;
+  readonly summary: WearSummary | null;
+}
+
+const viewCache = new WeakMap<SlotGroup, Map<string, StationView>>();
+
+function stationView(layout: EngineLayout, station: Station, group: SlotGroup): StationView {
+  const key = `${station.id}|${layout.shellConstruction}|${station.surface?.widthMm ?? 0}|${station.surface?.heightMm ?? 0}`;
+  const cached = viewCache.get(group)?.get(key);
+  if (cached) return cached;
+  const marks = collect(group, 'mark-made');
+  const grade = single<'grade-confirmed'>(group, 'grade');
+  const patterns = collect(group, 'pattern-set');
+  const stated = single<'state-set'>(group, 'state')?.value.state;
+  const bare: SurfaceMark[] = marks.map((m) => m.value.mark);
+  const touched = marks.length > 0 || grade !== undefined || patterns.some((p) => p.value.present);
+  const onlySound = !marks.some((m) => m.value.mark.class !== 'unseen') && (grade?.value.grade ?? 1) === 0 && !patterns.some((p) => p.value.present);
+  const state: StationState = touched ? (stated && stated !== 'sound' && stated !== 'not-examined' ? stated : onlySound ? 'sound' : 'findings') : (stated ?? 'not-examined');
+  const examined = state === 'sound' || state === 'findings';
+  const wear = station.surface && examined ? wearMap(station.surface, bare) : null;
+  const summary = wear ? summariseWear(wear, bare) : null;
+  const view: StationView = {
+    station,
+    state,
+    grade,
+    proposal: summary && marks.length > 0 ? proposeGrade(station.part, layout.shellConstruction, summary) : null,
+    photos: collect(group, 'photo-added'),
+    corners: Object.fromEntries(collect(group, 'corners-set').map((c) => [c.value.sha256, c])),
+    marks,
+    patterns,
+    remarks: collect(group, 'remark'),
+    readings: collect(group, 'reading-taken'),
+    wear,
+    summary,
+  };
+  const perGroup = viewCache.get(group) ?? new Map<string, StationView>();
+  perGroup.set(key, view);
+  if (group !== NO_GROUP) viewCache.set(group, perGroup);
+  return view;
+}
+
+/** Grade that stands for a station: confirmed by the builder, else proposed from marks, else 0 when marked sound, else none. */
+export function standingGrade(view: StationView): Grade | null {
+  if (view.grade) return view.grade.value.grade;
+  if (view.state === 'sound') return 0;
+  return view.state === 'findings' ? (view.proposal?.grade ?? null) : null;
+}
+
+/** Was the place examined by us (sound or with findings)? */
+export function isExamined(view: StationView): boolean {
+  return view.state === 'sound' || view.state === 'findings';
+}
+
+export function readLayout(state: CaseState): EngineLayout | null {
+  return single<'layout-set'>(state.groups[''] ?? NO_GROUP, 'layout')?.value.layout ?? null;
+}
+
+/** The case as screens, report and cause engine read it. */
+export interface CaseView {
+  readonly caseId: string;
+  readonly number: string;
+  readonly title: string;
+  readonly layout: EngineLayout;
+  readonly stations: readonly StationView[];
+  readonly byId: ReadonlyMap<string, StationView>;
+  readonly history: ReadonlyArray<Sourced<EntryBodies['history-line']>>;
+  readonly evidence: ReadonlyArray<Sourced<EntryBodies['evidence-set']>>;
+  readonly decisions: ReadonlyArray<Sourced<EntryBodies['cause-decided']>>;
+  readonly remarks: ReadonlyArray<Sourced<EntryBodies['remark']>>;
+  readonly specs: Readonly<Partial<Record<'crank.pin' | 'crank.main', Sourced<EntryBodies['spec-set']>>>>;
+  intake(field: IntakeField): string;
+  report(field: ReportField): string;
+}
+
+const caseCache = new WeakMap<CaseState['groups'], CaseView>();
+
+/** Reads a folded state; null while the case has no layout. Cached against the state. */
+export function caseView(state: CaseState): CaseView | null {
+  const cached = caseCache.get(state.groups);
+  if (cached) return cached;
+  const own = state.groups[''] ?? NO_GROUP;
+  const layout = readLayout(state);
+  if (!layout) return null;
+  const opened = single<'case-opened'>(own, 'case');
+  const stations = stationsOf(layout).map((station) => stationView(layout, station, state.groups[station.id] ?? NO_GROUP));
+  const intake = (field: IntakeField): string => single<'intake-set'>(own, `intake:${field}`)?.value.value ?? '';
+  const view: CaseView = {
+    caseId: state.caseId,
+    number: opened?.value.number ?? '',
+    title: intake('title') || (opened?.value.title ?? ''),
+    layout,
+    stations,
+    byId: new Map(stations.map((s) => [s.station.id, s])),
+    history: collect(own, 'history-line'),
+    evidence: collect(own, 'evidence-set'),
+    decisions: collect(own, 'cause-decided'),
+    remarks: collect(own, 'remark'),
+    specs: Object.fromEntries(collect(own, 'spec-set').map((s) => [s.value.quantity, s])),
+    intake,
+    report: (field) => single<'report-set'>(own, `report:${field}`)?.value.value ?? '',
+  };
+  caseCache.set(state.groups, view);
+  return view;
+}
+
+export interface Coverage {
+  readonly examined: number;
+  readonly total: number;
+  readonly byPart: ReadonlyArray<{ readonly part: PartClass; readonly examined: number; readonly total: number }>;
+}
+
+/** Share of stations examined, in all and by part class; places that are not present do not count. */
+export function coverage(view: CaseView): Coverage {
+  const parts = new Map<PartClass, { examined: number; total: number }>();
+  for (const s of view.stations) {
+    if (s.state === 'not-present') continue;
+    const row = parts.get(s.station.part) ?? { examined: 0, total: 0 };
+    row.total++;
+    if (isExamined(s)) row.examined++;
+    parts.set(s.station.part, row);
+  }
+  const byPart = [...parts].map(([part, row]) => ({ part, ...row }));
+  return { examined: byPart.reduce((s, r) => s + r.examined, 0), total: byPart.reduce((s, r) => s + r.total, 0), byPart };
+}
+
+/** Specification that applies to a journal station, if one was entered. */
+export function journalSpecOf(view: CaseView, stationId: string): JournalSpec | null {
+  const quantity = stationId.startsWith('crank.pin.') ? 'crank.pin' : stationId.startsWith('crank.main.') ? 'crank.main' : null;
+  return quantity ? (view.specs[quantity]?.value.spec ?? null) : null;
+}

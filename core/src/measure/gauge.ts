@@ -1,0 +1,69 @@
+/** A gauge as it stands beside a reading. All lengths mm. */
+export interface Gauge {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: 'outside-micrometer' | 'bore-gauge' | 'indicator' | 'caliper' | 'other';
+  readonly resolutionMm: number;
+  /** Expanded calibration uncertainty, k = 2. */
+  readonly expandedUncertaintyMm: number;
+  /** Standard deviation of repeats by this gauge and hand; used when fewer than three repeats exist. */
+  readonly repeatabilityMm: number;
+  readonly masterMm?: number;
+  readonly checkedOn?: string;
+}
+
+/** Standard uncertainty of the part of a reading that varies from one reading to the next: resolution (rectangular) and repeatability. GUM 4.3.7, H.1. */
+export function randomUncertainty(gauge: Gauge, repeats = 1): number {
+  return Math.sqrt(gauge.resolutionMm ** 2 / 12 + gauge.repeatabilityMm ** 2 / Math.max(1, repeats));
+}
+
+/** Standard uncertainty of one absolute reading: random part and calibration (U_cal / 2), root sum of squares. */
+export function readingUncertainty(gauge: Gauge, repeats = 1): number {
+  return Math.sqrt(randomUncertainty(gauge, repeats) ** 2 + (gauge.expandedUncertaintyMm / 2) ** 2);
+}
+
+/**
+ * Expanded uncertainty (k = 2) of a linear combination of readings by one gauge. What is common to all readings (calibration) enters with the
+ * sum of the sensitivities, so it cancels in differences; the random part adds by root sum of squares.
+ */
+export function combinedExpanded(gauge: Gauge, sensitivities: readonly number[], repeats = 1): number {
+  const random = randomUncertainty(gauge, repeats) * Math.sqrt(sensitivities.reduce((s, c) => s + c * c, 0));
+  const common = (gauge.expandedUncertaintyMm / 2) * Math.abs(sensitivities.reduce((s, c) => s + c, 0));
+  return 2 * Math.sqrt(random ** 2 + common ** 2);
+}
+
+export type VerdictWord = 'within' | 'outside' | 'too close to call';
+
+export interface Verdict {
+  readonly word: VerdictWord;
+  readonly reason: string;
+  /** What would settle a verdict that is too close to call. */
+  readonly settle?: string;
+}
+
+export interface LimitBand {
+  readonly lower?: number;
+  readonly upper?: number;
+}
+
+/**
+ * Guard-banded verdict: inside by more than U is `within`, outside by more than U is `outside`, anything between is too close to call
+ * (decision rule after JCGM 106:2012, 8.3). `digits` only shapes the sentence.
+ */
+export function guardBand(value: number, expanded: number, limit: LimitBand, digits = 3): Verdict {
+  const f = (x: number): string => x.toFixed(digits);
+  const margins: Array<{ name: string; limit: number; margin: number }> = [];
+  if (limit.upper !== undefined) margins.push({ name: 'upper limit', limit: limit.upper, margin: limit.upper - value });
+  if (limit.lower !== undefined) margins.push({ name: 'lower limit', limit: limit.lower, margin: value - limit.lower });
+  const tight = margins.sort((a, b) => a.margin - b.margin)[0];
+  if (!tight) return { word: 'too close to call', reason: 'no limit is known', settle: 'Enter the limit with its source.' };
+  const where = `${tight.name} ${f(tight.limit)} mm`;
+  if (tight.margin < -expanded) return { word: 'outside', reason: `${f(value)} is past the ${where} by ${f(-tight.margin)}, more than the ±${f(expanded)} of the reading` };
+  if (tight.margin >= expanded) return { word: 'within', reason: `${f(value)} clears the ${where} by ${f(tight.margin)}, the reading is good to ±${f(expanded)}` };
+  const distance = Math.abs(tight.margin);
+  return {
+    word: 'too close to call',
+    reason: `${f(value)} lies ${f(distance)} from the ${where} and the reading is only good to ±${f(expanded)}`,
+    settle: distance < 1e-9 ? 'The value sits on the limit: no gauge settles it, decide by the part.' : `A gauge good to ±${f(distance)} would settle it, or the mean of more readings.`,
+  };
+}

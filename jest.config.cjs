@@ -1,0 +1,29 @@
+/** Projects: core, contract and command line without services; server with a real PostgreSQL; e2e with a real browser. */
+const common = {
+  transform: {
+    '^.+\\.(ts|tsx|js|mjs)$': [
+      '@swc/jest',
+      {
+        jsc: { parser: { syntax: 'typescript', decorators: true }, transform: { legacyDecorator: true, decoratorMetadata: true }, target: 'es2022' },
+        module: { type: 'commonjs' },
+      },
+    ],
+  },
+  transformIgnorePatterns: ['/node_modules/(?!(canonicalize|@noble)/)'],
+  moduleNameMapper: {
+    '^@true-ledger/core$': '<rootDir>/core/src/index.ts',
+    '^@true-ledger/contract$': '<rootDir>/contract/src/index.ts',
+    '^(\\.{1,2}/.*)\\.js$': '$1',
+  },
+  rootDir: __dirname,
+  testEnvironment: 'node',
+};
+
+module.exports = {
+  maxWorkers: 2,
+  projects: [
+    { ...common, displayName: 'core', testMatch: ['<rootDir>/{core,contract,cli}/src/**/*.test.ts'] },
+    { ...common, displayName: 'server', testMatch: ['<rootDir>/server/test/**/*.test.ts'] },
+    { ...common, displayName: 'browser', testMatch: ['<rootDir>/e2e/**/*.test.ts'] },
+  ],
+};

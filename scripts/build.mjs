@@ -1,0 +1,4 @@
+import { build, installPackages } from './lib.mjs';
+
+installPackages();
+build();

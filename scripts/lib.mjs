@@ -1,0 +1,120 @@
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { spawn, spawnSync } from 'node:child_process';
+import { createServer } from 'node:net';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const ROOT = dirname(dirname(fileURLToPath(import.meta.url)));
+export const isRoot = process.getuid?.() === 0;
+
+export function say(text) {
+  console.log(text);
+}
+
+/** Runs a command to its end; throws with its last lines when it fails. */
+export function run(command, args, options = {}) {
+  const done = spawnSync(command, args, { cwd: ROOT, encoding: 'utf8', maxBuffer: 64 * 1024 * 1024, ...options });
+  if (done.status !== 0) {
+    const tail = `${done.stdout ?? ''}\n${done.stderr ?? ''}`.trim().split('\n').slice(-25).join('\n');
+    throw new Error(`${command} ${args.join(' ')} failed${done.error ? `: ${done.error.message}` : ''}\n${tail}`);
+  }
+  return done.stdout ?? '';
+}
+
+export function has(command) {
+  return spawnSync('which', [command], { encoding: 'utf8' }).status === 0;
+}
+
+/** Installs Debian packages that are missing; needs root, otherwise says what to install. */
+export function needPackages(wanted) {
+  const missing = Object.entries(wanted).filter(([, present]) => !present()).map(([name]) => name);
+  if (missing.length === 0) return;
+  if (!isRoot || !has('apt-get')) throw new Error(`These Debian packages are missing: ${missing.join(' ')}. Install them (apt-get install ${missing.join(' ')}) and start again.`);
+  say(`Installing ${missing.join(', ')} from Debian …`);
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  run('apt-get', ['update', '-qq'], { env });
+  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], { env });
+}
+
+export function postgresFolder() {
+  const base = '/usr/lib/postgresql';
+  const versions = existsSync(base) ? readdirSync(base).filter((v) => existsSync(join(base, v, 'bin', 'initdb'))) : [];
+  const newest = versions.sort((a, b) => Number(b) - Number(a))[0];
+  return newest ? join(base, newest, 'bin') : null;
+}
+
+function hashFiles(paths) {
+  const hash = createHash('sha256');
+  const visit = (path) => {
+    const stat = statSync(path, { throwIfNoEntry: false });
+    if (!stat) return;
+    if (stat.isDirectory()) {
+      for (const name of readdirSync(path).sort()) if (!['node_modules', 'dist', '.data'].includes(name)) visit(join(path, name));
+    } else hash.update(path.slice(ROOT.length)).update(readFileSync(path));
+  };
+  for (const path of paths) visit(join(ROOT, path));
+  return hash.digest('hex');
+}
+
+/** Runs `work` unless the files it depends on are unchanged since the last time. */
+export function whenChanged(name, paths, outputs, work) {
+  const stampFile = join(ROOT, 'node_modules', `.stamp-${name}`);
+  const stamp = hashFiles(paths);
+  const done = existsSync(stampFile) && readFileSync(stampFile, 'utf8') === stamp && outputs.every((o) => existsSync(join(ROOT, o)));
+  if (done) return;
+  work();
+  mkdirSync(dirname(stampFile), { recursive: true });
+  writeFileSync(stampFile, stamp);
+}
+
+export function installPackages() {
+  whenChanged('packages', ['package-lock.json', '.npmrc'], ['node_modules/typescript'], () => {
+    say('Installing packages …');
+    run('npm', ['ci', '--ignore-scripts', '--no-fund', '--no-audit']);
+  });
+}
+
+export function build() {
+  const shared = ['tsconfig.base.json', 'tsconfig.json', 'core', 'contract'];
+  whenChanged('server', [...shared, 'server/src', 'server/tsconfig.json', 'cli', 'package-lock.json'], ['server/dist/main.js', 'cli/dist/main.js'], () => {
+    say('Building server and command-line tool …');
+    run('npx', ['tsc', '-b', 'core', 'contract', 'server', 'cli']);
+  });
+  whenChanged('web', [...shared, 'web', 'package-lock.json'], ['web/dist/index.html'], () => {
+    say('Building pages …');
+    run('npx', ['vite', 'build', 'web', '--logLevel', 'warn']);
+  });
+}
+
+/** A free port on loopback, trying `wanted` first. */
+export async function freePort(wanted) {
+  const tryPort = (port) =>
+    new Promise((resolve) => {
+      const server = createServer();
+      server.once('error', () => resolve(null));
+      server.listen(port, '127.0.0.1', () => {
+        const { port: got } = server.address();
+        server.close(() => resolve(got));
+      });
+    });
+  return (wanted ? await tryPort(wanted) : null) ?? (await tryPort(0));
+}
+
+/** Starts a long-running child and resolves when it prints `word`; rejects when it ends first. */
+export function startUntil(word, command, args, options = {}) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'], ...options });
+    let output = '';
+    const onData = (data) => {
+      output += data.toString();
+      if (output.includes(word)) resolve({ child, output });
+    };
+    child.stdout.on('data', onData);
+    child.stderr.on('data', (data) => {
+      output += data.toString();
+      options.onError?.(data.toString());
+    });
+    child.once('exit', (code) => reject(new Error(`${command} ended with ${code}\n${output.split('\n').slice(-25).join('\n')}`)));
+  });
+}

@@ -1,0 +1,91 @@
+// Sets up what is missing and starts everything: packages, build, database, demo data, server. Ctrl-C stops all it started.
+import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { parseArgs } from 'node:util';
+import { Cluster } from './database.mjs';
+import { build, freePort, installPackages, ROOT, run, say, startUntil } from './lib.mjs';
+
+const HELP = `npm start [-- options]
+  --port N     port to serve on (4310, or the next free one)
+  --fresh      throw the kept data away and load the demo data anew
+  --empty      no demo data: a one-time link makes the first owner
+  DATABASE_URL an existing PostgreSQL instead of our own`;
+
+let options;
+try {
+  options = parseArgs({ options: { port: { type: 'string' }, fresh: { type: 'boolean' }, empty: { type: 'boolean' }, help: { type: 'boolean' } } }).values;
+} catch (error) {
+  console.error(`${error.message}\n\n${HELP}`);
+  process.exit(2);
+}
+if (options.help) {
+  say(HELP);
+  process.exit(0);
+}
+const wanted = options.port === undefined ? 4310 : Number(options.port);
+if (!Number.isInteger(wanted) || wanted < 1 || wanted > 65535) {
+  console.error(`"${options.port}" is not a port. Give a number from 1 to 65535.`);
+  process.exit(2);
+}
+
+const accountsFile = join(ROOT, '.data', 'demo-accounts.json');
+let cluster = null;
+let startedHere = false;
+let server = null;
+let stopping = false;
+
+async function stop(code = 0) {
+  if (stopping) return;
+  stopping = true;
+  if (server && server.exitCode === null) {
+    const ended = new Promise((resolve) => server.once('exit', resolve));
+    server.kill('SIGTERM');
+    const timer = setTimeout(() => server.kill('SIGKILL'), 8000);
+    await ended;
+    clearTimeout(timer);
+  }
+  if (cluster && startedHere) cluster.stop();
+  process.exit(code);
+}
+process.on('SIGINT', () => void stop());
+process.on('SIGTERM', () => void stop());
+
+try {
+  installPackages();
+  build();
+  let databaseUrl = process.env.DATABASE_URL;
+  if (!databaseUrl) {
+    cluster = new Cluster();
+    ({ startedHere } = await cluster.start());
+    if (options.fresh) {
+      cluster.dropDatabase();
+      rmSync(accountsFile, { force: true });
+    }
+    cluster.ensureDatabase();
+    databaseUrl = cluster.url();
+  } else if (options.fresh) throw new Error('--fresh would empty a database that is not ours; empty it yourself.');
+  const port = await freePort(wanted);
+  if (options.port !== undefined && port !== wanted) throw new Error(`Port ${wanted} is taken. Choose another with --port.`);
+  const env = { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port), TL_DEMO_ACCOUNTS_FILE: accountsFile };
+  if (!options.empty) run('node', ['server/dist/demo/load.js'], { env });
+  const started = await startUntil('READY', 'node', ['server/dist/main.js'], { env, onError: (text) => process.stderr.write(text) });
+  server = started.child;
+  server.once('exit', (code) => {
+    if (!stopping) {
+      console.error(`The server ended by itself (${code}).`);
+      void stop(1);
+    }
+  });
+  say(`\nTrue Ledger is running at http://127.0.0.1:${port}\n`);
+  const claim = /CLAIM (\S+)/.exec(started.output);
+  if (claim) say(`Make the first owner with this one-time link (24 h): ${claim[1]}\n`);
+  else if (existsSync(accountsFile)) {
+    say('Demo accounts:');
+    for (const a of JSON.parse(readFileSync(accountsFile, 'utf8'))) say(`  ${a.signIn.padEnd(6)} ${a.password}  (${a.role})`);
+    say('');
+  }
+  say('Ctrl-C stops it.');
+} catch (error) {
+  console.error(error.message);
+  await stop(1);
+}

@@ -1,0 +1,45 @@
+import { Controller, Get, Module, type DynamicModule } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import { DataSource } from 'typeorm';
+import { AccountsModule } from './accounts/accounts.module.js';
+import { Public } from './accounts/guard.js';
+import { BundlesController } from './bundles/bundles.controller.js';
+import { CasesModule } from './cases/cases.module.js';
+import { CausesController } from './causes/causes.controller.js';
+import { CONFIG, type ServerConfig } from './config.js';
+import { DatabaseModule } from './database/database.module.js';
+import { GaugesController } from './gauges/gauges.controller.js';
+import { LedgerModule } from './ledger/ledger.module.js';
+import { PhotosModule } from './photos/photos.module.js';
+import { ReportsModule } from './reports/reports.module.js';
+
+@ApiTags('health')
+@Controller('api/health')
+class HealthController {
+  constructor(private readonly db: DataSource) {}
+
+  @Public()
+  @Get()
+  async health(): Promise<{ ok: true }> {
+    await this.db.query('SELECT 1');
+    return { ok: true };
+  }
+}
+
+@Module({})
+class ConfigModule {
+  static with(config: ServerConfig): DynamicModule {
+    return { module: ConfigModule, global: true, providers: [{ provide: CONFIG, useValue: config }], exports: [CONFIG] };
+  }
+}
+
+@Module({})
+export class AppModule {
+  static with(config: ServerConfig): DynamicModule {
+    return {
+      module: AppModule,
+      imports: [ConfigModule.with(config), DatabaseModule, AccountsModule, LedgerModule, CasesModule, PhotosModule, ReportsModule],
+      controllers: [HealthController, BundlesController, GaugesController, CausesController],
+    };
+  }
+}

@@ -1,0 +1,73 @@
+import 'reflect-metadata';
+import { NestFactory } from '@nestjs/core';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
+import { LIMITS } from '@true-ledger/contract';
+import cookieParser from 'cookie-parser';
+import express, { type NextFunction, type Request, type Response } from 'express';
+import helmet from 'helmet';
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { AppModule } from './app.module.js';
+import { AccountsService } from './accounts/accounts.service.js';
+import { SESSION_COOKIE } from './accounts/guard.js';
+import type { ServerConfig } from './config.js';
+import { ProblemFilter } from './http/problem.js';
+
+/** Builds the application: API under /api, the built web pages for everything else. */
+export async function makeApp(config: ServerConfig): Promise<NestExpressApplication> {
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), { logger: ['error', 'warn'], bodyParser: false, abortOnError: false });
+  app.set('trust proxy', 'loopback');
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          scriptSrc: ["'self'"],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          fontSrc: ["'self'"],
+          connectSrc: ["'self'"],
+          workerSrc: ["'self'", 'blob:'],
+          objectSrc: ["'none'"],
+          baseUri: ["'none'"],
+          frameAncestors: ["'none'"],
+          formAction: ["'self'"],
+        },
+      },
+      strictTransportSecurity: false,
+      crossOriginEmbedderPolicy: false,
+    }),
+  );
+  app.use(cookieParser());
+  app.use(express.json({ limit: LIMITS.jsonBytes }));
+  app.useGlobalFilters(new ProblemFilter());
+  await addDocs(app);
+  addPages(app, config);
+  app.enableShutdownHooks(['SIGTERM', 'SIGINT']);
+  return app;
+}
+
+/** OpenAPI at /api/docs, for signed-in people only. */
+async function addDocs(app: NestExpressApplication): Promise<void> {
+  app.use('/api/docs', (request: Request, response: Response, next: NextFunction) => {
+    const token = (request.cookies as Record<string, string | undefined>)[SESSION_COOKIE];
+    const refuse = (): void => void response.status(401).json({ code: 'signed-out', sentence: 'Sign in to read the API description.' });
+    if (!token) return refuse();
+    app.get(AccountsService).accountOfToken(token).then((found) => (found ? next() : refuse()), next);
+  });
+  const options = new DocumentBuilder().setTitle('True Ledger').setDescription('Cases, ledger, pictures, causes, report and bundle.').setVersion('1').build();
+  SwaggerModule.setup('api/docs', app, () => SwaggerModule.createDocument(app, options), { jsonDocumentUrl: 'api/docs/openapi.json' });
+}
+
+function addPages(app: NestExpressApplication, config: ServerConfig): void {
+  const pages = join(config.root, 'web', 'dist');
+  if (!existsSync(pages)) return;
+  app.use('/assets', express.static(join(pages, 'assets'), { immutable: true, maxAge: '365d', fallthrough: false }));
+  app.use(express.static(pages, { index: false, maxAge: 0 }));
+  app.use((request: Request, response: Response, next: NextFunction) => {
+    if (request.method !== 'GET' || request.path.startsWith('/api')) return next();
+    response.set('Cache-Control', 'no-cache').sendFile(join(pages, 'index.html'));
+  });
+}

@@ -1,0 +1,48 @@
+import { Body, Controller, Get, Param, ParseUUIDPipe, Post } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import { newCaseSchema, type Account, type CaseResponse, type CaseSummary, type NewCaseRequest } from '@true-ledger/contract';
+import { validateLayout } from '@true-ledger/core';
+import { randomUUID } from 'node:crypto';
+import { DataSource } from 'typeorm';
+import { Who } from '../accounts/guard.js';
+import { CaseRow } from '../database/entities.js';
+import { JoiPipe, ProblemError } from '../http/problem.js';
+import { LedgerService } from '../ledger/ledger.service.js';
+
+@ApiTags('cases')
+@Controller('api/cases')
+export class CasesController {
+  constructor(
+    private readonly db: DataSource,
+    private readonly ledger: LedgerService,
+  ) {}
+
+  @Get()
+  async shelf(): Promise<CaseSummary[]> {
+    const rows = await this.db.getRepository(CaseRow).find({ select: { id: true, number: true, title: true, reference: true, summary: true, updated: true }, order: { updated: 'DESC' } });
+    return rows.map((r) => ({ ...(r.summary as CaseSummary), id: r.id, number: r.number, title: r.title, reference: r.reference, updated: r.updated.toISOString() }));
+  }
+
+  @Post()
+  async create(@Body(new JoiPipe(newCaseSchema)) body: NewCaseRequest, @Who() account: Account): Promise<CaseResponse> {
+    const problem = validateLayout(body.layout)[0];
+    if (problem) throw ProblemError.of(problem);
+    const draft = { station: null, basedOn: null };
+    await this.ledger.open(
+      body.id,
+      null,
+      [
+        { ...draft, id: randomUUID(), kind: 'case-opened', body: { number: '', title: body.title } },
+        { ...draft, id: randomUUID(), kind: 'layout-set', body: { layout: body.layout } },
+        ...(body.reference ? [{ ...draft, id: randomUUID(), kind: 'intake-set' as const, body: { field: 'reference' as const, value: body.reference } }] : []),
+      ],
+      { id: account.id, name: account.name },
+    );
+    return { id: body.id, state: await this.ledger.state(body.id) };
+  }
+
+  @Get(':caseId')
+  async open(@Param('caseId', ParseUUIDPipe) caseId: string): Promise<CaseResponse> {
+    return { id: caseId, state: await this.ledger.state(caseId) };
+  }
+}

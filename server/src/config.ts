@@ -1,0 +1,40 @@
+import { existsSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+
+/** Settings of one server process, read once from the environment. */
+export interface ServerConfig {
+  readonly databaseUrl: string;
+  readonly port: number;
+  readonly host: string;
+  readonly root: string;
+  readonly loginAttempts: number;
+  readonly loginWindowSeconds: number;
+  readonly secureCookies: boolean;
+}
+
+export const CONFIG = Symbol('config');
+
+/** Folder that holds the workspaces, found upward from the working directory. */
+export function projectRoot(from: string = process.cwd()): string {
+  let folder = from;
+  while (!existsSync(join(folder, 'core', 'package.json'))) {
+    const up = dirname(folder);
+    if (up === folder) throw new Error('The project folder was not found from here. Start the server in it.');
+    folder = up;
+  }
+  return folder;
+}
+
+export function readConfig(env: NodeJS.ProcessEnv = process.env): ServerConfig {
+  const databaseUrl = env['DATABASE_URL'];
+  if (!databaseUrl) throw new Error('DATABASE_URL is not set. Use "npm start", or set it to a PostgreSQL address.');
+  return {
+    databaseUrl,
+    port: Number(env['PORT'] ?? 4310),
+    host: env['HOST'] ?? '127.0.0.1',
+    root: projectRoot(),
+    loginAttempts: Number(env['LOGIN_ATTEMPTS'] ?? 8),
+    loginWindowSeconds: Number(env['LOGIN_WINDOW_SECONDS'] ?? 300),
+    secureCookies: env['SECURE_COOKIES'] === 'yes',
+  };
+}

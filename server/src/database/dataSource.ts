@@ -1,0 +1,18 @@
+import { DataSource } from 'typeorm';
+import { ENTITIES } from './entities.js';
+import { FirstSchema1795000000000 } from './migrations.js';
+
+/** Connection to the ledger's PostgreSQL; schema only by migrations. */
+export function makeDataSource(url: string): DataSource {
+  return new DataSource({
+    type: 'postgres',
+    url,
+    entities: ENTITIES,
+    migrations: [FirstSchema1795000000000],
+    migrationsRun: true,
+    synchronize: false,
+    logging: false,
+    extra: { max: 12, connectionTimeoutMillis: 4000, keepAlive: true },
+    poolErrorHandler: () => undefined,
+  });
+}

@@ -1,0 +1,91 @@
+import { Column, CreateDateColumn, Entity, Index, PrimaryColumn } from 'typeorm';
+import type { CaseState, EntryBody, EntryKind, Gauge } from '@true-ledger/core';
+import type { Role } from '@true-ledger/contract';
+
+@Entity('accounts')
+export class AccountRow {
+  @PrimaryColumn('uuid') id: string;
+  @Column('text') name: string;
+  @Index({ unique: true }) @Column('text') signIn: string;
+  @Column('text') passwordHash: string;
+  @Column('text') role: Role;
+  @Column('boolean', { default: true }) active: boolean;
+  @CreateDateColumn({ type: 'timestamptz' }) created: Date;
+}
+
+@Entity('sessions')
+export class SessionRow {
+  @PrimaryColumn('uuid') id: string;
+  @Index({ unique: true }) @Column('text') tokenHash: string;
+  @Column('uuid') accountId: string;
+  @Column('text') agent: string;
+  @CreateDateColumn({ type: 'timestamptz' }) created: Date;
+  @Column('timestamptz') lastSeen: Date;
+  @Column('timestamptz') expires: Date;
+}
+
+@Entity('claims')
+export class ClaimRow {
+  @PrimaryColumn('text') tokenHash: string;
+  @Column('timestamptz') expires: Date;
+}
+
+@Entity('cases')
+export class CaseRow {
+  @PrimaryColumn('uuid') id: string;
+  @Column('text') number: string;
+  @Column('text') title: string;
+  @Column('text') reference: string;
+  @Column('integer') seq: number;
+  @Column('text') head: string;
+  /** Folded state as of `stateSeq`; entries after it are folded on when read. */
+  @Column('jsonb') state: CaseState;
+  @Column('integer') stateSeq: number;
+  @Column('jsonb') summary: object;
+  @Column('timestamptz') updated: Date;
+}
+
+@Entity('entries')
+@Index(['caseId', 'seq'], { unique: true })
+export class EntryRow {
+  @PrimaryColumn('uuid') id: string;
+  @Column('uuid') caseId: string;
+  @Column('integer') seq: number;
+  @Column('text') kind: EntryKind;
+  @Column('text', { nullable: true }) station: string | null;
+  @Column('uuid') authorId: string;
+  @Column('text') authorName: string;
+  @Column('text') time: string;
+  @Column('uuid', { nullable: true }) supersedes: string | null;
+  @Column('jsonb', { nullable: true }) body: EntryBody | null;
+  @Column('text') salt: string;
+  @Column('text') bodyHash: string;
+  @Column('text') prev: string;
+  @Column('text') hash: string;
+}
+
+@Entity('photos')
+export class PhotoRow {
+  @PrimaryColumn('text') sha256: string;
+  @Column('text') mime: string;
+  @Column('integer') width: number;
+  @Column('integer') height: number;
+  @Column('bytea', { select: false }) original: Buffer;
+  @Column('bytea', { select: false }) work: Buffer;
+  @Column('bytea', { select: false }) thumb: Buffer;
+}
+
+/** Which cases may show which picture. */
+@Entity('case_photos')
+export class CasePhotoRow {
+  @PrimaryColumn('uuid') caseId: string;
+  @PrimaryColumn('text') sha256: string;
+}
+
+@Entity('gauges')
+export class GaugeRow {
+  @PrimaryColumn('text') id: string;
+  @Column('jsonb') gauge: Gauge;
+}
+
+export const ENTITIES = [AccountRow, SessionRow, ClaimRow, CaseRow, EntryRow, PhotoRow, CasePhotoRow, GaugeRow];

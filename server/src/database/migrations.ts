@@ -1,0 +1,44 @@
+import type { MigrationInterface, QueryRunner } from 'typeorm';
+
+/** First schema: accounts and sessions, cases with their ledger, pictures as content-addressed bytes, gauges. */
+export class FirstSchema1795000000000 implements MigrationInterface {
+  readonly name = 'FirstSchema1795000000000';
+
+  async up(q: QueryRunner): Promise<void> {
+    await q.query(`
+      CREATE TABLE accounts (
+        id uuid PRIMARY KEY, name text NOT NULL, "signIn" text NOT NULL UNIQUE, "passwordHash" text NOT NULL,
+        role text NOT NULL CHECK (role IN ('owner', 'builder', 'reader')), active boolean NOT NULL DEFAULT true, created timestamptz NOT NULL DEFAULT now());
+      CREATE TABLE sessions (
+        id uuid PRIMARY KEY, "tokenHash" text NOT NULL UNIQUE, "accountId" uuid NOT NULL REFERENCES accounts(id), agent text NOT NULL,
+        created timestamptz NOT NULL DEFAULT now(), "lastSeen" timestamptz NOT NULL, expires timestamptz NOT NULL);
+      CREATE TABLE claims ("tokenHash" text PRIMARY KEY, expires timestamptz NOT NULL);
+      CREATE TABLE cases (
+        id uuid PRIMARY KEY, number text NOT NULL UNIQUE, title text NOT NULL, reference text NOT NULL, seq integer NOT NULL, head text NOT NULL,
+        state jsonb NOT NULL, "stateSeq" integer NOT NULL, summary jsonb NOT NULL, updated timestamptz NOT NULL);
+      CREATE TABLE entries (
+        id uuid PRIMARY KEY, "caseId" uuid NOT NULL REFERENCES cases(id), seq integer NOT NULL, kind text NOT NULL, station text,
+        "authorId" uuid NOT NULL, "authorName" text NOT NULL, time text NOT NULL, supersedes uuid, body jsonb, salt text NOT NULL,
+        "bodyHash" text NOT NULL, prev text NOT NULL, hash text NOT NULL, UNIQUE ("caseId", seq));
+      CREATE TABLE photos (
+        sha256 text PRIMARY KEY, mime text NOT NULL, width integer NOT NULL, height integer NOT NULL,
+        original bytea NOT NULL, work bytea NOT NULL, thumb bytea NOT NULL);
+      CREATE TABLE case_photos ("caseId" uuid NOT NULL REFERENCES cases(id), sha256 text NOT NULL REFERENCES photos(sha256), PRIMARY KEY ("caseId", sha256));
+      CREATE TABLE gauges (id text PRIMARY KEY, gauge jsonb NOT NULL);
+      CREATE SEQUENCE case_numbers;
+      CREATE FUNCTION refuse_change() RETURNS trigger LANGUAGE plpgsql AS $$
+        BEGIN
+          IF TG_OP = 'DELETE' THEN RAISE EXCEPTION 'ledger entries are never deleted'; END IF;
+          IF NEW.body IS NOT NULL OR ROW(NEW.id, NEW."caseId", NEW.seq, NEW.kind, NEW.station, NEW."authorId", NEW."authorName", NEW.time, NEW.supersedes, NEW."bodyHash", NEW.prev, NEW.hash)
+             IS DISTINCT FROM ROW(OLD.id, OLD."caseId", OLD.seq, OLD.kind, OLD.station, OLD."authorId", OLD."authorName", OLD.time, OLD.supersedes, OLD."bodyHash", OLD.prev, OLD.hash)
+          THEN RAISE EXCEPTION 'ledger entries are never edited'; END IF;
+          RETURN NEW;
+        END $$;
+      CREATE TRIGGER entries_are_kept BEFORE UPDATE OR DELETE ON entries FOR EACH ROW EXECUTE FUNCTION refuse_change();
+    `);
+  }
+
+  async down(q: QueryRunner): Promise<void> {
+    await q.query('DROP TABLE gauges, case_photos, photos, entries, cases, claims, sessions, accounts; DROP SEQUENCE case_numbers; DROP FUNCTION refuse_change();');
+  }
+}

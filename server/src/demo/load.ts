@@ -1,0 +1,84 @@
+import 'reflect-metadata';
+import { NestFactory } from '@nestjs/core';
+import { caseView, currentVersion, renderCylinder, renderShell, slotOf, type Author, type StandIn, type StationView } from '@true-ledger/core';
+import { randomBytes, randomUUID } from 'node:crypto';
+import { writeFile } from 'node:fs/promises';
+import sharp from 'sharp';
+import { DataSource } from 'typeorm';
+import { AccountsService } from '../accounts/accounts.service.js';
+import { AppModule } from '../app.module.js';
+import { readConfig } from '../config.js';
+import { CaseRow, GaugeRow } from '../database/entities.js';
+import { LedgerService } from '../ledger/ledger.service.js';
+import { PhotosService } from '../photos/photos.service.js';
+import { DEMO_GAUGES, demoCases, type DemoCase } from './scenario.js';
+
+const PEOPLE = [
+  { name: 'Mara Quill', signIn: 'mara', role: 'owner' },
+  { name: 'Teo Lindqvist', signIn: 'teo', role: 'builder' },
+  { name: 'Desk of the insurer', signIn: 'desk', role: 'reader' },
+] as const;
+
+/** Encodes a stand-in as JPEG with the words that say what it is. */
+export async function standInJpeg(picture: StandIn): Promise<Buffer> {
+  const { width, height, data } = picture.pixels;
+  const label = `<svg width="${width}" height="${height}"><rect x="0" y="${height - 34}" width="${width}" height="34" fill="#20272b" fill-opacity="0.75"/><text x="14" y="${height - 11}" font-family="sans-serif" font-size="18" fill="#ffffff">Rendered stand-in, not a photograph</text></svg>`;
+  return sharp(Buffer.from(data.buffer), { raw: { width, height, channels: 4 } }).composite([{ input: Buffer.from(label) }]).jpeg({ quality: 82 }).toBuffer();
+}
+
+function drawStation(view: StationView, seed: number): StandIn | null {
+  const frame = view.station.surface;
+  if (!frame || !view.wear) return null;
+  return view.station.part === 'shell' ? renderShell(view.wear, frame.widthMm / Math.PI, frame.heightMm, seed) : renderCylinder(view.wear, seed);
+}
+
+async function loadCase(script: DemoCase, ledger: LedgerService, photos: PhotosService, authors: readonly Author[], seed: number): Promise<void> {
+  const caseId = randomUUID();
+  const start = script.steps.filter((s) => s.kind === 'entry' && (s.draft.kind === 'case-opened' || s.draft.kind === 'layout-set'));
+  const author = authors[0]!;
+  await ledger.open(caseId, script.number, start.flatMap((s) => (s.kind === 'entry' ? [s.draft] : [])), author);
+  let pictures = 0;
+  for (const step of script.steps) {
+    if (start.includes(step)) continue;
+    if (step.kind === 'entry') {
+      const state = await ledger.state(caseId);
+      const basedOn = currentVersion(state, step.draft.station, slotOf(step.draft.kind, step.draft.body))?.entry ?? null;
+      await ledger.append(caseId, [{ ...step.draft, basedOn }], authors[step.draft.station ? 1 : 0] ?? author);
+      continue;
+    }
+    const state = await ledger.state(caseId);
+    const station = caseView(state)?.byId.get(step.station);
+    const drawn = station ? drawStation(station, seed * 100 + ++pictures) : null;
+    if (!drawn) continue;
+    const added = await photos.add(caseId, step.station, randomUUID(), { name: step.name, bytes: await standInJpeg(drawn) }, authors[1] ?? author, true);
+    const { sha256 } = added.entry.body as { sha256: string };
+    if (drawn.corners) await ledger.append(caseId, [{ id: randomUUID(), kind: 'corners-set', station: step.station, basedOn: null, body: { sha256, corners: drawn.corners } }], authors[1] ?? author);
+  }
+}
+
+/** Loads accounts, gauges and cases once; a second call does nothing. Returns sign-in names and passwords only when they were made now. */
+async function main(): Promise<void> {
+  const app = await NestFactory.createApplicationContext(AppModule.with(readConfig()), { logger: ['error', 'warn'] });
+  const db = app.get(DataSource);
+  const accounts = app.get(AccountsService);
+  const gauges = db.getRepository(GaugeRow);
+  for (const gauge of DEMO_GAUGES) if (!(await gauges.existsBy({ id: gauge.id }))) await gauges.insert({ id: gauge.id, gauge: gauge as never });
+  if (!(await accounts.hasAccounts())) {
+    const made = [];
+    const authors: Author[] = [];
+    for (const person of PEOPLE) {
+      const password = process.env['TL_DEMO_PASSWORD'] ?? `bench-${randomBytes(5).toString('hex')}`;
+      const account = await accounts.create({ ...person, password });
+      authors.push({ id: account.id, name: account.name });
+      made.push({ signIn: person.signIn, role: person.role, password });
+    }
+    if (process.env['TL_DEMO_ACCOUNTS_FILE']) await writeFile(process.env['TL_DEMO_ACCOUNTS_FILE'], JSON.stringify(made, null, 2), { mode: 0o600 });
+    if ((await db.getRepository(CaseRow).count()) === 0) {
+      const scripts = demoCases();
+      for (const [i, script] of scripts.entries()) await loadCase(script, app.get(LedgerService), app.get(PhotosService), authors, i + 1);
+    }
+  }
+  await app.close();
+}
+
+await main();

@@ -1,0 +1,54 @@
+import { Inject, Injectable, Logger, type OnApplicationShutdown, type OnModuleInit } from '@nestjs/common';
+import type { CaseEvent } from '@true-ledger/contract';
+import pg from 'pg';
+import { Subject, filter, type Observable } from 'rxjs';
+import { CONFIG, type ServerConfig } from '../config.js';
+import { CHANNEL } from './ledger.service.js';
+
+/** Carries "this case has grown" from PostgreSQL to open browsers, whichever process wrote. Reconnects by itself. */
+@Injectable()
+export class EventsService implements OnModuleInit, OnApplicationShutdown {
+  private readonly log = new Logger('events');
+  private readonly events = new Subject<CaseEvent>();
+  private client: pg.Client | null = null;
+  private stopped = false;
+
+  constructor(@Inject(CONFIG) private readonly config: ServerConfig) {}
+
+  onModuleInit(): void {
+    void this.listen();
+  }
+
+  private async listen(): Promise<void> {
+    if (this.stopped) return;
+    const client = new pg.Client({ connectionString: this.config.databaseUrl });
+    this.client = client;
+    const again = (): void => {
+      if (this.client !== client || this.stopped) return;
+      this.client = null;
+      setTimeout(() => void this.listen(), 1000).unref();
+    };
+    client.on('error', again);
+    client.on('end', again);
+    client.on('notification', (message) => {
+      if (message.payload) this.events.next(JSON.parse(message.payload) as CaseEvent);
+    });
+    try {
+      await client.connect();
+      await client.query(`LISTEN ${CHANNEL}`);
+    } catch (error) {
+      this.log.warn(`cannot listen: ${error instanceof Error ? error.message : String(error)}`);
+      again();
+    }
+  }
+
+  of(caseId: string): Observable<CaseEvent> {
+    return this.events.pipe(filter((event) => event.caseId === caseId));
+  }
+
+  async onApplicationShutdown(): Promise<void> {
+    this.stopped = true;
+    this.events.complete();
+    await this.client?.end().catch(() => undefined);
+  }
+}

@@ -1,0 +1,39 @@
+import { Body, Controller, Get, Param, ParseUUIDPipe, Post, Query, Sse, type MessageEvent } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import { appendSchema, type Account, type AppendRequest, type AppendResponse } from '@true-ledger/contract';
+import type { LedgerEntry } from '@true-ledger/core';
+import { interval, map, merge, type Observable } from 'rxjs';
+import { Needs, Who } from '../accounts/guard.js';
+import { JoiPipe } from '../http/problem.js';
+import { EventsService } from './events.service.js';
+import { LedgerService } from './ledger.service.js';
+
+@ApiTags('ledger')
+@Controller('api/cases/:caseId')
+export class LedgerController {
+  constructor(
+    private readonly ledger: LedgerService,
+    private readonly events: EventsService,
+  ) {}
+
+  @Get('entries')
+  entries(@Param('caseId', ParseUUIDPipe) caseId: string, @Query('after') after?: string): Promise<LedgerEntry[]> {
+    return this.ledger.entries(caseId, Math.max(0, Number(after) || 0));
+  }
+
+  @Post('entries')
+  async append(@Param('caseId', ParseUUIDPipe) caseId: string, @Body(new JoiPipe(appendSchema)) body: AppendRequest, @Who() account: Account): Promise<AppendResponse> {
+    return { entries: await this.ledger.append(caseId, body.entries, { id: account.id, name: account.name }) };
+  }
+
+  @Needs('owner')
+  @Post('rebuild')
+  rebuild(@Param('caseId', ParseUUIDPipe) caseId: string): Promise<{ entries: number; same: boolean }> {
+    return this.ledger.rebuild(caseId);
+  }
+
+  @Sse('events')
+  stream(@Param('caseId', ParseUUIDPipe) caseId: string): Observable<MessageEvent> {
+    return merge(this.events.of(caseId).pipe(map((event): MessageEvent => ({ data: event }))), interval(25_000).pipe(map((): MessageEvent => ({ type: 'alive', data: {} }))));
+  }
+}

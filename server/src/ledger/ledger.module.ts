@@ -1,0 +1,8 @@
+import { Global, Module } from '@nestjs/common';
+import { EventsService } from './events.service.js';
+import { LedgerController } from './ledger.controller.js';
+import { LedgerService } from './ledger.service.js';
+
+@Global()
+@Module({ controllers: [LedgerController], providers: [LedgerService, EventsService], exports: [LedgerService] })
+export class LedgerModule {}

@@ -1,0 +1,142 @@
+import { Injectable } from '@nestjs/common';
+import { applyEntry, caseView, checkEntry, draftConflict, emptyCase, FIRST_PREV, foldEntries, sealEntry, type Author, type CaseState, type EntryBody, type EntryDraft, type LedgerEntry } from '@true-ledger/core';
+import { randomBytes } from 'node:crypto';
+import { DataSource, In, MoreThan, type EntityManager } from 'typeorm';
+import { CaseRow, EntryRow } from '../database/entities.js';
+import { ProblemError } from '../http/problem.js';
+import { summarise } from './summary.js';
+
+export const CHANNEL = 'true_ledger_case';
+/** The folded state beside the case is written again after this many entries. */
+const SNAPSHOT_EVERY = 24;
+
+export function entryOf(row: EntryRow): LedgerEntry {
+  const { id, caseId, seq, kind, station, authorId, authorName, time, supersedes, body, salt, bodyHash, prev, hash } = row;
+  return { id, caseId, seq, kind, station, author: { id: authorId, name: authorName }, time, supersedes, body, salt, bodyHash, prev, hash };
+}
+
+function rowOf(entry: LedgerEntry): EntryRow {
+  const { author, ...rest } = entry;
+  return { ...rest, authorId: author.id, authorName: author.name };
+}
+
+@Injectable()
+export class LedgerService {
+  constructor(private readonly db: DataSource) {}
+
+  /** Opens a case with its first entries, in one transaction. Repeating the call with the same ids changes nothing. */
+  async open(caseId: string, number: string | null, drafts: readonly EntryDraft[], author: Author, inTransaction?: (tx: EntityManager) => Promise<void>): Promise<LedgerEntry[]> {
+    return this.db.transaction(async (tx) => {
+      const existing = await tx.getRepository(CaseRow).findOneBy({ id: caseId });
+      if (existing) return (await tx.getRepository(EntryRow).find({ where: { caseId }, order: { seq: 'ASC' } })).map(entryOf);
+      const given = number ?? (await this.nextNumber(tx));
+      const first = drafts.map((d) => (d.kind === 'case-opened' ? { ...d, body: { ...d.body, number: given } as EntryBody } : d));
+      await tx.getRepository(CaseRow).insert({ id: caseId, number: given, title: '', reference: '', seq: 0, head: FIRST_PREV, state: emptyCase(caseId), stateSeq: 0, summary: {}, updated: new Date() });
+      await inTransaction?.(tx);
+      return this.appendIn(tx, caseId, first, author);
+    });
+  }
+
+  private async nextNumber(tx: EntityManager): Promise<string> {
+    for (;;) {
+      const [{ n }] = (await tx.query(`SELECT nextval('case_numbers')::int AS n`)) as [{ n: number }];
+      const number = `${new Date().getFullYear()}-${String(n).padStart(3, '0')}`;
+      if (!(await tx.getRepository(CaseRow).existsBy({ number }))) return number;
+    }
+  }
+
+  /** Appends entries atomically: all or none. Entries already recorded under the same id are returned as they are. */
+  append(caseId: string, drafts: readonly EntryDraft[], author: Author): Promise<LedgerEntry[]> {
+    return this.db.transaction((tx) => this.appendIn(tx, caseId, drafts, author));
+  }
+
+  async appendIn(tx: EntityManager, caseId: string, drafts: readonly EntryDraft[], author: Author, time = new Date()): Promise<LedgerEntry[]> {
+    const cases = tx.getRepository(CaseRow);
+    const row = await cases.findOne({ where: { id: caseId }, lock: { mode: 'pessimistic_write' } });
+    if (!row) throw new ProblemError({ code: 'not-found', sentence: 'There is no such case.' });
+    const known = new Map((await tx.getRepository(EntryRow).findBy({ id: In(drafts.map((d) => d.id)) })).map((r) => [r.id, entryOf(r)]));
+    for (const entry of known.values()) if (entry.caseId !== caseId) throw new ProblemError({ code: 'entry-id', sentence: 'An entry with this id belongs to another case. Nothing was recorded.' });
+    let state = await this.stateIn(tx, row);
+    const sealed: LedgerEntry[] = [];
+    const fresh: LedgerEntry[] = [];
+    for (const draft of drafts) {
+      const already = known.get(draft.id);
+      if (already) {
+        sealed.push(already);
+        continue;
+      }
+      const checked = checkEntry(draft.kind, draft.station, draft.body, state);
+      if (!checked.ok) throw ProblemError.of(checked.problem);
+      const conflict = draftConflict(state, { ...draft, body: checked.value });
+      if (conflict)
+        throw new ProblemError({
+          code: 'entry-conflict',
+          sentence: conflict.current ? `${conflict.current.author.name} wrote this field meanwhile. Both versions are kept here; choose which one stands.` : 'This was taken back meanwhile. Choose whether to write it again.',
+          conflict,
+        });
+      const supersedes = draft.kind === 'retracted' ? (draft.body as { target: string }).target : draft.basedOn;
+      const entry = sealEntry({ ...draft, body: checked.value }, { caseId, seq: state.seq + 1, prev: state.head, time: time.toISOString(), salt: randomBytes(16).toString('hex'), author, supersedes });
+      state = applyEntry(state, entry);
+      sealed.push(entry);
+      fresh.push(entry);
+    }
+    if (fresh.length === 0) return sealed;
+    for (let i = 0; i < fresh.length; i += 200) await tx.getRepository(EntryRow).insert(fresh.slice(i, i + 200).map(rowOf) as never);
+    const snapshot = state.seq - row.stateSeq >= SNAPSHOT_EVERY || row.stateSeq === 0;
+    const summary = summarise(state);
+    await cases.update(caseId, {
+      seq: state.seq,
+      head: state.head,
+      title: summary.title,
+      reference: summary.reference,
+      updated: time,
+      summary: summary as object,
+      ...(snapshot ? { state: state as never, stateSeq: state.seq } : {}),
+    });
+    await tx.query('SELECT pg_notify($1, $2)', [CHANNEL, JSON.stringify({ caseId, seq: state.seq })]);
+    return sealed;
+  }
+
+  private async stateIn(tx: EntityManager, row: CaseRow): Promise<CaseState> {
+    if (row.stateSeq === row.seq) return row.state;
+    const tail = await tx.getRepository(EntryRow).find({ where: { caseId: row.id, seq: MoreThan(row.stateSeq) }, order: { seq: 'ASC' } });
+    return foldEntries(row.state, tail.map(entryOf));
+  }
+
+  async state(caseId: string): Promise<CaseState> {
+    const row = await this.db.getRepository(CaseRow).findOneBy({ id: caseId });
+    if (!row) throw new ProblemError({ code: 'not-found', sentence: 'There is no such case.' });
+    return this.stateIn(this.db.manager, row);
+  }
+
+  async view(caseId: string): Promise<{ state: CaseState; view: NonNullable<ReturnType<typeof caseView>> }> {
+    const state = await this.state(caseId);
+    const view = caseView(state);
+    if (!view) throw new ProblemError({ code: 'no-layout', sentence: 'This case has no engine yet. Set its layout first.' });
+    return { state, view };
+  }
+
+  async entries(caseId: string, after = 0): Promise<LedgerEntry[]> {
+    if (!(await this.db.getRepository(CaseRow).existsBy({ id: caseId }))) throw new ProblemError({ code: 'not-found', sentence: 'There is no such case.' });
+    return (await this.db.getRepository(EntryRow).find({ where: { caseId, seq: MoreThan(after) }, order: { seq: 'ASC' } })).map(entryOf);
+  }
+
+  /** Folds the whole ledger again and writes the state beside the case; returns whether the kept state was the same. */
+  async rebuild(caseId: string): Promise<{ entries: number; same: boolean }> {
+    return this.db.transaction(async (tx) => {
+      const row = await tx.getRepository(CaseRow).findOne({ where: { id: caseId }, lock: { mode: 'pessimistic_write' } });
+      if (!row) throw new ProblemError({ code: 'not-found', sentence: 'There is no such case.' });
+      const all = (await tx.getRepository(EntryRow).find({ where: { caseId }, order: { seq: 'ASC' } })).map(entryOf);
+      const kept = await this.stateIn(tx, row);
+      const folded = foldEntries(emptyCase(caseId), all);
+      await tx.getRepository(CaseRow).update(caseId, { state: folded as never, stateSeq: folded.seq, seq: folded.seq, head: folded.head, summary: summarise(folded) as object });
+      return { entries: all.length, same: JSON.stringify(sorted(kept)) === JSON.stringify(sorted(folded)) };
+    });
+  }
+}
+
+function sorted(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(sorted);
+  if (value && typeof value === 'object') return Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)).map(([k, v]) => [k, sorted(v)]));
+  return value;
+}

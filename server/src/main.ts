@@ -1,0 +1,12 @@
+import { AccountsService } from './accounts/accounts.service.js';
+import { makeApp } from './app.js';
+import { readConfig } from './config.js';
+
+const config = readConfig();
+const app = await makeApp(config);
+await app.listen(config.port, config.host);
+const accounts = app.get(AccountsService);
+if (!(await accounts.hasAccounts()) && process.env['TL_EXPECT_DEMO'] !== 'yes') {
+  console.log(`CLAIM http://${config.host}:${config.port}/claim#${await accounts.makeClaim()}`);
+}
+console.log('READY');

@@ -1,0 +1,50 @@
+import { Body, Controller, Get, Param, ParseUUIDPipe, Post, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { FileInterceptor } from '@nestjs/platform-express';
+import { ApiConsumes, ApiTags } from '@nestjs/swagger';
+import { LIMITS, uploadSchema, type Account, type UploadResponse } from '@true-ledger/contract';
+import type { Response } from 'express';
+import { Needs, Who } from '../accounts/guard.js';
+import { JoiPipe, ProblemError } from '../http/problem.js';
+import { PhotosService, type Rendition } from './photos.service.js';
+
+@ApiTags('pictures')
+@Controller('api/cases/:caseId/photos')
+export class PhotosController {
+  constructor(private readonly photos: PhotosService) {}
+
+  @Post()
+  @ApiConsumes('multipart/form-data')
+  @UseInterceptors(FileInterceptor('file', { limits: { fileSize: LIMITS.uploadBytes, files: 1, fields: 8, fieldSize: 4096 } }))
+  async add(
+    @Param('caseId', ParseUUIDPipe) caseId: string,
+    @Body(new JoiPipe(uploadSchema)) body: { entryId: string; station: string; standIn: 'yes' | 'no' },
+    @UploadedFile() file: Express.Multer.File | undefined,
+    @Who() account: Account,
+  ): Promise<UploadResponse> {
+    if (!file) throw new ProblemError({ code: 'no-file', sentence: 'No picture came with the request. Choose a file.', field: 'file' });
+    const name = Buffer.from(file.originalname, 'latin1').toString('utf8');
+    return this.photos.add(caseId, body.station, body.entryId, { name, bytes: file.buffer }, { id: account.id, name: account.name }, body.standIn === 'yes');
+  }
+
+  @Get(':sha/work')
+  work(@Param('caseId', ParseUUIDPipe) caseId: string, @Param('sha') sha: string, @Res() response: Response): Promise<void> {
+    return this.send(caseId, sha, 'work', response);
+  }
+
+  @Get(':sha/thumb')
+  thumb(@Param('caseId', ParseUUIDPipe) caseId: string, @Param('sha') sha: string, @Res() response: Response): Promise<void> {
+    return this.send(caseId, sha, 'thumb', response);
+  }
+
+  /** Originals may carry personal data (place, time), so readers get the renditions only. */
+  @Needs('builder')
+  @Get(':sha/original')
+  original(@Param('caseId', ParseUUIDPipe) caseId: string, @Param('sha') sha: string, @Res() response: Response): Promise<void> {
+    return this.send(caseId, sha, 'original', response);
+  }
+
+  private async send(caseId: string, sha: string, rendition: Rendition, response: Response): Promise<void> {
+    const { bytes, mime } = await this.photos.bytes(caseId, sha, rendition);
+    response.set({ 'Content-Type': mime, 'Cache-Control': 'private, max-age=31536000, immutable', 'Content-Disposition': 'inline' }).send(bytes);
+  }
+}

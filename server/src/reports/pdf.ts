@@ -1,0 +1,82 @@
+import type { CaseView, ReportBlock, ReportModel } from '@true-ledger/core';
+import pdfmake from 'pdfmake';
+import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
+import { codePoints, fontFaces } from './fonts.js';
+import { planSvg, wearSvg } from './wearSvg.js';
+
+export interface PictureSource {
+  (sha256: string): Promise<Buffer>;
+}
+
+type Run = { text: string; font?: string };
+
+/** Splits text into runs so that characters the main face lacks are set in DejaVu. */
+export function fallbackRuns(text: string, covered: ReadonlySet<number>): Run[] {
+  const runs: Run[] = [];
+  for (const character of text) {
+    const font = covered.has(character.codePointAt(0) as number) ? undefined : 'DejaVu';
+    const last = runs.at(-1);
+    if (last && last.font === font) last.text += character;
+    else runs.push(font ? { text: character, font } : { text: character });
+  }
+  return runs.length > 0 ? runs : [{ text: '' }];
+}
+
+/** Renders a report as PDF with embedded fonts, outline of headings and page numbers. */
+export async function reportPdf(model: ReportModel, view: CaseView, picture: PictureSource, root: string): Promise<Buffer> {
+  const faces = fontFaces(root);
+  const covered = { B612: codePoints(faces['B612']!.normal), Mono: codePoints(faces['Mono']!.normal), Barlow: codePoints(faces['Barlow']!.normal) };
+  const say = (text: string, font: keyof typeof covered = 'B612'): Run[] => fallbackRuns(text, covered[font]);
+  const content: Content[] = [
+    { text: say(`Teardown account ${model.number}`, 'Barlow'), style: 'title' },
+    { text: say(model.title), style: 'subtitle' },
+    { text: say(model.reference ? `Client reference ${model.reference}` : 'No client reference'), margin: [0, 0, 0, 10] },
+  ];
+  for (const section of model.sections) {
+    content.push({ text: say(section.heading, 'Barlow'), style: 'heading', outline: true } as Content);
+    for (const block of section.blocks) content.push(await drawBlock(block, view, picture, say));
+  }
+  const definition: TDocumentDefinitions = {
+    pageSize: 'A4',
+    pageMargins: [48, 54, 48, 54],
+    info: { title: `Teardown account ${model.number}`, subject: model.title },
+    defaultStyle: { font: 'B612', fontSize: 9, lineHeight: 1.25, color: '#20272b' },
+    styles: {
+      title: { font: 'Barlow', fontSize: 20, bold: true },
+      subtitle: { fontSize: 12, margin: [0, 0, 0, 2] },
+      heading: { font: 'Barlow', fontSize: 14, bold: true, margin: [0, 14, 0, 5], color: '#31418C' },
+      strong: { bold: true, margin: [0, 6, 0, 2] },
+      small: { fontSize: 7.5, color: '#4a545a' },
+    },
+    footer: (page: number, pages: number): Content => ({ columns: [{ text: say(`${model.number} · ledger ${model.ledgerHead.slice(0, 12)} · ${model.entries} entries`), style: 'small' }, { text: `page ${page} of ${pages}`, alignment: 'right', style: 'small' }], margin: [48, 16, 48, 0] }),
+    content,
+  };
+  pdfmake.setFonts(faces);
+  pdfmake.setUrlAccessPolicy(() => false);
+  pdfmake.setLocalAccessPolicy((path: string) => Object.values(faces).some((f) => f.normal === path || f.bold === path));
+  return pdfmake.createPdf(definition).getBuffer();
+}
+
+async function drawBlock(block: ReportBlock, view: CaseView, picture: PictureSource, say: (text: string, font?: 'Mono') => Run[]): Promise<Content> {
+  switch (block.kind) {
+    case 'text':
+      return { text: say(block.text), ...(block.strong ? { style: 'strong' } : { margin: [0, 0, 0, 4] as [number, number, number, number] }) };
+    case 'list':
+      return { ul: block.items.map((item) => ({ text: say(item) })), margin: [0, 0, 0, 4] };
+    case 'table': {
+      const figures = new Set(block.figures ?? []);
+      const cell = (text: string, i: number): Content => (figures.has(i) ? { text: say(text, 'Mono'), font: 'Mono', alignment: 'right' } : { text: say(text) });
+      const head = block.head.some((h) => h !== '') ? [block.head.map((h, i): Content => ({ text: say(h), bold: true, ...(figures.has(i) ? { alignment: 'right' as const } : {}) }))] : [];
+      const widths = block.head.map((_, i) => (figures.has(i) || i === 0 ? 'auto' : '*'));
+      return { table: { headerRows: head.length, widths, body: [...head, ...block.rows.map((r) => r.map(cell))] }, layout: 'lightHorizontalLines', margin: [0, 2, 0, 6] };
+    }
+    case 'photo': {
+      const jpeg = await picture(block.sha256);
+      return { stack: [{ image: `data:image/jpeg;base64,${jpeg.toString('base64')}`, fit: [300, 220] }, { text: say(`Picture ${block.number}: ${block.caption}${block.standIn ? ' – rendered stand-in, not a photograph' : ''}`), style: 'small' }], margin: [0, 4, 0, 6], unbreakable: true };
+    }
+    case 'wear':
+      return { stack: [{ svg: wearSvg(block.map, block.frame, 300) }, { text: say(block.caption), style: 'small' }], margin: [0, 2, 0, 8], unbreakable: true };
+    case 'plan':
+      return { svg: planSvg(view.layout, 240), margin: [0, 4, 0, 8] };
+  }
+}
