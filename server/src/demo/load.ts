@@ -1,6 +1,6 @@
 import 'reflect-metadata';
 import { NestFactory } from '@nestjs/core';
-import { caseView, currentVersion, renderCylinder, renderShell, slotOf, type Author, type StandIn, type StationView } from '@true-ledger/core';
+import { caseView, renderCylinder, renderShell, type Author, type EntryDraft, type StandIn, type StationView } from '@true-ledger/core';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { writeFile } from 'node:fs/promises';
 import sharp from 'sharp';
@@ -38,14 +38,25 @@ async function loadCase(script: DemoCase, ledger: LedgerService, photos: PhotosS
   const author = authors[0]!;
   await ledger.open(caseId, script.number, start.flatMap((s) => (s.kind === 'entry' ? [s.draft] : [])), author);
   let pictures = 0;
+  let waiting: EntryDraft[] = [];
+  const by = (draft: EntryDraft): Author => authors[draft.station ? 1 : 0] ?? author;
+  const flush = async (): Promise<void> => {
+    const drafts = waiting;
+    waiting = [];
+    for (let from = 0; from < drafts.length; ) {
+      let to = from + 1;
+      while (to < drafts.length && by(drafts[to]!) === by(drafts[from]!)) to++;
+      await ledger.append(caseId, drafts.slice(from, to), by(drafts[from]!));
+      from = to;
+    }
+  };
   for (const step of script.steps) {
     if (start.includes(step)) continue;
     if (step.kind === 'entry') {
-      const state = await ledger.state(caseId);
-      const basedOn = currentVersion(state, step.draft.station, slotOf(step.draft.kind, step.draft.body))?.entry ?? null;
-      await ledger.append(caseId, [{ ...step.draft, basedOn }], authors[step.draft.station ? 1 : 0] ?? author);
+      waiting.push(step.draft);
       continue;
     }
+    await flush();
     const state = await ledger.state(caseId);
     const station = caseView(state)?.byId.get(step.station);
     const drawn = station ? drawStation(station, seed * 100 + ++pictures) : null;
@@ -54,6 +65,7 @@ async function loadCase(script: DemoCase, ledger: LedgerService, photos: PhotosS
     const { sha256 } = added.entry.body as { sha256: string };
     if (drawn.corners) await ledger.append(caseId, [{ id: randomUUID(), kind: 'corners-set', station: step.station, basedOn: null, body: { sha256, corners: drawn.corners } }], authors[1] ?? author);
   }
+  await flush();
 }
 
 /** Loads accounts, gauges and cases once; a second call does nothing. Returns sign-in names and passwords only when they were made now. */

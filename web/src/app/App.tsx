@@ -1,0 +1,63 @@
+import { Spin } from 'antd';
+import { lazy, Suspense, type ReactNode } from 'react';
+import { Navigate, Route, Routes } from 'react-router';
+import { Claim } from '../account/Claim.js';
+import { SetUp } from '../account/SetUp.js';
+import { SignIn } from '../account/SignIn.js';
+import { CaseFrame } from '../frame/CaseFrame.js';
+import { ShopFrame } from '../frame/ShopFrame.js';
+import { NewCase } from '../shelf/NewCase.js';
+import { Patterns } from '../shelf/Patterns.js';
+import { Shelf } from '../shelf/Shelf.js';
+import { useMeQuery } from './api.js';
+
+const Intake = lazy(() => import('../stages/intake/Intake.js').then((m) => ({ default: m.Intake })));
+const Bench = lazy(() => import('../stages/bench/Bench.js').then((m) => ({ default: m.Bench })));
+const StationPage = lazy(() => import('../stages/station/StationPage.js').then((m) => ({ default: m.StationPage })));
+const Measure = lazy(() => import('../stages/measure/Measure.js').then((m) => ({ default: m.Measure })));
+const CauseStage = lazy(() => import('../stages/cause/CauseStage.js').then((m) => ({ default: m.CauseStage })));
+const DocumentStage = lazy(() => import('../stages/document/DocumentStage.js').then((m) => ({ default: m.DocumentStage })));
+const LedgerStage = lazy(() => import('../stages/ledger/LedgerStage.js').then((m) => ({ default: m.LedgerStage })));
+
+export function Waiting({ what }: { what: string }): ReactNode {
+  return (
+    <div className="waiting" role="status">
+      <Spin /> <span>{what}</span>
+    </div>
+  );
+}
+
+export function App(): ReactNode {
+  const { data: me, isLoading } = useMeQuery();
+  if (isLoading) return <Waiting what="Opening the shop" />;
+  if (!me)
+    return (
+      <Routes>
+        <Route path="/claim" element={<Claim />} />
+        <Route path="*" element={<SignIn />} />
+      </Routes>
+    );
+  return (
+    <Suspense fallback={<Waiting what="Fetching the page" />}>
+      <Routes>
+        <Route element={<ShopFrame me={me} />}>
+          <Route path="/" element={<Shelf me={me} />} />
+          <Route path="/new" element={<NewCase />} />
+          <Route path="/patterns" element={<Patterns />} />
+          <Route path="/set-up" element={<SetUp me={me} />} />
+        </Route>
+        <Route path="/case/:caseId" element={<CaseFrame me={me} />}>
+          <Route index element={<Navigate to="bench" replace />} />
+          <Route path="intake" element={<Intake />} />
+          <Route path="bench" element={<Bench />} />
+          <Route path="station/:stationId" element={<StationPage />} />
+          <Route path="measure/:stationId?" element={<Measure />} />
+          <Route path="cause/:causeId?" element={<CauseStage />} />
+          <Route path="document" element={<DocumentStage />} />
+          <Route path="ledger" element={<LedgerStage />} />
+        </Route>
+        <Route path="*" element={<Navigate to="/" replace />} />
+      </Routes>
+    </Suspense>
+  );
+}

@@ -1,0 +1,104 @@
+import { createApi, fetchBaseQuery, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
+import type { Account, ApiError, AppendResponse, CaseEvent, CaseResponse, CaseSummary, Me, NewCaseRequest, Role, SessionInfo } from '@true-ledger/contract';
+import { foldEntries, type CaseState, type EntryDraft, type Gauge, type LedgerEntry } from '@true-ledger/core';
+
+const raw = fetchBaseQuery({ baseUrl: '/api', credentials: 'same-origin' });
+
+const UNREACHABLE: ApiError = { code: 'unreachable', sentence: 'The server cannot be reached just now. What you wrote is kept in this browser and sent when it answers again.' };
+
+/** Any failure as the one error shape. */
+export function asProblem(error: unknown): ApiError {
+  const data = (error as { data?: unknown } | undefined)?.data;
+  if (data && typeof data === 'object' && 'code' in data && 'sentence' in data) return data as ApiError;
+  const direct = error as Partial<ApiError> | undefined;
+  return direct?.code && direct.sentence ? (direct as ApiError) : UNREACHABLE;
+}
+
+const baseQuery: BaseQueryFn<Parameters<typeof raw>[0], unknown, ApiError> = async (args, apiObject, extra) => {
+  const result = await raw(args, apiObject, extra);
+  if (!result.error) return { data: result.data };
+  const problem = asProblem(result.error);
+  return { error: problem };
+};
+
+/** Adds entries the state does not hold yet; returns null when there is a gap that must be fetched first. */
+export function foldNew(state: CaseState, entries: readonly LedgerEntry[]): CaseState | null {
+  const fresh = entries.filter((e) => e.seq > state.seq).sort((a, b) => a.seq - b.seq);
+  if (fresh.length === 0) return state;
+  return fresh[0]?.seq === state.seq + 1 ? foldEntries(state, fresh) : null;
+}
+
+export const api = createApi({
+  reducerPath: 'api',
+  baseQuery,
+  tagTypes: ['me', 'shelf', 'accounts', 'sessions', 'gauges'],
+  endpoints: (b) => ({
+    me: b.query<Me, void>({ query: () => '/me', providesTags: ['me'] }),
+    signIn: b.mutation<Me, { signIn: string; password: string }>({ query: (body) => ({ url: '/sign-in', method: 'POST', body }), invalidatesTags: ['me', 'shelf'] }),
+    claim: b.mutation<Me, { token: string; name: string; signIn: string; password: string }>({ query: (body) => ({ url: '/claim', method: 'POST', body }), invalidatesTags: ['me', 'shelf'] }),
+    signOut: b.mutation<void, void>({ query: () => ({ url: '/sign-out', method: 'POST' }) }),
+    shelf: b.query<CaseSummary[], void>({ query: () => '/cases', providesTags: ['shelf'] }),
+    createCase: b.mutation<CaseResponse, NewCaseRequest>({ query: (body) => ({ url: '/cases', method: 'POST', body }), invalidatesTags: ['shelf'] }),
+    getCase: b.query<CaseResponse, string>({
+      query: (id) => `/cases/${id}`,
+      keepUnusedDataFor: 30,
+      async onCacheEntryAdded(id, { updateCachedData, cacheDataLoaded, cacheEntryRemoved, getCacheEntry }) {
+        try {
+          await cacheDataLoaded;
+        } catch {
+          return;
+        }
+        const catchUp = async (): Promise<void> => {
+          const held = getCacheEntry().data;
+          if (!held) return;
+          const response = await fetch(`/api/cases/${id}/entries?after=${held.state.seq}`).catch(() => null);
+          if (!response?.ok) return;
+          const entries = (await response.json()) as LedgerEntry[];
+          updateCachedData((draft) => {
+            const current = getCacheEntry().data ?? (draft as CaseResponse);
+            const next = foldNew(current.state, entries);
+            return next && next !== current.state ? { ...current, state: next } : current;
+          });
+        };
+        const source = new EventSource(`/api/cases/${id}/events`);
+        source.onmessage = (message) => {
+          const event = JSON.parse(message.data as string) as CaseEvent;
+          if (event.seq > (getCacheEntry().data?.state.seq ?? 0)) void catchUp();
+        };
+        source.onopen = () => void catchUp();
+        await cacheEntryRemoved;
+        source.close();
+      },
+    }),
+    append: b.mutation<AppendResponse, { caseId: string; entries: readonly EntryDraft[] }>({ query: ({ caseId, entries }) => ({ url: `/cases/${caseId}/entries`, method: 'POST', body: { entries } }) }),
+    entries: b.query<LedgerEntry[], { caseId: string; seq: number }>({ query: ({ caseId }) => `/cases/${caseId}/entries`, keepUnusedDataFor: 5 }),
+    gauges: b.query<Gauge[], void>({ query: () => '/gauges', providesTags: ['gauges'] }),
+    saveGauge: b.mutation<Gauge, Gauge>({ query: (body) => ({ url: '/gauges', method: 'PUT', body }), invalidatesTags: ['gauges'] }),
+    accounts: b.query<Account[], void>({ query: () => '/accounts', providesTags: ['accounts'] }),
+    createAccount: b.mutation<Account, { name: string; signIn: string; password: string; role: Role }>({ query: (body) => ({ url: '/accounts', method: 'POST', body }), invalidatesTags: ['accounts'] }),
+    changeAccount: b.mutation<Account, { id: string; change: { role?: Role; active?: boolean; password?: string } }>({
+      query: ({ id, change }) => ({ url: `/accounts/${id}`, method: 'PATCH', body: change }),
+      invalidatesTags: ['accounts'],
+    }),
+    sessions: b.query<SessionInfo[], void>({ query: () => '/sessions', providesTags: ['sessions'] }),
+    revokeSession: b.mutation<void, string>({ query: (id) => ({ url: `/sessions/${id}`, method: 'DELETE' }), invalidatesTags: ['sessions'] }),
+  }),
+});
+
+export const {
+  useMeQuery,
+  useSignInMutation,
+  useClaimMutation,
+  useSignOutMutation,
+  useShelfQuery,
+  useCreateCaseMutation,
+  useGetCaseQuery,
+  useEntriesQuery,
+  useGaugesQuery,
+  useSaveGaugeMutation,
+  useAccountsQuery,
+  useCreateAccountMutation,
+  useChangeAccountMutation,
+  useSessionsQuery,
+  useRevokeSessionMutation,
+} = api;

@@ -1,0 +1,77 @@
+import { useEffect, useRef } from 'react';
+
+export interface KeyAction {
+  readonly keys: string;
+  readonly what: string;
+  readonly run: (event: KeyboardEvent) => void;
+}
+
+interface Layer {
+  readonly actions: () => readonly KeyAction[];
+}
+
+const layers: Layer[] = [];
+let prefix = '';
+let prefixTimer: ReturnType<typeof setTimeout> | undefined;
+
+const SWITCH = 'true-ledger.single-keys';
+
+/** Single-letter keys can be switched off for people whose speech or switch input types letters. */
+export function singleKeysOn(): boolean {
+  return localStorage.getItem(SWITCH) !== 'off';
+}
+
+export function setSingleKeys(on: boolean): void {
+  localStorage.setItem(SWITCH, on ? 'on' : 'off');
+}
+
+function isTyping(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.getAttribute('role') === 'combobox');
+}
+
+function onKey(event: KeyboardEvent): void {
+  if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented || isTyping(event.target)) return;
+  if (document.querySelector('.ant-modal-wrap:not([style*="display: none"]), .ant-drawer-open') && event.key !== 'Escape') return;
+  if (event.key.length === 1 && !singleKeysOn() && event.key !== '?') return;
+  const onControl = event.target instanceof HTMLElement && event.target.closest('button, a, [role=radio], [role=slider], [role=tab], summary') !== null;
+  if (onControl && (event.key === 'Enter' || event.key === ' ') && !(event.target as HTMLElement).closest('[data-station]')) return;
+  const typed = prefix + event.key;
+  for (let i = layers.length - 1; i >= 0; i--) {
+    const action = layers[i]!.actions().find((a) => a.keys === typed || a.keys === event.key);
+    if (!action) continue;
+    if (prefix && action.keys === event.key && layers.some((l) => l.actions().some((a) => a.keys === typed))) continue;
+    event.preventDefault();
+    prefix = '';
+    action.run(event);
+    return;
+  }
+  prefix = layers.some((l) => l.actions().some((a) => a.keys.length > 1 && a.keys.startsWith(event.key) && a.keys[1] !== undefined && a.keys.length === 2)) ? event.key : '';
+  clearTimeout(prefixTimer);
+  prefixTimer = setTimeout(() => (prefix = ''), 1200);
+}
+
+if (typeof window !== 'undefined') window.addEventListener('keydown', onKey);
+
+/** Adds keys while the component is mounted; the newest layer is asked first. */
+export function useKeys(actions: readonly KeyAction[]): void {
+  const held = useRef(actions);
+  useEffect(() => {
+    held.current = actions;
+  });
+  useEffect(() => {
+    const layer: Layer = { actions: () => held.current };
+    layers.push(layer);
+    return () => {
+      layers.splice(layers.indexOf(layer), 1);
+    };
+  }, []);
+}
+
+/** All keys that work at this moment, for the help sheet. */
+export function keysNow(): KeyAction[] {
+  const seen = new Set<string>();
+  return [...layers]
+    .reverse()
+    .flatMap((l) => l.actions())
+    .filter((a) => !seen.has(a.keys) && seen.add(a.keys));
+}

@@ -1,0 +1,199 @@
+import { createSlice, type PayloadAction, type ThunkAction, type UnknownAction } from '@reduxjs/toolkit';
+import type { ApiError } from '@true-ledger/contract';
+import { currentVersion, slotOf, type Author, type EntryBodies, type EntryDraft, type EntryKind } from '@true-ledger/core';
+import { api, asProblem, foldNew } from './api.js';
+import { outboxStore } from './outboxStore.js';
+import { selectCaseState } from './selectors.js';
+import type { RootState } from './store.js';
+
+/** An entry written here that the server has not confirmed. */
+export interface OutboxItem {
+  readonly caseId: string;
+  readonly draft: EntryDraft;
+  readonly author: Author;
+  readonly time: string;
+  readonly order: number;
+  readonly status: 'waiting' | 'conflict' | 'refused';
+  readonly problem?: ApiError;
+}
+
+interface Written {
+  readonly caseId: string;
+  readonly draft: EntryDraft;
+}
+
+export interface OutboxState {
+  readonly items: readonly OutboxItem[];
+  readonly link: 'up' | 'down' | 'signed-out';
+  /** Entries written in this session, for undo, and those taken back, for redo. */
+  readonly done: readonly Written[][];
+  readonly undone: readonly Written[][];
+}
+
+const initialState: OutboxState = { items: [], link: 'up', done: [], undone: [] };
+const UNDO_DEPTH = 200;
+
+const slice = createSlice({
+  name: 'outbox',
+  initialState,
+  reducers: {
+    restored: (state, { payload }: PayloadAction<OutboxItem[]>) => ({ ...state, items: [...payload, ...state.items.filter((i) => !payload.some((p) => p.draft.id === i.draft.id))] }),
+    queued: (state, { payload }: PayloadAction<OutboxItem[]>) => ({ ...state, items: [...state.items, ...payload] }),
+    settled: (state, { payload }: PayloadAction<string[]>) => ({ ...state, items: state.items.filter((i) => !payload.includes(i.draft.id)) }),
+    marked: (state, { payload }: PayloadAction<{ ids: string[]; status: OutboxItem['status']; problem?: ApiError }>) => ({
+      ...state,
+      items: state.items.map((i) => (payload.ids.includes(i.draft.id) ? { ...i, status: payload.status, ...(payload.problem ? { problem: payload.problem } : {}) } : i)),
+    }),
+    linkChanged: (state, { payload }: PayloadAction<OutboxState['link']>) => ({ ...state, link: payload }),
+    wrote: (state, { payload }: PayloadAction<{ written: Written[]; keepRedo: boolean }>) => ({ ...state, done: [...state.done.slice(-UNDO_DEPTH), payload.written], undone: payload.keepRedo ? state.undone : [] }),
+    tookBack: (state, { payload }: PayloadAction<Written[]>) => ({ ...state, done: state.done.slice(0, -1), undone: [...state.undone, payload] }),
+    redid: (state) => ({ ...state, undone: state.undone.slice(0, -1) }),
+  },
+});
+
+export const { restored, linkChanged } = slice.actions;
+export const outboxReducer = slice.reducer;
+
+type Thunk<T = void> = ThunkAction<T, RootState, unknown, UnknownAction>;
+
+/** What a screen wants recorded; the outbox gives it an id and what it rests on. */
+export type Observation = { [K in EntryKind]: { readonly kind: K; readonly station: string | null; readonly body: EntryBodies[K] } }[EntryKind];
+
+let order = Date.now();
+
+/** Records observations: shown at once, kept in the browser, sent in order. */
+export function record(caseId: string, author: Author, observations: readonly Observation[], mode: 'new' | 'redo' | 'undo' = 'new'): Thunk {
+  return (dispatch, getState) => {
+    const time = new Date().toISOString();
+    const items: OutboxItem[] = [];
+    const seen = new Map<string, string>();
+    for (const o of observations) {
+      const slot = slotOf(o.kind, o.body);
+      const key = `${o.station ?? ''}|${slot}`;
+      const state = selectCaseState(getState(), caseId);
+      const basedOn = seen.get(key) ?? (state ? (currentVersion(state, o.station, slot)?.entry ?? null) : null);
+      const draft: EntryDraft = { id: crypto.randomUUID(), kind: o.kind, station: o.station, body: o.body, basedOn };
+      seen.set(key, draft.id);
+      items.push({ caseId, draft, author, time, order: ++order, status: 'waiting' });
+    }
+    dispatch(slice.actions.queued(items));
+    if (mode !== 'undo') dispatch(slice.actions.wrote({ written: items.map((i) => ({ caseId, draft: i.draft })), keepRedo: mode === 'redo' }));
+    void outboxStore.put(items).catch(() => undefined);
+    void dispatch(flush(caseId));
+  };
+}
+
+/** Takes the last act of this session back by superseding entries. Returns what was taken back, or null. */
+export function undo(caseId: string, author: Author): Thunk<string | null> {
+  return (dispatch, getState) => {
+    const last = getState().outbox.done.at(-1);
+    const state = selectCaseState(getState(), caseId);
+    if (!last || !state || last[0]?.caseId !== caseId) return null;
+    const standing = last.filter(({ draft }) => currentVersion(state, draft.station, slotOf(draft.kind, draft.body))?.entry === draft.id);
+    dispatch(slice.actions.tookBack(last));
+    if (standing.length === 0) return null;
+    dispatch(
+      record(
+        caseId,
+        author,
+        standing.map(({ draft }) => ({ kind: 'retracted' as const, station: draft.station, body: { target: draft.id, slot: slotOf(draft.kind, draft.body), reason: 'taken back' } })),
+        'undo',
+      ),
+    );
+    return standing[0]?.draft.kind ?? null;
+  };
+}
+
+/** Writes again what the last undo took back. */
+export function redo(caseId: string, author: Author): Thunk<boolean> {
+  return (dispatch, getState) => {
+    const last = getState().outbox.undone.at(-1);
+    if (!last || last[0]?.caseId !== caseId) return false;
+    dispatch(slice.actions.redid());
+    dispatch(record(caseId, author, last.map(({ draft }) => ({ kind: draft.kind, station: draft.station, body: draft.body }) as Observation), 'redo'));
+    return true;
+  };
+}
+
+const sending = new Set<string>();
+const timers = new Map<string, ReturnType<typeof setTimeout>>();
+let patience = 1000;
+
+/** Sends what waits for a case, in order; comes back by itself when the server does not answer. */
+export function flush(caseId: string): Thunk<Promise<void>> {
+  return async (dispatch, getState) => {
+    if (sending.has(caseId)) return;
+    sending.add(caseId);
+    clearTimeout(timers.get(caseId));
+    let size = 100;
+    try {
+      for (;;) {
+        const batch = getState()
+          .outbox.items.filter((i) => i.caseId === caseId && i.status === 'waiting')
+          .slice(0, size);
+        if (batch.length === 0) break;
+        const result = await dispatch(api.endpoints.append.initiate({ caseId, entries: batch.map((i) => i.draft) }));
+        if (result.data) {
+          const { entries } = result.data;
+          const held = api.endpoints.getCase.select(caseId)(getState()).data;
+          const next = held ? foldNew(held.state, entries) : undefined;
+          if (held && next) dispatch(api.util.updateQueryData('getCase', caseId, () => ({ ...held, state: next })));
+          else if (next === null) await dispatch(api.endpoints.getCase.initiate(caseId, { forceRefetch: true, subscribe: false }));
+          const ids = batch.map((i) => i.draft.id);
+          dispatch(slice.actions.settled(ids));
+          void outboxStore.remove(ids).catch(() => undefined);
+          dispatch(linkChanged('up'));
+          patience = 1000;
+          continue;
+        }
+        const problem = asProblem(result.error);
+        // An append is all or nothing: when one entry of many is refused, the rest go singly so that only that one is held back.
+        if (batch.length > 1 && !LATER.has(problem.code)) {
+          size = 1;
+          continue;
+        }
+        if (!settleRefusal(dispatch, batch[0]!, problem)) {
+          timers.set(caseId, setTimeout(() => void dispatch(flush(caseId)), patience));
+          patience = Math.min(15_000, patience * 1.6);
+          break;
+        }
+      }
+    } finally {
+      sending.delete(caseId);
+    }
+  };
+}
+
+const LATER: ReadonlySet<string> = new Set(['unreachable', 'store-unavailable', 'unexpected', 'signed-out', 'not-found']);
+
+/** Marks what the server would not take; false when it should be tried again later. */
+function settleRefusal(dispatch: (action: UnknownAction) => void, item: OutboxItem, problem: ApiError): boolean {
+  if (LATER.has(problem.code)) {
+    dispatch(linkChanged(problem.code === 'signed-out' ? 'signed-out' : 'down'));
+    return false;
+  }
+  dispatch(slice.actions.marked({ ids: [item.draft.id], status: problem.code === 'entry-conflict' ? 'conflict' : 'refused', problem }));
+  return true;
+}
+
+/** Settles a conflict: drops our version, or writes it again on top of what the field holds now. */
+export function resolveConflict(caseId: string, id: string, keep: 'mine' | 'theirs'): Thunk {
+  return (dispatch, getState) => {
+    const item = getState().outbox.items.find((i) => i.draft.id === id);
+    dispatch(slice.actions.settled([id]));
+    void outboxStore.remove([id]).catch(() => undefined);
+    if (item && keep === 'mine' && item.draft.kind !== 'retracted') {
+      dispatch(record(caseId, item.author, [{ kind: item.draft.kind, station: item.draft.station, body: item.draft.body } as Observation]));
+    }
+  };
+}
+
+/** Reads unsent entries kept from before a reload and sends them. */
+export function restoreOutbox(): Thunk<Promise<void>> {
+  return async (dispatch) => {
+    const kept = await outboxStore.all().catch(() => []);
+    if (kept.length === 0) return;
+    dispatch(restored(kept));
+    for (const caseId of new Set(kept.map((i) => i.caseId))) void dispatch(flush(caseId));
+  };
+}

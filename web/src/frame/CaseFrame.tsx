@@ -1,0 +1,161 @@
+import { Alert, Button, Popover } from 'antd';
+import type { Me } from '@true-ledger/contract';
+import { caseView, coverage, type CaseView, type Diagnosis } from '@true-ledger/core';
+import { Suspense, useMemo, useState, type ReactNode } from 'react';
+import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
+import { Waiting } from '../app/App.js';
+import { asProblem, useGetCaseQuery } from '../app/api.js';
+import { CaseContext, type OpenCase } from '../app/caseContext.js';
+import { useKeys } from '../app/keys.js';
+import { redo, undo } from '../app/outbox.js';
+import { selectCaseState } from '../app/selectors.js';
+import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { PlanSvg } from '../surface/PlanSvg.js';
+import { useDiagnosis } from '../workers/compute.js';
+import { KeySheet } from './KeySheet.js';
+import { Navigator } from './Navigator.js';
+import { PersonMenu } from './PersonMenu.js';
+import { SaveState } from './SaveState.js';
+import { Unsettled } from './Unsettled.js';
+
+/** Frame of an open case: loads it, keeps it live, shows where it stands. */
+export function CaseFrame({ me }: { me: Me }): ReactNode {
+  const { caseId = '' } = useParams();
+  const { error } = useGetCaseQuery(caseId);
+  const state = useAppSelector((root) => selectCaseState(root, caseId));
+  const diagnosis = useDiagnosis(state);
+  const view = state ? caseView(state) : null;
+  const open = useMemo<OpenCase | null>(() => (state && view ? { caseId, state, view, me, diagnosis, readOnly: me.account.role === 'reader' } : null), [caseId, state, view, me, diagnosis]);
+  if (error && !open)
+    return (
+      <main className="door">
+        <Alert type="error" role="alert" title={asProblem(error).sentence} />
+        <Link to="/">Back to the Shelf</Link>
+      </main>
+    );
+  if (!open) return <Waiting what="Fetching the case" />;
+  return (
+    <CaseContext.Provider value={open}>
+      <Frame open={open} />
+    </CaseContext.Provider>
+  );
+}
+
+function Frame({ open }: { open: OpenCase }): ReactNode {
+  const [keysShown, setKeysShown] = useState(false);
+  const [folded, setFolded] = useState(window.innerWidth < 900);
+  const navigate = useNavigate();
+  const dispatch = useAppDispatch();
+  const { caseId, view, me, diagnosis } = open;
+  const go = (to: string) => (): void => void navigate(`/case/${caseId}/${to}`);
+  useKeys([
+    { keys: '?', what: 'This list', run: () => setKeysShown((x) => !x) },
+    { keys: 'gi', what: 'Go to intake', run: go('intake') },
+    { keys: 'gb', what: 'Go to the bench', run: go('bench') },
+    { keys: 'gm', what: 'Go to measuring', run: go('measure') },
+    { keys: 'gc', what: 'Go to causes', run: go('cause') },
+    { keys: 'gr', what: 'Go to the report', run: go('document') },
+    { keys: 'gl', what: 'Go to the ledger', run: go('ledger') },
+    { keys: 'u', what: 'Take the last entry back', run: () => void (open.readOnly || dispatch(undo(caseId, me.author))) },
+    { keys: 'U', what: 'Write it again', run: () => void (open.readOnly || dispatch(redo(caseId, me.author))) },
+    { keys: '/', what: 'Find a place', run: () => document.querySelector<HTMLInputElement>('#find-station')?.focus() },
+    { keys: '.', what: 'Next thing worth doing', run: () => void navigate(nextTask(open)) },
+  ]);
+  return (
+    <div className={folded ? 'case folded' : 'case'}>
+      <header className="strip">
+        <Link to="/" className="case-name" title="Back to the Shelf">
+          <span className="figure">{view.number}</span>
+          <span className="case-title">{view.title}</span>
+        </Link>
+        <span className="tiny-plan" aria-hidden="true">
+          <PlanSvg layout={view.layout} height={34} />
+        </span>
+        <StageLine view={view} diagnosis={diagnosis} />
+        <Figures view={view} diagnosis={diagnosis} />
+        <SaveState caseId={caseId} />
+        <Button type="text" className="person" aria-label="Keys" onClick={() => setKeysShown(true)}>
+          ?
+        </Button>
+        <PersonMenu me={me} />
+      </header>
+      <Navigator folded={folded} onFold={() => setFolded((x) => !x)} />
+      <main className="work">
+        <Unsettled caseId={caseId} />
+        {open.readOnly && <div className="reader-note">You are reading this case; nothing you press is recorded.</div>}
+        <Suspense fallback={<Waiting what="Fetching the page" />}>
+          <Outlet />
+        </Suspense>
+      </main>
+      <KeySheet open={keysShown} onClose={() => setKeysShown(false)} />
+    </div>
+  );
+}
+
+/** The most useful next screen: fill the intake, else the next check, else the report. */
+function nextTask({ caseId, view, diagnosis }: OpenCase): string {
+  if (!view.intake('complaint')) return `/case/${caseId}/intake`;
+  const blank = view.stations.find((s) => s.state === 'findings' && !s.grade);
+  if (blank) return `/case/${caseId}/station/${blank.station.id}`;
+  return diagnosis && diagnosis.nextChecks.length > 0 ? `/case/${caseId}/cause` : `/case/${caseId}/document`;
+}
+
+function StageLine({ view, diagnosis }: { view: CaseView; diagnosis: Diagnosis | null }): ReactNode {
+  const intakeOpen = (['questionOwner', 'complaint', 'onset', 'afterFirstSign', 'firstImpression'] as const).filter((f) => !view.intake(f)).length + (view.history.length === 0 ? 1 : 0);
+  const open = view.stations.filter((s) => s.state === 'not-examined').length;
+  const journals = view.stations.filter((s) => s.station.part === 'journal');
+  const stages: ReadonlyArray<readonly [string, string, number | null]> = [
+    ['intake', 'Intake', intakeOpen],
+    ['bench', 'Bench', open],
+    ['measure', 'Measure', journals.filter((s) => s.readings.length === 0).length],
+    ['cause', 'Cause', diagnosis?.unexplained.length ?? null],
+    ['document', 'Document', view.report('conclusion') ? 0 : 1],
+    ['ledger', 'Ledger', null],
+  ];
+  return (
+    <nav className="stage-line" aria-label="Stages">
+      {stages.map(([to, name, count]) => (
+        <NavLink key={to} to={to} className={({ isActive }) => (isActive || (to === 'bench' && window.location.pathname.includes('/station/')) ? 'active' : '')}>
+          {name}
+          {count !== null && count > 0 && (
+            <span className="count" title={`${count} open`}>
+              {count}
+            </span>
+          )}
+        </NavLink>
+      ))}
+    </nav>
+  );
+}
+
+function Figures({ view, diagnosis }: { view: CaseView; diagnosis: Diagnosis | null }): ReactNode {
+  const c = coverage(view);
+  return (
+    <div className="case-figures">
+      <Popover
+        placement="bottom"
+        content={
+          <table className="mini">
+            <tbody>
+              {c.byPart.map((p) => (
+                <tr key={p.part}>
+                  <td>{p.part}</td>
+                  <td className="figure">
+                    {p.examined} of {p.total}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        }
+      >
+        <span tabIndex={0} role="note">
+          examined <b className="figure">{Math.round((c.examined / Math.max(1, c.total)) * 100)} %</b>
+        </span>
+      </Popover>
+      <span>
+        unexplained <b className="figure">{diagnosis?.unexplained.length ?? '–'}</b>
+      </span>
+    </div>
+  );
+}

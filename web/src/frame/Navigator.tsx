@@ -1,0 +1,80 @@
+import { Button, Input } from 'antd';
+import { benchPlan, standingGrade, type StationView } from '@true-ledger/core';
+import { useMemo, useState, type ReactNode } from 'react';
+import { NavLink, useNavigate } from 'react-router';
+import { useCase } from '../app/caseContext.js';
+import { GradeMark } from '../surface/GradeMark.js';
+
+/** Other trade words that find a place. */
+const ALSO: ReadonlyArray<readonly [RegExp, string]> = [
+  [/^rod\..*shell|^rod\..*bigend/, 'big end bearing conrod'],
+  [/^crank\.pin/, 'rod journal crankpin'],
+  [/^pan/, 'sump'],
+  [/^piston/, 'slug'],
+  [/^bore/, 'cylinder liner wall'],
+];
+
+/** All places of the engine, grouped as on the bench, with search. */
+export function Navigator({ folded, onFold }: { folded: boolean; onFold: () => void }): ReactNode {
+  const { view, caseId } = useCase();
+  const [search, setSearch] = useState('');
+  const navigate = useNavigate();
+  const plan = useMemo(() => benchPlan(view.layout), [view.layout]);
+  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+  const fits = (s: StationView): boolean => {
+    const hay = `${s.station.name} ${s.station.id} ${ALSO.filter(([r]) => r.test(s.station.id)).map(([, w]) => w).join(' ')}`.toLowerCase();
+    return words.every((w) => hay.includes(w));
+  };
+  const groups = plan.rows.map((row) => ({ row, stations: row.cells.map((c) => view.byId.get(c.station.id)!).filter(fits) })).filter((g) => g.stations.length > 0);
+  if (folded)
+    return (
+      <aside className="navigator" aria-label="Places">
+        <Button type="text" onClick={onFold} aria-label="Show the places" title="Show the places">
+          »
+        </Button>
+      </aside>
+    );
+  return (
+    <aside className="navigator" aria-label="Places">
+      <div className="find">
+        <Input
+          id="find-station"
+          value={search}
+          allowClear
+          placeholder="Find a place  /"
+          aria-label="Find a place"
+          onChange={(e) => setSearch(e.target.value)}
+          onKeyDown={(e) => {
+            if (e.key === 'Escape') e.currentTarget.blur();
+          }}
+          onPressEnter={() => {
+            const first = groups[0]?.stations[0];
+            if (first) void navigate(`/case/${caseId}/station/${first.station.id}`);
+          }}
+        />
+        <Button type="text" onClick={onFold} aria-label="Hide the places" title="Hide the places">
+          «
+        </Button>
+      </div>
+      <div className="places">
+        {groups.length === 0 && <p className="quiet">No place of this engine is called that.</p>}
+        {groups.map(({ row, stations }) => (
+          <section key={row.id}>
+            <h3>{row.label}</h3>
+            {stations.map((s) => (
+              <NavLink key={s.station.id} to={`station/${s.station.id}`} className="place">
+                <GradeMark grade={standingGrade(s)} state={s.state} confirmed={s.grade !== undefined} />
+                <span>{s.station.name}</span>
+                {s.photos.length > 0 && (
+                  <span className="quiet figure" title={`${s.photos.length} pictures`}>
+                    {s.photos.length}
+                  </span>
+                )}
+              </NavLink>
+            ))}
+          </section>
+        ))}
+      </div>
+    </aside>
+  );
+}

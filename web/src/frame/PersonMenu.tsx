@@ -1,0 +1,26 @@
+import { Button, Dropdown } from 'antd';
+import type { Me } from '@true-ledger/contract';
+import type { ReactNode } from 'react';
+import { useSignOutMutation } from '../app/api.js';
+
+export function PersonMenu({ me }: { me: Me }): ReactNode {
+  const [signOut] = useSignOutMutation();
+  return (
+    <Dropdown
+      trigger={['click']}
+      menu={{
+        items: [
+          { key: 'who', label: `${me.account.name}, ${me.account.role}`, disabled: true },
+          { key: 'out', label: 'Sign out' },
+        ],
+        onClick: ({ key }) => {
+          if (key === 'out') void signOut().then(() => window.location.assign('/'));
+        },
+      }}
+    >
+      <Button type="text" className="person" aria-label={`Signed in as ${me.account.name}`}>
+        {me.account.name}
+      </Button>
+    </Dropdown>
+  );
+}

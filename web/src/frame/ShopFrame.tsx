@@ -1,0 +1,26 @@
+import type { Me } from '@true-ledger/contract';
+import type { ReactNode } from 'react';
+import { NavLink, Outlet } from 'react-router';
+import { PersonMenu } from './PersonMenu.js';
+
+/** Frame outside a case. */
+export function ShopFrame({ me }: { me: Me }): ReactNode {
+  return (
+    <div className="shop">
+      <header className="strip">
+        <span className="brand">True Ledger</span>
+        <nav aria-label="Shop" className="stage-line">
+          <NavLink to="/" end>
+            Shelf
+          </NavLink>
+          <NavLink to="/patterns">Patterns</NavLink>
+          <NavLink to="/set-up">Set-up</NavLink>
+        </nav>
+        <PersonMenu me={me} />
+      </header>
+      <main className="shop-main">
+        <Outlet />
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,98 @@
+import { Alert, Input, InputNumber, Select } from 'antd';
+import { pinCount, validateLayout, type EngineLayout } from '@true-ledger/core';
+import { useState, type ReactNode } from 'react';
+import { PlanSvg } from '../surface/PlanSvg.js';
+
+type Choice = { [K in keyof EngineLayout]: EngineLayout[K] extends string ? K : never }[keyof EngineLayout];
+type Figure = { [K in keyof EngineLayout]: EngineLayout[K] extends number ? K : never }[keyof EngineLayout];
+
+const FIGURES: ReadonlyArray<readonly [Figure, string, string, number]> = [
+  ['cylinders', 'Cylinders', '', 1],
+  ['boreMm', 'Bore', 'mm', 0.1],
+  ['strokeMm', 'Stroke', 'mm', 0.1],
+  ['rodLengthMm', 'Rod length', 'mm', 0.1],
+  ['mains', 'Mains', '', 1],
+  ['thrustMain', 'Thrust on main', '0 = none', 1],
+  ['mainDiameterMm', 'Main journal Ø', 'mm', 0.1],
+  ['pinDiameterMm', 'Crankpin Ø', 'mm', 0.1],
+  ['mainShellWidthMm', 'Main shell width', 'mm', 0.1],
+  ['rodShellWidthMm', 'Big-end shell width', 'mm', 0.1],
+  ['bankAngleDeg', 'Bank angle', '°', 1],
+  ['compressionRatio', 'Compression ratio', '', 0.1],
+  ['peakRpm', 'Peak speed', 'rpm', 50],
+];
+
+const CHOICES: ReadonlyArray<readonly [Choice, string, ReadonlyArray<readonly [string, string]>]> = [
+  ['arrangement', 'Arrangement', [['single', 'Single'], ['inline', 'Inline'], ['vee', 'V'], ['flat', 'Flat']]],
+  ['cycle', 'Cycle', [['four-stroke', 'Four-stroke'], ['two-stroke', 'Two-stroke']]],
+  ['fuel', 'Fuel', [['petrol', 'Petrol'], ['diesel', 'Diesel'], ['gas', 'Gas'], ['alcohol', 'Alcohol'], ['premix', 'Premix']]],
+  ['numbering', 'Numbering', [['along-each-bank', 'Along each bank'], ['alternating', 'Alternating']]],
+  ['firstBank', 'Cylinder 1 in', [['left', 'Left bank, seen from the flywheel'], ['right', 'Right bank, seen from the flywheel']]],
+  ['cylinderOneEnd', 'Cylinder 1 at', [['front', 'Front end'], ['flywheel', 'Flywheel end']]],
+  ['rotation', 'Rotation, seen from the flywheel', [['anticlockwise', 'Anticlockwise'], ['clockwise', 'Clockwise']]],
+  ['crankpins', 'Crankpins', [['own', 'One a rod'], ['shared', 'Shared by two rods']]],
+  ['mainBearings', 'Main bearings', [['shells', 'Plain shells'], ['bush', 'Plain bush'], ['rolling', 'Rolling']]],
+  ['bigEnds', 'Big ends', [['shells', 'Plain shells'], ['direct', 'Rod directly on pin'], ['rolling', 'Rolling']]],
+  ['shellConstruction', 'Shell construction', [['trimetal', 'Trimetal, copper lining'], ['coated', 'Coated'], ['aluminium-bimetal', 'Aluminium bimetal'], ['unknown', 'Not known']]],
+  ['lubrication', 'Lubrication', [['wet-sump', 'Pressure, wet sump'], ['dry-sump', 'Pressure, dry sump'], ['splash', 'Splash'], ['premix', 'Premix'], ['total-loss', 'Total loss']]],
+  ['cooling', 'Cooling', [['liquid', 'Liquid'], ['air', 'Air']]],
+  ['bores', 'Bores', [['integral-iron', 'Integral iron'], ['dry-liner', 'Dry liners'], ['wet-liner', 'Wet liners'], ['coated-aluminium', 'Coated aluminium']]],
+  ['valveGear', 'Valve gear', [['overhead-cam', 'Overhead cam'], ['pushrod', 'Pushrod'], ['side-valve', 'Side valve'], ['ports', 'Ports']]],
+];
+
+const numbers = (text: string): number[] => text.split(/[\s,;-]+/).filter(Boolean).map(Number);
+
+/** Corrects a layout field by field; the plan and the contradictions follow at once. */
+export function LayoutForm({ layout, onChange }: { layout: EngineLayout; onChange: (layout: EngineLayout) => void }): ReactNode {
+  const problems = validateLayout(layout);
+  const fault = (field: string): 'error' | '' => (problems.some((p) => p.field === field) ? 'error' : '');
+  const set = (change: Partial<EngineLayout>): void => onChange({ ...layout, ...change });
+  const [order, setOrder] = useState(layout.firingOrder.join('-'));
+  const [throws, setThrows] = useState(layout.throwAnglesDeg.join(', '));
+  const two = layout.arrangement === 'vee' || layout.arrangement === 'flat';
+  return (
+    <div className="layout-form">
+      <div className="plan-box">
+        <PlanSvg layout={layout} height={170} detail />
+      </div>
+      {problems.length > 0 && <Alert type="error" role="alert" title={problems.map((p) => <div key={p.field}>{p.sentence}</div>)} />}
+      <div className="fields">
+        {FIGURES.filter(([f]) => two || f !== 'bankAngleDeg').map(([field, label, unit, step]) => (
+          <label key={field}>
+            <span>{label}</span>
+            <InputNumber value={layout[field]} step={step} status={fault(field)} suffix={unit || undefined} onChange={(v) => v !== null && set({ [field]: v } as Partial<EngineLayout>)} style={{ width: '100%' }} />
+          </label>
+        ))}
+        <label>
+          <span>Firing order</span>
+          <Input
+            value={order}
+            status={fault('firingOrder')}
+            onChange={(e) => {
+              setOrder(e.target.value);
+              set({ firingOrder: numbers(e.target.value) });
+            }}
+          />
+        </label>
+        <label>
+          <span>Throw angles, {pinCount(layout)} pins</span>
+          <Input
+            value={throws}
+            status={fault('throwAnglesDeg')}
+            suffix="°"
+            onChange={(e) => {
+              setThrows(e.target.value);
+              set({ throwAnglesDeg: numbers(e.target.value.replace(/-/g, ' ')) });
+            }}
+          />
+        </label>
+        {CHOICES.filter(([f]) => two || !['firstBank', 'numbering', 'crankpins'].includes(f)).map(([field, label, options]) => (
+          <label key={field}>
+            <span>{label}</span>
+            <Select value={layout[field] as string} status={fault(field)} options={options.map(([value, words]) => ({ value, label: words }))} onChange={(v) => set({ [field]: v } as Partial<EngineLayout>)} style={{ width: '100%' }} />
+          </label>
+        ))}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,56 @@
+import { Alert, Button, Input, Select } from 'antd';
+import { ENGINE_TEMPLATES, validateLayout, type EngineLayout } from '@true-ledger/core';
+import { useRef, useState, type ReactNode } from 'react';
+import { useNavigate } from 'react-router';
+import { asProblem, useCreateCaseMutation } from '../app/api.js';
+import { LayoutForm } from './LayoutForm.js';
+
+/** Opens a case: name it, pick a template, correct it against the engine on the stand. */
+export function NewCase(): ReactNode {
+  const [layout, setLayout] = useState<EngineLayout>(ENGINE_TEMPLATES[0]!.layout);
+  const [title, setTitle] = useState('');
+  const [reference, setReference] = useState('');
+  const [create, { isLoading, error }] = useCreateCaseMutation();
+  const id = useRef(crypto.randomUUID());
+  const navigate = useNavigate();
+  const blocked = title.trim() === '' || validateLayout(layout).length > 0;
+  const open = (): void => {
+    void create({ id: id.current, title: title.trim(), reference: reference.trim(), layout })
+      .unwrap()
+      .then((made) => navigate(`/case/${made.id}/intake`))
+      .catch(() => undefined);
+  };
+  return (
+    <div className="page">
+      <div className="page-head">
+        <h1>Open a new case</h1>
+        <Button onClick={() => void navigate('/')}>Back to the Shelf</Button>
+        <Button type="primary" disabled={blocked} loading={isLoading} onClick={open}>
+          Open case
+        </Button>
+      </div>
+      {error && <Alert type="error" role="alert" title={asProblem(error).sentence} />}
+      <div className="fields">
+        <label>
+          <span>What is it about</span>
+          <Input value={title} maxLength={160} placeholder="Winch engine, knock when hot" onChange={(e) => setTitle(e.target.value)} />
+        </label>
+        <label>
+          <span>Client reference (no names)</span>
+          <Input value={reference} maxLength={160} onChange={(e) => setReference(e.target.value)} />
+        </label>
+        <label>
+          <span>Engine template</span>
+          <Select
+            value={layout.template}
+            options={ENGINE_TEMPLATES.map((t) => ({ value: t.id, label: t.name }))}
+            onChange={(value) => setLayout(ENGINE_TEMPLATES.find((t) => t.id === value)!.layout)}
+            style={{ width: '100%' }}
+          />
+        </label>
+      </div>
+      <p className="quiet">{ENGINE_TEMPLATES.find((t) => t.id === layout.template)?.note} No pattern experience of one maker’s family is held: every figure below is a generic starting point. Correct what differs.</p>
+      <LayoutForm key={layout.template} layout={layout} onChange={setLayout} />
+    </div>
+  );
+}

@@ -1,0 +1,87 @@
+import { Alert, Button, Empty, Input, Table } from 'antd';
+import type { CaseSummary, Me } from '@true-ledger/contract';
+import { GRADE_INFO, type Grade } from '@true-ledger/core';
+import { useMemo, useState, type ReactNode } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { asProblem, useShelfQuery } from '../app/api.js';
+
+/** All cases of the shop. */
+export function Shelf({ me }: { me: Me }): ReactNode {
+  const { data = [], isLoading, error } = useShelfQuery(undefined, { refetchOnMountOrArgChange: true });
+  const [search, setSearch] = useState('');
+  const navigate = useNavigate();
+  const rows = useMemo(() => {
+    const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+    return data.filter((c) => words.every((w) => `${c.number} ${c.title} ${c.reference} ${c.engine} ${c.leading ?? ''}`.toLowerCase().includes(w)));
+  }, [data, search]);
+  return (
+    <div className="page">
+      <div className="page-head">
+        <h1>Shelf</h1>
+        <Input.Search allowClear placeholder="Find a case" aria-label="Find a case" style={{ width: 280 }} onChange={(e) => setSearch(e.target.value)} />
+        {me.account.role !== 'reader' && (
+          <Button type="primary" onClick={() => void navigate('/new')}>
+            Open a new case
+          </Button>
+        )}
+      </div>
+      {error && <Alert type="error" title={asProblem(error).sentence} role="alert" />}
+      <Table<CaseSummary>
+        rowKey="id"
+        loading={isLoading}
+        dataSource={rows}
+        pagination={rows.length > 50 ? { pageSize: 50 } : false}
+        locale={{ emptyText: <Empty image={null} description={search ? 'No case holds these words.' : 'No case yet. Open one to lay out an engine and start its ledger.'} /> }}
+        onRow={(c) => ({ onClick: () => void navigate(`/case/${c.id}/bench`), className: 'case-row' })}
+        columns={[
+          {
+            title: 'Case',
+            width: 330,
+            render: (_, c) => (
+              <>
+                <Link to={`/case/${c.id}/bench`} onClick={(e) => e.stopPropagation()}>
+                  <span className="figure">{c.number}</span> {c.title}
+                </Link>
+                <div className="quiet">{c.reference || 'no client reference'}</div>
+              </>
+            ),
+          },
+          {
+            title: 'Bench',
+            width: 230,
+            render: (_, c) => (
+              <>
+                <Strip summary={c} />
+                <div className="quiet">{c.engine}</div>
+              </>
+            ),
+          },
+          { title: 'Stage', dataIndex: 'stage', width: 90 },
+          { title: 'Examined', className: 'figure', width: 90, render: (_, c) => `${Math.round(c.coverage * 100)} %` },
+          { title: 'Unexplained', className: 'figure', width: 110, dataIndex: 'unexplained' },
+          { title: 'Leading cause', render: (_, c) => (c.leading ? `${c.leading} (${Math.round((c.leadingProbability ?? 0) * 100)} %)` : '–') },
+          { title: 'Last entry', className: 'figure', width: 150, render: (_, c) => new Date(c.updated).toLocaleString('sv-SE').slice(0, 16) },
+        ]}
+      />
+    </div>
+  );
+}
+
+/** The bench in one line: bores, shells and journals in their order, hatch where not examined. */
+function Strip({ summary }: { summary: CaseSummary }): ReactNode {
+  const w = 214 / Math.max(1, summary.strip.length);
+  return (
+    <svg width="214" height="20" role="img" aria-label={`${summary.strip.filter((s) => s.grade !== null).length} of ${summary.strip.length} bearings, journals and bores examined; worst grade ${Math.max(0, ...summary.strip.map((s) => s.grade ?? 0))}`}>
+      <defs>
+        <pattern id="hatch-strip" width="4" height="4" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <rect width="4" height="4" fill="#fbfcfc" />
+          <line x1="0" y1="0" x2="0" y2="4" stroke="#9aa4aa" strokeWidth="1" />
+        </pattern>
+      </defs>
+      {summary.strip.map((s, i) => {
+        const tall = s.grade === null ? 20 : 6 + s.grade * 3.5;
+        return <rect key={s.station} x={i * w} y={20 - tall} width={Math.max(1, w - 0.8)} height={tall} fill={s.grade === null ? 'url(#hatch-strip)' : GRADE_INFO[s.grade as Grade].colour} />;
+      })}
+    </svg>
+  );
+}

@@ -1,0 +1,62 @@
+import { GRADE_INFO, standingGrade, type StationView } from '@true-ledger/core';
+import { memo, useEffect, useRef, type CSSProperties, type ReactNode } from 'react';
+import { GradeMark } from '../../surface/GradeMark.js';
+import { drawSmall, smallDrawing } from '../../surface/paint.js';
+import { stationWords } from './Bench.js';
+
+export type BenchMode = 'surface' | 'grade' | 'route' | 'open';
+
+interface Props {
+  readonly view: StationView;
+  readonly mode: BenchMode;
+  readonly order: number | null;
+  readonly current: boolean;
+  readonly style: CSSProperties | undefined;
+  readonly onPick: () => void;
+  readonly onOpen: () => void;
+}
+
+/** One place on the bench, drawn as its own surface in small. */
+export const BenchCell = memo(
+  function BenchCell({ view, mode, order, current, style, onPick, onOpen }: Props): ReactNode {
+    const canvas = useRef<HTMLCanvasElement>(null);
+    const { station, wear } = view;
+    const grade = standingGrade(view);
+    useEffect(() => {
+      if (canvas.current && wear && station.surface) drawSmall(canvas.current, smallDrawing(wear, station.surface));
+    }, [wear, station.surface, mode]);
+    const showsSurface = mode === 'surface' && wear !== null;
+    const state = grade === null ? view.state : 'graded';
+    return (
+      <button
+        type="button"
+        className={`bench-cell ${station.part} ${state}${current ? ' here' : ''}${mode === 'open' && view.state !== 'not-examined' ? ' done' : ''}`}
+        style={{ ...style, ...(mode === 'grade' && grade !== null ? { background: GRADE_INFO[grade].colour } : {}) }}
+        data-station={station.id}
+        tabIndex={current ? 0 : -1}
+        aria-current={current}
+        aria-label={`${station.name}, ${stationWords(view)}`}
+        title={`${station.name}: ${stationWords(view)}`}
+        onClick={onPick}
+        onDoubleClick={onOpen}
+      >
+        {showsSurface && <canvas ref={canvas} aria-hidden="true" />}
+        <span className="cell-name">{shortName(view)}</span>
+        {mode === 'route' && order !== null && <span className="route-order">{order}</span>}
+        {mode !== 'route' && (grade !== null || view.state === 'findings') && <GradeMark grade={grade} state={view.state} confirmed={view.grade !== undefined} size={17} />}
+        {view.photos.length > 0 && <span className="has-photo" aria-hidden="true" />}
+      </button>
+    );
+  },
+  (a, b) => a.view === b.view && a.mode === b.mode && a.current === b.current && a.order === b.order,
+);
+
+function shortName({ station }: StationView): string {
+  const [head, second] = station.id.split('.');
+  if (head === 'main') return `M${second}${station.part === 'thrust' ? (station.id.endsWith('front') ? ' front' : ' rear') : ''}`;
+  if (head === 'rod') return `R${second}`;
+  if (head === 'crank') return station.id.startsWith('crank.main') ? `M${station.number}` : `P${station.number}`;
+  if (station.part === 'skirt') return `${second} ${station.id.endsWith('antithrust') ? 'anti' : 'thrust'}`;
+  if (station.number > 0) return String(station.number);
+  return station.name;
+}

@@ -1,0 +1,85 @@
+import { App, Button, Input } from 'antd';
+import { reportModel, type ReportField } from '@true-ledger/core';
+import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { asProblem } from '../../app/api.js';
+import { useCase, useRecord } from '../../app/caseContext.js';
+import { useAppSelector } from '../../app/store.js';
+import { ReportPage } from './ReportPage.js';
+
+function Words({ field, label }: { field: ReportField; label: string }): ReactNode {
+  const { view, readOnly } = useCase();
+  const record = useRecord();
+  const kept = view.report(field);
+  const [text, setText] = useState(kept);
+  useEffect(() => setText(kept), [kept]);
+  return (
+    <label className="wide">
+      <span>{label}</span>
+      <Input.TextArea
+        value={text}
+        rows={4}
+        maxLength={20000}
+        disabled={readOnly}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={() => {
+          if (text !== kept) record({ kind: 'report-set', station: null, body: { field, value: text } });
+        }}
+      />
+    </label>
+  );
+}
+
+/** The account: what is written by hand at the left, the page as it will be printed at the right. */
+export function DocumentStage(): ReactNode {
+  const { view, state, caseId, readOnly } = useCase();
+  const { message } = App.useApp();
+  const [busy, setBusy] = useState<string | null>(null);
+  const unsent = useAppSelector((s) => s.outbox.items.some((i) => i.caseId === caseId));
+  const model = useMemo(() => reportModel(view, state.head, state.seq), [view, state]);
+  const fetchFile = async (path: string, what: string): Promise<void> => {
+    setBusy(path);
+    try {
+      const response = await fetch(`/api/cases/${caseId}/${path}`);
+      if (!response.ok) throw asProblem({ data: await response.json().catch(() => null) });
+      const name = /filename="([^"]+)"/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? path;
+      const link = document.createElement('a');
+      link.href = URL.createObjectURL(await response.blob());
+      link.download = name;
+      link.click();
+      setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+    } catch (error) {
+      void message.error(`${what} was not made. ${asProblem(error).sentence}`);
+    } finally {
+      setBusy(null);
+    }
+  };
+  return (
+    <div className="page document">
+      <div className="page-head no-print">
+        <h1>Document</h1>
+        <Button type="primary" loading={busy === 'report.pdf'} onClick={() => void fetchFile('report.pdf', 'The PDF')}>
+          Take PDF
+        </Button>
+        <Button onClick={() => window.print()}>Print</Button>
+        {!readOnly && (
+          <Button loading={busy === 'bundle.zip'} onClick={() => void fetchFile('bundle.zip', 'The bundle')}>
+            Take bundle
+          </Button>
+        )}
+        <Button loading={busy === 'case.json'} onClick={() => void fetchFile('case.json', 'The case file')}>
+          Take case file
+        </Button>
+        {unsent && <span className="fault">Some entries are not confirmed yet; files hold only what is.</span>}
+      </div>
+      <div className="document-grid">
+        <section className="pane no-print">
+          <h2>Written by hand</h2>
+          <Words field="conclusion" label="Conclusion" />
+          <Words field="actions" label="What is to be done" />
+          <p className="quiet">Everything else follows from the ledger. State what was seen; blame nobody.</p>
+        </section>
+        <ReportPage model={model} view={view} caseId={caseId} />
+      </div>
+    </div>
+  );
+}

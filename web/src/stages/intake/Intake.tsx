@@ -1,0 +1,194 @@
+import { Button, Checkbox, Input, Radio, Segmented, Select } from 'antd';
+import { AFTER_SIGNS, CAUSES, COMPLAINTS, FEATURES, ONSETS, QUESTION_OWNERS, validateLayout, type EngineLayout, type IntakeField, type Reliability } from '@true-ledger/core';
+import { useEffect, useState, type ReactNode } from 'react';
+import { useCase, useRecord } from '../../app/caseContext.js';
+import { LayoutForm } from '../../shelf/LayoutForm.js';
+import { PlanSvg } from '../../surface/PlanSvg.js';
+
+const options = (table: Readonly<Record<string, string>>): Array<{ value: string; label: string }> => Object.entries(table).map(([value, label]) => ({ value, label }));
+
+/** A text field of the intake; kept when the hand leaves it. */
+function Words({ field, label, rows = 1, max = 4000 }: { field: IntakeField; label: string; rows?: number; max?: number }): ReactNode {
+  const { view, readOnly } = useCase();
+  const record = useRecord();
+  const kept = view.intake(field);
+  const [text, setText] = useState(kept);
+  useEffect(() => setText(kept), [kept]);
+  const keep = (): void => {
+    if (text !== kept) record({ kind: 'intake-set', station: null, body: { field, value: text } });
+  };
+  return (
+    <label className="wide">
+      <span>{label}</span>
+      {rows === 1 ? (
+        <Input value={text} maxLength={max} disabled={readOnly} onChange={(e) => setText(e.target.value)} onBlur={keep} onPressEnter={keep} />
+      ) : (
+        <Input.TextArea value={text} maxLength={max} disabled={readOnly} rows={rows} onChange={(e) => setText(e.target.value)} onBlur={keep} />
+      )}
+    </label>
+  );
+}
+
+/** What was asked, what was said, what is thought before anything is opened. */
+export function Intake(): ReactNode {
+  const { view, readOnly } = useCase();
+  const record = useRecord();
+  const set = (field: IntakeField, value: string): void => record({ kind: 'intake-set', station: null, body: { field, value } });
+  const complaints = view.intake('complaint').split(',').filter(Boolean);
+  const causes = [{ value: 'none-yet', label: 'None yet' }, ...CAUSES.filter((c) => c.id !== 'something-else').map((c) => ({ value: c.id, label: c.name }))];
+  return (
+    <div className="page intake">
+      <div className="page-head">
+        <h1>Intake</h1>
+      </div>
+      <div className="intake-grid">
+        <section className="pane">
+          <h2>The question</h2>
+          <Words field="title" label="What is it about" max={160} />
+          <Words field="reference" label="Client reference (no names)" max={160} />
+          <label>
+            <span>Who owns the question</span>
+            <Select disabled={readOnly} value={view.intake('questionOwner') || null} placeholder="Choose" options={options(QUESTION_OWNERS)} onChange={(v) => set('questionOwner', v)} style={{ width: '100%' }} />
+          </label>
+          <Words field="question" label="Question asked" rows={2} />
+          <Words field="received" label="What was received, what was not" rows={2} />
+        </section>
+        <section className="pane">
+          <h2>The complaint</h2>
+          <Checkbox.Group className="complaints" disabled={readOnly} value={complaints} options={options(COMPLAINTS)} onChange={(v) => set('complaint', v.join(','))} />
+          <Words field="complaintWords" label="In the client’s words: where, hot or cold, under load" rows={2} />
+          <div className="label">Onset</div>
+          <Radio.Group aria-label="Onset" disabled={readOnly} value={view.intake('onset') || null} options={options(ONSETS)} onChange={(e) => set('onset', e.target.value as string)} />
+          <div className="label">After the first sign</div>
+          <Radio.Group aria-label="After the first sign" disabled={readOnly} value={view.intake('afterFirstSign') || null} options={options(AFTER_SIGNS)} onChange={(e) => set('afterFirstSign', e.target.value as string)} />
+          <label className="wide">
+            <span>First impression, written down before the evidence</span>
+            <Select disabled={readOnly} showSearch={{ optionFilterProp: 'label' }} value={view.intake('firstImpression') || null} placeholder="One cause, or none yet" options={causes} onChange={(v) => set('firstImpression', v)} style={{ width: '100%' }} />
+          </label>
+        </section>
+        <History />
+        <Engine />
+      </div>
+    </div>
+  );
+}
+
+const RELIABILITY_WORDS: ReadonlyArray<{ value: Reliability; label: string }> = [
+  { value: 'told', label: 'Told to us' },
+  { value: 'seen', label: 'Seen by us' },
+  { value: 'measured', label: 'Measured by us' },
+];
+
+function History(): ReactNode {
+  const { view, readOnly } = useCase();
+  const record = useRecord();
+  const [text, setText] = useState('');
+  const [reliability, setReliability] = useState<Reliability>('told');
+  const [feature, setFeature] = useState<string | null>(null);
+  const [date, setDate] = useState('');
+  const add = (): void => {
+    if (text.trim() === '') return;
+    record({ kind: 'history-line', station: null, body: { line: crypto.randomUUID(), text: text.trim(), feature, reliability, date: date || null } });
+    setText('');
+    setFeature(null);
+    setDate('');
+  };
+  return (
+    <section className="pane history">
+      <h2>History</h2>
+      <table className="lines">
+        <thead>
+          <tr>
+            <th>What</th>
+            <th>Counts as</th>
+            <th>How we know</th>
+            <th>Date</th>
+            <th aria-label="Take back" />
+          </tr>
+        </thead>
+        <tbody>
+          {view.history.length === 0 && (
+            <tr>
+              <td colSpan={5} className="quiet">
+                Nothing yet. Service, oil, fuel, earlier work, storage, duty: each line with how we know it.
+              </td>
+            </tr>
+          )}
+          {view.history.map((h) => (
+            <tr key={h.version.entry}>
+              <td>{h.value.text}</td>
+              <td className="quiet">{FEATURES.find((f) => f.id === h.value.feature)?.name ?? 'background'}</td>
+              <td>{RELIABILITY_WORDS.find((r) => r.value === h.value.reliability)?.label}</td>
+              <td className="figure">{h.value.date ?? '–'}</td>
+              <td>
+                {!readOnly && (
+                  <Button size="small" type="text" onClick={() => record({ kind: 'retracted', station: null, body: { target: h.version.entry, slot: `history:${h.value.line}`, reason: 'taken back' } })}>
+                    Take back
+                  </Button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {!readOnly && (
+        <div className="history-add">
+          <Input value={text} onChange={(e) => setText(e.target.value)} onPressEnter={add} placeholder="What was done, or happened" aria-label="History line" maxLength={2000} />
+          <Select
+            allowClear
+            showSearch={{ optionFilterProp: 'label' }}
+            value={feature}
+            onChange={(v) => setFeature(v ?? null)}
+            placeholder="Counts as (optional)"
+            aria-label="Counts as"
+            options={FEATURES.filter((f) => f.kind === 'told' || f.kind === 'fluid').map((f) => ({ value: f.id, label: f.name }))}
+          />
+          <Segmented<Reliability> value={reliability} onChange={setReliability} options={[...RELIABILITY_WORDS]} aria-label="How we know" />
+          <Input type="date" value={date} onChange={(e) => setDate(e.target.value)} aria-label="Date" />
+          <Button onClick={add}>Add line</Button>
+        </div>
+      )}
+    </section>
+  );
+}
+
+function Engine(): ReactNode {
+  const { view, readOnly } = useCase();
+  const record = useRecord();
+  const [draft, setDraft] = useState<EngineLayout | null>(null);
+  return (
+    <section className="pane engine">
+      <h2>
+        Engine
+        {!readOnly && draft === null && (
+          <Button size="small" onClick={() => setDraft(view.layout)}>
+            Correct the layout
+          </Button>
+        )}
+      </h2>
+      {draft ? (
+        <>
+          <LayoutForm layout={draft} onChange={setDraft} />
+          <div className="row">
+            <Button
+              type="primary"
+              disabled={validateLayout(draft).length > 0}
+              onClick={() => {
+                record({ kind: 'layout-set', station: null, body: { layout: draft } });
+                setDraft(null);
+              }}
+            >
+              Keep this layout
+            </Button>
+            <Button onClick={() => setDraft(null)}>Leave as it was</Button>
+            <span className="quiet">What was recorded at places the new layout lacks stays in the ledger.</span>
+          </div>
+        </>
+      ) : (
+        <div className="plan-box">
+          <PlanSvg layout={view.layout} height={150} detail />
+        </div>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,79 @@
+import { Alert, Button, Select, Table } from 'antd';
+import type { LedgerEntry } from '@true-ledger/core';
+import { useMemo, useState, type ReactNode } from 'react';
+import { asProblem, useEntriesQuery } from '../../app/api.js';
+import { useCase } from '../../app/caseContext.js';
+import { compute } from '../../workers/compute.js';
+import { entryWords, KIND_WORDS } from './entryWords.js';
+
+type Verdict = Awaited<ReturnType<ReturnType<typeof compute>['verify']>>;
+
+/** Who saw what when, and whether the chain holds. */
+export function LedgerStage(): ReactNode {
+  const { caseId, state, view } = useCase();
+  const { data = [], error, isFetching } = useEntriesQuery({ caseId, seq: state.seq });
+  const [station, setStation] = useState<string | null>(null);
+  const [verdict, setVerdict] = useState<{ result: Verdict; seq: number } | null>(null);
+  const [busy, setBusy] = useState(false);
+  const superseded = useMemo(() => new Set(data.flatMap((e) => (e.supersedes ? [e.supersedes] : []))), [data]);
+  const rows = useMemo(() => [...data].reverse().filter((e) => station === null || e.station === station), [data, station]);
+  const verify = async (): Promise<void> => {
+    setBusy(true);
+    setVerdict({ result: await compute().verify(caseId, data, state), seq: data.length });
+    setBusy(false);
+  };
+  return (
+    <div className="page">
+      <div className="page-head">
+        <h1>Ledger</h1>
+        <Select
+          allowClear
+          showSearch
+          placeholder="All places"
+          aria-label="Show one place"
+          style={{ width: 260 }}
+          value={station}
+          onChange={(v) => setStation(v ?? null)}
+          options={view.stations.map((s) => ({ value: s.station.id, label: s.station.name }))}
+        />
+        <Button type="primary" loading={busy} disabled={data.length === 0} onClick={() => void verify()}>
+          Verify the chain here
+        </Button>
+        <span className="quiet figure">{data.length} entries</span>
+      </div>
+      {error && <Alert type="error" role="alert" title={asProblem(error).sentence} />}
+      {verdict && (
+        <Alert
+          type={verdict.result.ok ? 'success' : 'error'}
+          role="status"
+          className="verdict"
+          title={
+            verdict.result.ok
+              ? `All ${verdict.result.entries} entries hold: each follows the one before it and none was changed. Computed in this browser.${verdict.result.sameState ? '' : ' But the state the server showed does not follow from them: tell the owner.'}`
+              : `Entry ${verdict.result.broken?.seq} does not hold: ${verdict.result.broken?.reason}.`
+          }
+          description={<span className="figure">head {verdict.result.head}</span>}
+        />
+      )}
+      <Table<LedgerEntry>
+        size="small"
+        rowKey="id"
+        loading={isFetching && data.length === 0}
+        dataSource={rows}
+        pagination={false}
+        virtual
+        scroll={{ y: 560, x: 1000 }}
+        rowClassName={(e) => (superseded.has(e.id) ? 'superseded' : '')}
+        columns={[
+          { title: 'No.', dataIndex: 'seq', width: 64, className: 'figure' },
+          { title: 'Time', width: 165, className: 'figure', render: (_, e) => new Date(e.time).toLocaleString('sv-SE').slice(0, 19) },
+          { title: 'By', width: 130, render: (_, e) => e.author.name },
+          { title: 'Kind', width: 110, render: (_, e) => KIND_WORDS[e.kind] },
+          { title: 'Place', width: 170, render: (_, e) => (e.station ? (view.byId.get(e.station)?.station.name ?? e.station) : 'case') },
+          { title: 'What', ellipsis: true, render: (_, e) => entryWords(e.kind, e.body) },
+          { title: 'Hash', width: 120, className: 'figure', render: (_, e) => <span title={e.hash}>{e.hash.slice(0, 10)}</span> },
+        ]}
+      />
+    </div>
+  );
+}

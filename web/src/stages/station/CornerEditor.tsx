@@ -1,0 +1,84 @@
+import { Button, Space } from 'antd';
+import { isConvex, type Point } from '@true-ledger/core';
+import { useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+
+const NAMES = ['left, front edge', 'left, rear edge', 'right, rear edge', 'right, front edge'];
+
+interface Props {
+  readonly src: string;
+  readonly size: { readonly width: number; readonly height: number };
+  readonly corners: readonly Point[] | undefined;
+  readonly onKeep: (corners: readonly Point[]) => void;
+  readonly onCancel: () => void;
+}
+
+/** Four handles on the picture, dragged by pointer or moved by arrow keys (Shift: ten times as far). Points in pixels of the upright original. */
+export function CornerEditor({ src, size, corners, onKeep, onCancel }: Props): ReactNode {
+  const { width: w, height: h } = size;
+  const [points, setPoints] = useState<readonly Point[]>(
+    corners ?? [
+      [w * 0.2, h * 0.7],
+      [w * 0.2, h * 0.3],
+      [w * 0.8, h * 0.3],
+      [w * 0.8, h * 0.7],
+    ],
+  );
+  const [held, setHeld] = useState<number | null>(null);
+  const svg = useRef<SVGSVGElement>(null);
+  const fits = isConvex(points);
+  const place = (i: number, [x, y]: Point): void => setPoints((p) => p.map((q, k) => (k === i ? ([Math.min(w, Math.max(0, x)), Math.min(h, Math.max(0, y))] as const) : q)));
+  const drag = (e: PointerEvent): void => {
+    const matrix = svg.current?.getScreenCTM();
+    if (held === null || !matrix) return;
+    const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse());
+    place(held, [p.x, p.y]);
+  };
+  const nudge = (i: number) => (e: KeyboardEvent): void => {
+    const step = (w / 600) * (e.shiftKey ? 10 : 1);
+    const move: Record<string, Point> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] };
+    const by = move[e.key];
+    const p = points[i];
+    if (!by || !p) return;
+    e.preventDefault();
+    e.stopPropagation();
+    place(i, [p[0] + by[0], p[1] + by[1]]);
+  };
+  return (
+    <div className="corner-editor">
+      <figure className="photo">
+        <img src={src} alt="" width={w} height={h} draggable={false} />
+        <svg ref={svg} viewBox={`0 0 ${w} ${h}`} onPointerMove={drag} onPointerUp={() => setHeld(null)} onPointerLeave={() => setHeld(null)}>
+          <polygon points={points.map((p) => p.join(',')).join(' ')} className={fits ? '' : 'crossed'} />
+          {points.map((p, i) => (
+            <g key={NAMES[i]} transform={`translate(${p[0]} ${p[1]})`}>
+              <circle
+                r={w / 45}
+                tabIndex={0}
+                role="slider"
+                aria-label={`Corner ${NAMES[i]}`}
+                aria-valuenow={Math.round(p[0])}
+                aria-valuetext={`${Math.round(p[0])}, ${Math.round(p[1])}`}
+                className={held === i ? 'held' : ''}
+                onPointerDown={(e) => {
+                  e.currentTarget.releasePointerCapture?.(e.pointerId);
+                  setHeld(i);
+                }}
+                onKeyDown={nudge(i)}
+              />
+              <text fontSize={w / 40} y={i === 0 || i === 3 ? w / 18 : -w / 32} textAnchor="middle">
+                {NAMES[i]}
+              </text>
+            </g>
+          ))}
+        </svg>
+      </figure>
+      <Space>
+        <Button type="primary" disabled={!fits} onClick={() => onKeep(points.map((p) => [Math.round(p[0] * 10) / 10, Math.round(p[1] * 10) / 10] as const))}>
+          Flatten
+        </Button>
+        <Button onClick={onCancel}>Leave as it was</Button>
+        <span className={fits ? 'quiet' : 'fault'}>{fits ? 'The four ends of the parting lines, front edge nearest you.' : 'The corners cross. Go round the face.'}</span>
+      </Space>
+    </div>
+  );
+}

@@ -1,0 +1,143 @@
+import { Button, Input, Modal, Select } from 'antd';
+import { GRADE_INFO, gradeText, GRADES, patternsFor, pattern, STATION_STATES, type Grade, type StationView } from '@true-ledger/core';
+import { useState, type ReactNode } from 'react';
+import { useCase, useRecord } from '../../app/caseContext.js';
+import { STATE_WORDS } from '../../surface/GradeMark.js';
+import { gradeObservation } from './grading.js';
+
+const REASONS = ['the picture misleads', 'felt by hand', 'seen on the part, not drawn', 'the grade book is too strict here', 'the grade book is too mild here'];
+
+/** What the place shows: grade, patterns, state, remarks. */
+export function FindingPanel({ station }: { station: StationView }): ReactNode {
+  const { readOnly } = useCase();
+  const record = useRecord();
+  const id = station.station.id;
+  const [note, setNote] = useState('');
+  const [asking, setAsking] = useState<Grade | null>(null);
+  const [reason, setReason] = useState(REASONS[0] ?? '');
+  const proposed = station.proposal;
+  const standing = station.grade?.value.grade ?? null;
+  const confirm = (g: Grade): void => {
+    if (proposed && proposed.grade !== g) setAsking(g);
+    else record(...gradeObservation(station, g));
+  };
+  const addNote = (): void => {
+    if (note.trim() === '') return;
+    record({ kind: 'remark', station: id, body: { remark: crypto.randomUUID(), text: note.trim() } });
+    setNote('');
+  };
+  const present = station.patterns.filter((p) => p.value.present);
+  const absent = station.patterns.filter((p) => !p.value.present);
+  const takeBack = (v: string): void => {
+    const held = station.patterns.find((p) => p.value.pattern === v);
+    if (held) record({ kind: 'retracted', station: id, body: { target: held.version.entry, slot: `pattern:${v}`, reason: 'taken back' } });
+  };
+  const choices = patternsFor(station.station.part);
+  return (
+    <section className="pane finding" aria-label="Finding">
+      <div className="grade-row" role="radiogroup" aria-label="Grade">
+        {GRADES.map((g) => (
+          <button
+            type="button"
+            key={g}
+            role="radio"
+            aria-checked={standing === g}
+            className={`grade-button${standing === g ? ' here' : ''}${proposed?.grade === g ? ' proposed' : ''}`}
+            title={GRADE_INFO[g].meaning}
+            disabled={readOnly}
+            onClick={() => confirm(g)}
+          >
+            <i style={{ background: GRADE_INFO[g].colour }} />
+            {gradeText(g)}
+          </button>
+        ))}
+      </div>
+      <p className="proposal">
+        {proposed ? (
+          <>
+            Proposed: {proposed.reason}.{' '}
+            {!station.grade && !readOnly && (
+              <Button size="small" type="primary" onClick={() => confirm(proposed.grade)}>
+                Confirm grade {proposed.grade}
+              </Button>
+            )}
+          </>
+        ) : station.station.surface ? (
+          'Draw what you see and a grade is proposed, or grade it yourself.'
+        ) : (
+          'Grade it by eye and hand.'
+        )}
+        {station.grade && (
+          <span className="quiet">
+            {' '}
+            Confirmed by {station.grade.version.author.name}
+            {station.grade.value.reason ? `: ${station.grade.value.reason}` : ''}.
+          </span>
+        )}
+      </p>
+      <div className="finding-fields">
+        <label>
+          <span>Shows (f)</span>
+          <Select
+            id="pattern-choice"
+            mode="multiple"
+            disabled={readOnly}
+            value={present.map((p) => p.value.pattern)}
+            options={choices.map((p) => ({ value: p.id, label: p.name, title: `${p.look} Told apart: ${p.toldApart}` }))}
+            showSearch={{ optionFilterProp: 'label' }}
+            placeholder="Name the pattern"
+            onSelect={(v: string) => record({ kind: 'pattern-set', station: id, body: { pattern: v, present: true } })}
+            onDeselect={takeBack}
+            style={{ width: '100%' }}
+          />
+        </label>
+        <label>
+          <span>Looked for, not there</span>
+          <Select
+            mode="multiple"
+            disabled={readOnly}
+            value={absent.map((p) => p.value.pattern)}
+            options={choices.map((p) => ({ value: p.id, label: p.name }))}
+            showSearch={{ optionFilterProp: 'label' }}
+            placeholder="Absence is evidence too"
+            onSelect={(v: string) => record({ kind: 'pattern-set', station: id, body: { pattern: v, present: false } })}
+            onDeselect={takeBack}
+            style={{ width: '100%' }}
+          />
+        </label>
+        <label>
+          <span>State</span>
+          <Select disabled={readOnly} value={station.state} options={STATION_STATES.map((s) => ({ value: s, label: STATE_WORDS[s] }))} onChange={(state) => record({ kind: 'state-set', station: id, body: { state } })} style={{ width: '100%' }} />
+        </label>
+      </div>
+      {present.length > 0 && (
+        <p className="apart">
+          <b>Told apart.</b> {pattern(present.at(-1)!.value.pattern)?.toldApart} <b>Ask.</b> {pattern(present.at(-1)!.value.pattern)?.ask}
+        </p>
+      )}
+      <ul className="remarks">
+        {station.remarks.map((r) => (
+          <li key={r.version.entry}>
+            {r.value.text} <span className="quiet">{r.version.author.name}</span>
+          </li>
+        ))}
+      </ul>
+      {!readOnly && (
+        <Input.Search value={note} onChange={(e) => setNote(e.target.value)} onSearch={addNote} enterButton="Keep remark" placeholder="Remark" aria-label="Remark" maxLength={4000} />
+      )}
+      <Modal
+        open={asking !== null}
+        title={asking === null ? '' : `${gradeText(asking)} instead of the proposed ${gradeText(proposed?.grade ?? 0)}`}
+        okText="Confirm grade"
+        onCancel={() => setAsking(null)}
+        onOk={() => {
+          if (asking !== null) record(...gradeObservation(station, asking, reason));
+          setAsking(null);
+        }}
+      >
+        <p>{proposed?.reason}</p>
+        <Select value={reason} onChange={setReason} options={REASONS.map((r) => ({ value: r, label: r }))} aria-label="Reason" style={{ width: '100%' }} />
+      </Modal>
+    </section>
+  );
+}

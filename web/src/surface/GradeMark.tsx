@@ -1,0 +1,32 @@
+import { GRADE_INFO, gradeText, type Grade, type StationState } from '@true-ledger/core';
+import type { ReactNode } from 'react';
+
+export const STATE_WORDS: Readonly<Record<StationState, string>> = {
+  'not-examined': 'not examined',
+  sound: 'sound',
+  findings: 'findings',
+  'before-us': 'altered or missing before it came to us',
+  lost: 'lost during the strip',
+  'not-present': 'not present',
+};
+
+/** Grade as numeral, notches and layer colour together; hatch where not examined, stripe where lost. */
+export function GradeMark({ grade, state, confirmed = true, size = 20 }: { grade: Grade | null; state: StationState; confirmed?: boolean; size?: number }): ReactNode {
+  if (grade === null) {
+    const word = STATE_WORDS[state];
+    return <span className={`grade-mark ${state === 'findings' ? 'ungraded' : state}`} style={{ width: size, height: size }} role="img" aria-label={word} title={word} />;
+  }
+  const dark = grade >= 3;
+  return (
+    <span
+      className="grade-mark graded"
+      role="img"
+      aria-label={`grade ${gradeText(grade)}${confirmed ? '' : ', proposed'}`}
+      title={`${gradeText(grade)}${confirmed || grade === 0 ? '' : ' (proposed)'}`}
+      style={{ width: size, height: size, background: GRADE_INFO[grade].colour, color: dark ? '#ffffff' : '#20272b', outline: confirmed || grade === 0 ? undefined : '1px dashed #31418C' }}
+    >
+      {grade}
+      <i aria-hidden="true" style={{ width: `${grade * 22}%`, background: dark ? '#ffffff' : '#20272b' }} />
+    </span>
+  );
+}

@@ -1,0 +1,56 @@
+import { planDrawing, type EngineLayout } from '@true-ledger/core';
+import type { ReactNode } from 'react';
+
+/** Plan of the engine, front at left, in true proportion. `detail` adds numbers, firing and end names. */
+export function PlanSvg({ layout, height, detail = false }: { layout: EngineLayout; height: number; detail?: boolean }): ReactNode {
+  const plan = planDrawing(layout);
+  const pad = detail ? plan.heightMm * 0.16 : 0;
+  const text = plan.heightMm * (detail ? 0.085 : 0.2);
+  return (
+    <svg
+      height={height}
+      width={(height * (plan.widthMm + pad * 2)) / (plan.heightMm + pad)}
+      viewBox={`${-pad} ${-pad / 2} ${plan.widthMm + pad * 2} ${plan.heightMm + pad}`}
+      role="img"
+      aria-label={`Engine plan, front at left: ${layout.cylinders} cylinders, ${layout.mains} mains, firing order ${layout.firingOrder.join(' ')}`}
+      style={{ maxWidth: '100%' }}
+    >
+      <line x1={-pad * 0.4} x2={plan.widthMm + pad * 0.4} y1={plan.crankY} y2={plan.crankY} stroke="#5b666d" strokeWidth={plan.heightMm * 0.008} strokeDasharray={`${plan.heightMm * 0.06} ${plan.heightMm * 0.03}`} />
+      {plan.mains.map((m) => (
+        <g key={m.main}>
+          <rect x={m.x} y={m.y} width={m.width} height={m.height} fill={m.thrust ? '#aab4ba' : '#d5dadd'} stroke="#465057" strokeWidth={plan.heightMm * 0.008} />
+          {detail && (
+            <text x={m.x + m.width / 2} y={m.y + m.height + text * 1.05} fontSize={text * 0.9} textAnchor="middle" fill="#20272b">
+              M{m.main}
+            </text>
+          )}
+        </g>
+      ))}
+      {plan.bores.map((b) => (
+        <g key={b.cylinder}>
+          <circle cx={b.x} cy={b.y} r={b.r} fill={detail ? 'rgba(251,252,252,.7)' : 'none'} stroke="#31418C" strokeWidth={plan.heightMm * 0.014} />
+          {detail && (
+            <>
+              <text x={b.x} y={b.y + text * 0.3} fontSize={text * 1.6} fontWeight="700" textAnchor="middle" fill="#20272b">
+                {b.cylinder}
+              </text>
+              <text x={b.x} y={b.y + text * 1.7} fontSize={text} textAnchor="middle" fill="#465057">
+                fires {b.fires}, +{b.intervalDeg}°
+              </text>
+            </>
+          )}
+        </g>
+      ))}
+      {detail && (
+        <>
+          <text x={-pad * 0.9} y={plan.crankY - text * 0.5} fontSize={text} fill="#20272b">
+            front
+          </text>
+          <text x={plan.widthMm + pad * 0.95} y={plan.crankY - text * 0.5} fontSize={text} textAnchor="end" fill="#20272b">
+            flywheel
+          </text>
+        </>
+      )}
+    </svg>
+  );
+}

@@ -1,0 +1,35 @@
+import type { StationView } from '@true-ledger/core';
+import { useEffect, useRef, type ReactNode } from 'react';
+import { stationWords } from '../stages/bench/Bench.js';
+import { drawMarks, drawUnseen, frontDown } from './paint.js';
+
+/** A surface shown, not worked on. */
+export function SurfaceView({ view, width, caption = false }: { view: StationView; width: number; caption?: boolean }): ReactNode {
+  const frame = view.station.surface;
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const height = frame ? Math.min(width * 0.9, Math.round((width * frame.heightMm) / frame.widthMm)) : 0;
+  useEffect(() => {
+    const context = canvas.current?.getContext('2d');
+    if (!context || !frame) return;
+    context.fillStyle = '#b9c2c6';
+    context.fillRect(0, 0, width, height);
+    const { wear } = view;
+    if (!wear) {
+      drawUnseen(context, frame, () => true, width, height);
+      return;
+    }
+    drawMarks(context, frame, view.marks.map((m) => m.value.mark), width, height, 1);
+    drawUnseen(context, frame, (c, r) => wear.seen[r * frame.columns + c]! < 0.25, width, height);
+  }, [view, frame, width, height]);
+  if (!frame) return <span className="quiet">{stationWords(view)}</span>;
+  return (
+    <figure className="surface-view">
+      <canvas ref={canvas} width={width} height={height} role="img" aria-label={`${view.station.name}: ${stationWords(view)}`} />
+      {caption && (
+        <figcaption className="quiet">
+          {stationWords(view)}; {frontDown(frame) ? frame.vFrom : frame.vTo} below
+        </figcaption>
+      )}
+    </figure>
+  );
+}

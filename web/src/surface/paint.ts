@@ -1,0 +1,100 @@
+import { cellColours, WEAR_CLASS_INFO, type SurfaceFrame, type SurfaceMark, type WearMap } from '@true-ledger/core';
+
+/** Is v = 0 drawn at the bottom? Shells and journals stand with their front edge down, bores and skirts with the deck up. */
+export function frontDown(frame: SurfaceFrame): boolean {
+  return frame.vFrom === 'front edge';
+}
+
+export interface SmallDrawing {
+  readonly width: number;
+  readonly height: number;
+  readonly colours: ReadonlyArray<string | null>;
+}
+
+/**
+ * The wear map as a small raster for the bench. Crank parts are turned so that the front edge lies at the left and the arc runs down:
+ * a quarter turn clockwise of the station drawing. Bores and skirts stand as they are.
+ */
+export function smallDrawing(map: WearMap, frame: SurfaceFrame): SmallDrawing {
+  const colours = cellColours(map);
+  if (!frontDown(frame)) return { width: map.columns, height: map.rows, colours };
+  const turned: Array<string | null> = [];
+  for (let u = 0; u < map.columns; u++) for (let v = 0; v < map.rows; v++) turned.push(colours[v * map.columns + u] ?? null);
+  return { width: map.rows, height: map.columns, colours: turned };
+}
+
+export function drawSmall(canvas: HTMLCanvasElement, drawing: SmallDrawing): void {
+  canvas.width = drawing.width;
+  canvas.height = drawing.height;
+  const context = canvas.getContext('2d');
+  if (!context) return;
+  drawing.colours.forEach((colour, i) => {
+    if (!colour) return;
+    context.fillStyle = colour;
+    context.fillRect(i % drawing.width, Math.floor(i / drawing.width), 1, 1);
+  });
+}
+
+/** Draws marks as the strokes they are, on a canvas of the surface's size. */
+export function drawMarks(context: CanvasRenderingContext2D, frame: SurfaceFrame, marks: readonly SurfaceMark[], width: number, height: number, alpha: number): void {
+  const down = frontDown(frame);
+  const layer = new OffscreenCanvas(Math.max(1, Math.round(width)), Math.max(1, Math.round(height)));
+  const ink = layer.getContext('2d');
+  if (!ink) return;
+  const kx = width / frame.widthMm;
+  const ky = height / frame.heightMm;
+  for (const mark of marks) {
+    ink.save();
+    // The brush is round in millimetres; scaling the axes makes it an ellipse on screen where they differ.
+    ink.scale(kx, ky);
+    ink.globalCompositeOperation = mark.class === 'erase' ? 'destination-out' : 'source-over';
+    const colour = mark.class === 'erase' ? '#000' : mark.class === 'unseen' ? '#ffffff' : WEAR_CLASS_INFO[mark.class].colour;
+    ink.strokeStyle = colour;
+    ink.fillStyle = colour;
+    ink.lineCap = mark.shape === 'line' ? 'butt' : 'round';
+    ink.lineJoin = 'round';
+    const least = mark.shape === 'line' ? 1.6 / ky : 0;
+    ink.lineWidth = Math.max(least, mark.radiusMm * 2);
+    const at = (p: readonly [number, number]): [number, number] => [p[0] * frame.widthMm, (down ? 1 - p[1] : p[1]) * frame.heightMm];
+    if (mark.shape === 'line' && mark.depth !== 'through') ink.strokeStyle = mark.depth === 'hair' ? '#5b666d' : '#20272b';
+    if (mark.shape === 'line' && mark.depth === 'hair') ink.setLineDash([1.4, 0.9]);
+    ink.beginPath();
+    const [first] = mark.points;
+    if (first && mark.points.length === 1) {
+      ink.arc(...at(first), mark.radiusMm, 0, Math.PI * 2);
+      ink.fill();
+    } else {
+      mark.points.forEach((p, i) => (i === 0 ? ink.moveTo(...at(p)) : ink.lineTo(...at(p))));
+      ink.stroke();
+    }
+    ink.restore();
+  }
+  context.save();
+  context.globalAlpha = alpha;
+  context.drawImage(layer, 0, 0);
+  context.restore();
+}
+
+/** Hatches cells that were not seen. */
+export function drawUnseen(context: CanvasRenderingContext2D, frame: SurfaceFrame, unseen: (column: number, row: number) => boolean, width: number, height: number): void {
+  const w = width / frame.columns;
+  const h = height / frame.rows;
+  const down = frontDown(frame);
+  context.save();
+  context.strokeStyle = '#5b666d';
+  context.lineWidth = 1;
+  for (let row = 0; row < frame.rows; row++) {
+    for (let column = 0; column < frame.columns; column++) {
+      if (!unseen(column, row)) continue;
+      const x = column * w;
+      const y = (down ? frame.rows - 1 - row : row) * h;
+      context.fillStyle = 'rgba(251,252,252,.85)';
+      context.fillRect(x, y, w, h);
+      context.beginPath();
+      context.moveTo(x, y + h);
+      context.lineTo(x + w, y);
+      context.stroke();
+    }
+  }
+  context.restore();
+}
