@@ -13,6 +13,7 @@ const common = {
   moduleNameMapper: {
     '^@true-ledger/core$': '<rootDir>/core/src/index.ts',
     '^@true-ledger/contract$': '<rootDir>/contract/src/index.ts',
+    '^canonicalize$': '<rootDir>/node_modules/canonicalize/lib/canonicalize.js',
     '^(\\.{1,2}/.*)\\.js$': '$1',
   },
   rootDir: __dirname,

@@ -57,7 +57,7 @@ export function benchPlan(layout: EngineLayout): BenchPlan {
     row(`crown-${bank}`, `Crowns${side(bank)}`, 'crown', at((c) => `piston.${c}.crown`));
     row(
       `skirt-${bank}`,
-      `Skirts${side(bank)}`,
+      `Skirts: thrust, anti-thrust${side(bank)}`,
       'skirt',
       of.flatMap((p) => [...cell(`piston.${p.cylinder}.skirt.thrust`, pinColumn(p.pin), 1), ...cell(`piston.${p.cylinder}.skirt.antithrust`, pinColumn(p.pin) + 1, 1)]),
     );

@@ -16,7 +16,7 @@ export interface EngineLayout {
   readonly rotation: 'clockwise' | 'anticlockwise';
   readonly shaft: 'level' | 'upright';
   readonly crankpins: 'own' | 'shared';
-  /** One angle per crankpin, front to rear; 0 = pin of cylinder 1's throw up. */
+  /** One angle per crankpin, front to rear, measured from cylinder 1's pin in the direction of rotation. */
   readonly throwAnglesDeg: readonly number[];
   readonly mains: number;
   /** Main that carries the thrust faces, numbered from the front; 0 = none. */

@@ -2,7 +2,7 @@ import type { Config, Data, Layout } from 'plotly.js';
 import { useEffect, useRef, type ReactNode } from 'react';
 
 const LAYOUT: Partial<Layout> = {
-  font: { family: "'B612 Mono', 'DejaVu Sans', monospace", size: 12, color: '#20272b' },
+  font: { family: "Figures, 'DejaVu Sans', monospace", size: 12, color: '#20272b' },
   paper_bgcolor: 'rgba(0,0,0,0)',
   plot_bgcolor: '#fbfcfc',
   margin: { l: 70, r: 16, t: 10, b: 40 },

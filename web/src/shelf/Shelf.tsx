@@ -60,7 +60,7 @@ export function Shelf({ me }: { me: Me }): ReactNode {
           { title: 'Examined', className: 'figure', width: 90, render: (_, c) => `${Math.round(c.coverage * 100)} %` },
           { title: 'Unexplained', className: 'figure', width: 110, dataIndex: 'unexplained' },
           { title: 'Leading cause', render: (_, c) => (c.leading ? `${c.leading} (${Math.round((c.leadingProbability ?? 0) * 100)} %)` : '–') },
-          { title: 'Last entry', className: 'figure', width: 150, render: (_, c) => new Date(c.updated).toLocaleString('sv-SE').slice(0, 16) },
+          { title: 'Last entry', className: 'figure nowrap', width: 175, render: (_, c) => new Date(c.updated).toLocaleString('sv-SE').slice(0, 16) },
         ]}
       />
     </div>

@@ -18,7 +18,7 @@ export const CAUSES: readonly Cause[] = [
     links: [
       always('fluid.level-low', 'the level is what failed'), usually('seen.wiping', 'bearings lose the film as air reaches the pickup'), usually('spread.all-bearings', 'all bearings share the oil'),
       some('spread.grows-along-route', 'the far end runs short first'), usually('told.pressure-low-hot', 'the gauge dips first in turns and when hot'), some('told.pressure-lost', 'at the end it falls away'), some('seen.journal-heat', 'dry journals tint'),
-      some('spread.rods-worse', 'rods are fed last'), some('seen.full-round-scuff', 'less oil is thrown at the bores'), some('seen.dry-seizure', 'when run on'), some('seen.journal-transfer', 'layer melts onto the pin'), some('told.ran-on', 'the lamp was taken for a fault of the lamp'),
+      some('spread.rods-worse', 'rods are fed last'), some('seen.full-round-scuff', 'less oil is thrown at the bores'), some('seen.dry-seizure', 'when run on'), some('seen.heat-shell', 'dry friction'), some('seen.journal-transfer', 'layer melts onto the pin'), some('told.ran-on', 'the lamp was taken for a fault of the lamp'),
     ],
     doesNot: 'It does not spare one end of the oil route while killing the other, nor leave the level right.', collateral: OIL_COLLATERAL, actions: ['Find where the oil went', 'Prime before first start'],
   },
@@ -43,7 +43,7 @@ export const CAUSES: readonly Cause[] = [
   {
     id: 'pump-drive', name: 'Pump drive broken', family: 'Oil supply', mechanism: 'film starved', priorOdds: 0.03, needs: ['pressure-fed'],
     links: [
-      always('seen.pump-drive-broken', 'the broken part is there'), always('told.pressure-lost', 'from one turn to the next'), usually('spread.all-bearings', 'no bearing is fed'), usually('seen.wiping', 'film gone'), some('seen.dry-seizure', 'when not stopped at once'),
+      always('seen.pump-drive-broken', 'the broken part is there'), always('told.pressure-lost', 'from one turn to the next'), usually('spread.all-bearings', 'no bearing is fed'), usually('seen.wiping', 'film gone'), some('seen.dry-seizure', 'when not stopped at once'), some('seen.heat-shell', 'dry friction'),
       usually('seen.journal-heat', 'dry journals tint'), usually('spread.rods-worse', 'rods hold the least oil'), some('debris.steel', 'pieces of the drive'), stops('fluid.level-low', 'the oil is all there'), some('seen.full-round-scuff', 'bores follow'),
     ],
     doesNot: 'It does not build up over weeks and does not lower the level.', collateral: OIL_COLLATERAL, actions: ['Find why the drive broke', 'Replace pump and drive together'],
@@ -61,7 +61,7 @@ export const CAUSES: readonly Cause[] = [
   {
     id: 'local-feed', name: 'One feed blocked or a shell half exchanged', family: 'Oil supply', mechanism: 'film starved', priorOdds: 0.05, needs: ['pressure-fed', 'plain-shells'], place: 'main',
     links: [
-      usually('spread.main-and-its-pins', 'what the feed serves runs dry together'), some('spread.one-bearing', 'only what hangs on that feed'), usually('seen.dry-seizure', 'no oil at all at that place'), some('seen.wiping', 'before it seizes, and at the pins beyond'), usually('seen.spun', 'the dry shell grips and turns'), usually('seen.journal-heat', 'the dry journal tints'), usually('measured.feed-hole-shut', 'hole and feed do not meet'),
+      usually('spread.main-and-its-pins', 'what the feed serves runs dry together'), some('spread.one-bearing', 'only what hangs on that feed'), usually('seen.dry-seizure', 'no oil at all at that place'), some('seen.wiping', 'before it seizes, and at the pins beyond'), usually('seen.heat-shell', 'dry friction heats the shell'), usually('seen.spun', 'the dry shell grips and turns'), usually('seen.journal-heat', 'the dry journal tints'), usually('measured.feed-hole-shut', 'hole and feed do not meet'),
       usually('told.pressure-normal', 'the gauge sees one leak less'), some('told.recent-work', 'halves exchanged or plug left'), stops('spread.all-bearings', 'the others are fed'), some('seen.journal-transfer', 'layer on that journal'), some('debris.copper', 'from the dying shell'), some('spread.two-on-one-pin', 'both rods hang on it'),
     ],
     doesNot: 'It does not lower the gauge and does not touch bearings on other feeds.', collateral: ['the drilling of that main', 'housing size of that bearing'], actions: ['Rod and blow through the feed', 'Check every shell hole against its feed'],

@@ -41,6 +41,7 @@ export const BenchCell = memo(
         onDoubleClick={onOpen}
       >
         {showsSurface && <canvas ref={canvas} aria-hidden="true" />}
+        {mode === 'surface' && <span className="part-form" aria-hidden="true" />}
         <span className="cell-name">{shortName(view)}</span>
         {mode === 'route' && order !== null && <span className="route-order">{order}</span>}
         {mode !== 'route' && (grade !== null || view.state === 'findings') && <GradeMark grade={grade} state={view.state} confirmed={view.grade !== undefined} size={17} />}
@@ -53,10 +54,10 @@ export const BenchCell = memo(
 
 function shortName({ station }: StationView): string {
   const [head, second] = station.id.split('.');
-  if (head === 'main') return `M${second}${station.part === 'thrust' ? (station.id.endsWith('front') ? ' front' : ' rear') : ''}`;
+  if (head === 'main') return `M${second}${station.part === 'thrust' ? (station.id.endsWith('front') ? ' F' : ' R') : ''}`;
   if (head === 'rod') return `R${second}`;
   if (head === 'crank') return station.id.startsWith('crank.main') ? `M${station.number}` : `P${station.number}`;
-  if (station.part === 'skirt') return `${second} ${station.id.endsWith('antithrust') ? 'anti' : 'thrust'}`;
+  if (station.part === 'skirt') return `${second}${station.id.endsWith('antithrust') ? ' A' : ' T'}`;
   if (station.number > 0) return String(station.number);
   return station.name;
 }

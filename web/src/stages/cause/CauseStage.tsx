@@ -12,7 +12,7 @@ export function CauseStage(): ReactNode {
   const { diagnosis, caseId } = useCase();
   const { causeId } = useParams();
   const navigate = useNavigate();
-  const shown = diagnosis?.causes.slice(0, 12) ?? [];
+  const shown = diagnosis?.causes.slice(0, 9) ?? [];
   const at = Math.max(0, shown.findIndex((c) => c.id === causeId));
   const pick = (i: number): void => {
     const c = shown[Math.min(shown.length - 1, Math.max(0, i))];
@@ -33,6 +33,7 @@ export function CauseStage(): ReactNode {
     <div className="page cause">
       <Ending diagnosis={diagnosis} />
       <div className="cause-grid">
+        <div className="stack">
         <section className="pane ranked" aria-label="Ranked causes">
           <h2>Causes, most probable first</h2>
           <ol>
@@ -44,9 +45,12 @@ export function CauseStage(): ReactNode {
             Exact over all sets of up to three of {diagnosis.causes.length} causes; {diagnosis.evidence.length} pieces of evidence. Mechanism: {diagnosis.mechanisms.slice(0, 2).map((m) => `${m.mechanism} ${percent(m.probability)}`).join(', ')}.
           </p>
         </section>
-        {chosen && <Waterfall cause={chosen} rival={shown[at === 0 ? 1 : 0]} />}
-        <NextChecks checks={diagnosis.nextChecks} />
-        <Unexplained diagnosis={diagnosis} />
+          <NextChecks checks={diagnosis.nextChecks} />
+        </div>
+        <div className="stack">
+          {chosen && <Waterfall cause={chosen} rival={shown[at === 0 ? 1 : 0]} />}
+          <Unexplained diagnosis={diagnosis} />
+        </div>
       </div>
     </div>
   );

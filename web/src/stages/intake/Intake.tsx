@@ -11,7 +11,7 @@ const options = (table: Readonly<Record<string, string>>): Array<{ value: string
 function Words({ field, label, rows = 1, max = 4000 }: { field: IntakeField; label: string; rows?: number; max?: number }): ReactNode {
   const { view, readOnly } = useCase();
   const record = useRecord();
-  const kept = view.intake(field);
+  const kept = field === 'title' ? view.title : view.intake(field);
   const [text, setText] = useState(kept);
   useEffect(() => setText(kept), [kept]);
   const keep = (): void => {

@@ -130,7 +130,7 @@ export function JournalSheet({ station, next }: { station: StationView; next: st
             {problem ? <Alert type={held ? 'warning' : 'error'} role="alert" title={problem} /> : <p className="quiet">A figure and Enter; 2.0855" or 1.5 thou are understood; - means not read; Backspace steps back.</p>}
             <div className="row">
               <Segmented<LengthUnit> value={unit} onChange={setUnit} options={[{ value: 'mm', label: 'mm' }, { value: 'in', label: 'in' }]} aria-label="Unit when none is typed" />
-              <Select value={gauge.id} options={(gauges.length > 0 ? gauges : [gauge]).map((g) => ({ value: g.id, label: g.name }))} onChange={setGaugeId} aria-label="Gauge" style={{ width: 280 }} />
+              <Select value={gauge.id} options={(gauges.length > 0 ? gauges : [gauge]).map((g) => ({ value: g.id, label: g.name }))} onChange={setGaugeId} aria-label="Gauge" style={{ width: '100%' }} />
             </div>
           </div>
         </div>
@@ -199,20 +199,25 @@ function Row({ name, value, unit, signed = false }: { name: string; value: Measu
   if (!value) return null;
   const v = value.verdict;
   return (
-    <tr>
-      <th>{name}</th>
-      <td className="figure">
-        {formatLength(value.value, unit, { signed })} <span className="quiet">± {formatLength(value.expanded, unit, { digits: unit === 'mm' ? 4 : undefined })}</span>
-      </td>
-      <td>
-        {v && <b className={`verdict-word ${v.word.replace(/ /g, '-')}`}>{v.word}</b>} <span className="quiet">{value.at}</span>
-        {v && (
-          <div className="quiet reason">
+    <>
+      <tr className={v ? 'open' : ''}>
+        <th>{name}</th>
+        <td className="figure">
+          {formatLength(value.value, unit, { signed })} <span className="quiet">± {formatLength(value.expanded, unit, { digits: unit === 'mm' ? 4 : undefined })}</span>
+        </td>
+        <td>
+          {v && <b className={`verdict-word ${v.word.replace(/ /g, '-')}`}>{v.word}</b>} <span className="quiet">{value.at}</span>
+        </td>
+      </tr>
+      {v && (
+        <tr>
+          <td />
+          <td colSpan={2} className="quiet reason">
             {v.reason}
             {v.settle ? `. ${v.settle}` : ''}
-          </div>
-        )}
-      </td>
-    </tr>
+          </td>
+        </tr>
+      )}
+    </>
   );
 }

@@ -53,7 +53,7 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
           </Button>
         )}
         {!readOnly && (
-          <label className="ant-btn ant-btn-default ant-btn-sm add-pictures">
+          <label className="add-pictures">
             Add pictures
             <input
               id="add-pictures"

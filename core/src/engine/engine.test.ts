@@ -1,0 +1,147 @@
+import fc from 'fast-check';
+import { benchPlan, neighbourOnBench } from './bench.js';
+import { cylinderPlaces, firingIntervals, mainPositions, mainsBesidePin, pinCount, type EngineLayout } from './layout.js';
+import { fedBy, oilRoute, routeDistance, routeStem } from './oilRoute.js';
+import { planDrawing } from './plan.js';
+import { matchesStation, stationsOf } from './stations.js';
+import { ENGINE_TEMPLATES, engineTemplate } from './templates.js';
+import { validateLayout } from './validate.js';
+
+const layout = (id: string, change: Partial<EngineLayout> = {}): EngineLayout => ({ ...engineTemplate(id)!.layout, ...change });
+const four = layout('inline-4-petrol');
+
+describe('templates', () => {
+  it.each(ENGINE_TEMPLATES.map((t) => [t.id, t.layout] as const))('%s contradicts itself nowhere', (_, l) => expect(validateLayout(l)).toEqual([]));
+  it('carry their own id', () => expect(ENGINE_TEMPLATES.every((t) => t.layout.template === t.id)).toBe(true));
+});
+
+describe('firing intervals', () => {
+  it.each([
+    ['inline-4-petrol', [180, 180, 180, 180]],
+    ['inline-3-diesel', [240, 240, 240]],
+    ['inline-6-diesel', [120, 120, 120, 120, 120, 120]],
+    ['vee-8-petrol', [90, 90, 90, 90, 90, 90, 90, 90]],
+    ['single-splash', [720]],
+    ['twin-premix', [180, 180]],
+  ])('%s', (id, expected) => expect(firingIntervals(layout(id))).toEqual(expected));
+  it('is null for an order that does not go round in one cycle', () => expect(firingIntervals(layout('inline-4-petrol', { firingOrder: [1, 2, 3, 4] }))).toBeNull());
+});
+
+describe('contradictions', () => {
+  it.each<[string, Partial<EngineLayout>, string]>([
+    ['firing order of the wrong length', { firingOrder: [1, 3, 4] }, 'firingOrder'],
+    ['a cylinder named twice', { firingOrder: [1, 3, 3, 2] }, 'firingOrder'],
+    ['an order the throws do not allow', { firingOrder: [1, 2, 3, 4] }, 'firingOrder'],
+    ['too many mains', { mains: 7 }, 'mains'],
+    ['thrust on a main that is not there', { thrustMain: 6 }, 'thrustMain'],
+    ['shared pins in line', { crankpins: 'shared' }, 'crankpins'],
+    ['no cylinders', { cylinders: 0 }, 'cylinders'],
+    ['a bore of nothing', { boreMm: 0 }, 'boreMm'],
+    ['a rod shorter than the throw', { rodLengthMm: 40 }, 'rodLengthMm'],
+    ['premix in a four-stroke', { lubrication: 'premix' }, 'lubrication'],
+    ['throws for other pins', { throwAnglesDeg: [0, 180] }, 'throwAnglesDeg'],
+    ['a flat engine at 90°', { arrangement: 'flat', bankAngleDeg: 90 }, 'bankAngleDeg'],
+  ])('%s', (_, change, field) => expect(validateLayout({ ...four, ...change }).map((p) => p.field)).toContain(field));
+  it('five mains on a single', () => {
+    const problems = validateLayout(layout('single-splash', { mains: 5 }));
+    expect(problems).toHaveLength(1);
+    expect(problems[0]?.sentence).toContain('room for 2');
+  });
+});
+
+describe('places', () => {
+  it('numbers a V along each bank', () => {
+    const places = cylinderPlaces(layout('vee-8-petrol'));
+    expect(places.filter((p) => p.bank === 0).map((p) => p.cylinder)).toEqual([1, 2, 3, 4]);
+    expect(places.find((p) => p.cylinder === 5)).toMatchObject({ bank: 1, pin: 0 });
+  });
+  it('numbers a V alternating', () => {
+    const places = cylinderPlaces(layout('vee-8-petrol', { numbering: 'alternating' }));
+    expect(places.filter((p) => p.bank === 0).map((p) => p.cylinder)).toEqual([1, 3, 5, 7]);
+  });
+  it('counts from the flywheel when cylinder 1 is there', () => expect(cylinderPlaces({ ...four, cylinderOneEnd: 'flywheel' })[0]).toMatchObject({ cylinder: 1, pin: 3 }));
+  it('puts three mains of a four between pairs', () => {
+    const three = { ...four, mains: 3 };
+    expect(mainPositions(three)).toEqual([0, 2, 4]);
+    expect(mainsBesidePin(three, 1)).toEqual([1, 2]);
+  });
+});
+
+describe('stations', () => {
+  it('gives the inline four its shells, pins, mains and oil side', () => {
+    const ids = stationsOf(four).map((s) => s.id);
+    expect(ids).toEqual(expect.arrayContaining(['main.2.shell.upper', 'main.3.thrust.rear', 'crank.main.2', 'crank.pin.3', 'rod.4.shell.lower', 'piston.1.crown', 'piston.1.skirt.thrust', 'bore.1', 'pump.gears', 'pan.debris']));
+    expect(new Set(ids).size).toBe(ids.length);
+  });
+  it('gives no shells or pump to splash and premix engines', () => {
+    for (const id of ['single-splash', 'twin-premix']) {
+      const ids = stationsOf(layout(id)).map((s) => s.id);
+      expect(ids.some((x) => x.includes('shell') || x.startsWith('pump'))).toBe(false);
+      expect(ids.some((x) => x.includes('rollers'))).toBe(true);
+    }
+  });
+  it('matches patterns step by step', () => {
+    expect(matchesStation('rod.*.shell.*', 'rod.2.shell.upper')).toBe(true);
+    expect(matchesStation('rod.*', 'rod.2.shell.upper')).toBe(false);
+    expect(matchesStation('rod.**', 'rod.2.shell.upper')).toBe(true);
+    expect(matchesStation('main.*.shell.upper', 'main.1.shell.lower')).toBe(false);
+  });
+});
+
+describe('oil route', () => {
+  it('feeds a pin from the main in front of it', () => {
+    const route = oilRoute(four);
+    expect(fedBy(route, 'main.2')).toEqual(['rod.2']);
+    expect(fedBy(route, 'pump')).toEqual(expect.arrayContaining(['main.5', 'rod.4']));
+    expect(routeDistance(four, 'rod.3')).toBe(4);
+    expect(routeStem(four, 'crank.pin.2')).toBe('rod.2');
+  });
+  it('feeds both rods of a shared pin from one main', () => expect(fedBy(oilRoute(layout('vee-8-petrol')), 'main.1')).toEqual(['rod.1', 'rod.5']));
+  it('knows no distance without pressure', () => expect(routeDistance(layout('twin-premix'), 'rod.1')).toBeNull());
+});
+
+describe('bench', () => {
+  it.each(ENGINE_TEMPLATES.map((t) => [t.id, t.layout] as const))('%s: every station has one cell, none overlaps, all lie inside', (_, l) => {
+    const plan = benchPlan(l);
+    const ids = plan.rows.flatMap((r) => r.cells.map((c) => c.station.id));
+    expect([...ids].sort()).toEqual(stationsOf(l).map((s) => s.id).sort());
+    for (const row of plan.rows.filter((r) => r.kind !== 'oil')) {
+      let edge = 0;
+      for (const c of row.cells) {
+        expect(c.column).toBeGreaterThanOrEqual(edge);
+        edge = c.column + c.span;
+      }
+      expect(edge).toBeLessThanOrEqual(plan.columns);
+    }
+  });
+  it('moves along a row and to the nearest cell of the next', () => {
+    const plan = benchPlan(four);
+    expect(neighbourOnBench(plan, 'main.1.shell.upper', 'right')).toBe('rod.1.shell.upper');
+    expect(neighbourOnBench(plan, 'rod.2.shell.upper', 'down')).toBe('crank.pin.2');
+    expect(neighbourOnBench(plan, 'bore.1', 'up')).toBe('bore.1');
+    expect(neighbourOnBench(plan, 'main.1.shell.upper', 'left')).toBe('main.1.shell.upper');
+  });
+  it('reaches every cell by arrows alone', () => {
+    const plan = benchPlan(four);
+    const seen = new Set([plan.rows[0]!.cells[0]!.station.id]);
+    for (const id of seen) for (const d of ['up', 'down', 'left', 'right'] as const) seen.add(neighbourOnBench(plan, id, d));
+    expect(seen.size).toBe(stationsOf(four).length);
+  });
+});
+
+describe('plan drawing', () => {
+  it('keeps every bore and main inside the drawing', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...ENGINE_TEMPLATES), fc.double({ min: 40, max: 200, noNaN: true }), (t, boreMm) => {
+        const plan = planDrawing({ ...t.layout, boreMm });
+        for (const b of plan.bores) {
+          expect(b.x - b.r).toBeGreaterThanOrEqual(-1e-9);
+          expect(b.x + b.r).toBeLessThanOrEqual(plan.widthMm + 1e-9);
+        }
+        expect(plan.bores).toHaveLength(t.layout.cylinders);
+        expect(plan.mains).toHaveLength(t.layout.mains);
+        expect(pinCount(t.layout)).toBeGreaterThan(0);
+      }),
+    );
+  });
+});
