@@ -28,7 +28,7 @@ const unit = (a: Vec3): Vec3 => scale(a, 1 / Math.hypot(...a));
 /**
  * Camera pose from the four corners of the parting plane (order left-front, left-rear, right-rear, right-front, front edge nearest the viewer).
  * The rectangle is 2R × W, so its homography gives the pose once the focal length is known (Zhang 2000, plane at a time). The focal length comes from
- * the picture when known, otherwise it is the one that makes the plane's axes most nearly orthonormal, held near a usual phone lens by a prior
+ * the picture when known, otherwise it is the one that makes the plane's axes most nearly orthonormal, held by a prior near a phone lens at twofold zoom (52 mm equivalent, the usual way to fill a picture with a small part)
  * because a face seen square-on does not determine it.
  */
 export function shellPose(corners: readonly Point[], size: PictureSize, radiusMm: number, widthMm: number, focalPx?: number): Result<ShellPose> {
@@ -63,7 +63,7 @@ export function shellPose(corners: readonly Point[], size: PictureSize, radiusMm
 }
 
 function bestFocal(columns: (f: number) => [Vec3, Vec3, Vec3], longSide: number): number {
-  const usual = longSide * 1.05;
+  const usual = longSide * 1.44;
   let best = usual;
   let least = Infinity;
   for (let k = -40; k <= 60; k++) {

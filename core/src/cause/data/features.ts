@@ -108,7 +108,7 @@ export const FEATURES: readonly Feature[] = [
   asked('measured', 'measured.journal-worn', 'A journal below its specification', 0.08, 'high hours', 'Measure the crankpins and mains', 15, { needs: PS }),
   asked('measured', 'measured.out-of-round', 'A journal out of round past its limit', 0.04, 'high hours', 'Measure the crankpins in two axes', 15),
   asked('measured', 'measured.taper', 'A journal tapered past its limit', 0.03, 'grinding or edge wear', 'Measure the crankpins in three planes', 15, { needs: PS }),
-  asked('measured', 'measured.end-float-high', 'Crank end float past its limit', 0.04, 'age', 'Push the crank end to end against an indicator', 5, { needs: ['thrust'] }),
+  asked('measured', 'measured.end-float-high', 'Crank end float past its limit', 0.04, 'ordinary age', 'Push the crank end to end against an indicator', 5, { needs: ['thrust'] }),
   asked('measured', 'measured.clearance-high', 'Bearing clearance large everywhere', 0.05, 'age or wrong parts', 'Gauge housings, shells and journals', 25, { needs: PS, group: 'clearance' }),
   asked('measured', 'measured.clearance-low', 'Bearing clearance too small', 0.02, 'wrong parts', 'Gauge housings, shells and journals', 25, { needs: PS, group: 'clearance' }),
   asked('measured', 'measured.crank-runout', 'Crank runs out past its limit', 0.02, 'needs a bend', 'Indicator on each main in V-blocks', 15),
