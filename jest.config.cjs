@@ -22,6 +22,7 @@ const common = {
 
 module.exports = {
   maxWorkers: 2,
+  testTimeout: 60000,
   projects: [
     { ...common, displayName: 'core', testMatch: ['<rootDir>/{core,contract,cli}/src/**/*.test.ts'] },
     { ...common, displayName: 'server', testMatch: ['<rootDir>/server/test/**/*.test.ts'] },

@@ -3,7 +3,6 @@ import { NestFactory } from '@nestjs/core';
 import { caseView, renderCylinder, renderShell, type Author, type EntryDraft, type StandIn, type StationView } from '@true-ledger/core';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { writeFile } from 'node:fs/promises';
-import sharp from 'sharp';
 import { DataSource } from 'typeorm';
 import { AccountsService } from '../accounts/accounts.service.js';
 import { AppModule } from '../app.module.js';
@@ -11,6 +10,7 @@ import { readConfig } from '../config.js';
 import { CaseRow, GaugeRow } from '../database/entities.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import { PhotosService } from '../photos/photos.service.js';
+import { standInJpeg } from './picture.js';
 import { DEMO_GAUGES, demoCases, type DemoCase } from './scenario.js';
 
 const PEOPLE = [
@@ -18,13 +18,6 @@ const PEOPLE = [
   { name: 'Teo Lindqvist', signIn: 'teo', role: 'builder' },
   { name: 'Desk of the insurer', signIn: 'desk', role: 'reader' },
 ] as const;
-
-/** Encodes a stand-in as JPEG with the words that say what it is. */
-export async function standInJpeg(picture: StandIn): Promise<Buffer> {
-  const { width, height, data } = picture.pixels;
-  const label = `<svg width="${width}" height="${height}"><rect x="0" y="${height - 34}" width="${width}" height="34" fill="#20272b" fill-opacity="0.75"/><text x="14" y="${height - 11}" font-family="sans-serif" font-size="18" fill="#ffffff">Rendered stand-in, not a photograph</text></svg>`;
-  return sharp(Buffer.from(data.buffer), { raw: { width, height, channels: 4 } }).composite([{ input: Buffer.from(label) }]).jpeg({ quality: 82 }).toBuffer();
-}
 
 function drawStation(view: StationView, seed: number): StandIn | null {
   const frame = view.station.surface;

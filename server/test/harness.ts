@@ -1,0 +1,62 @@
+import { execFileSync } from 'node:child_process';
+import { randomBytes, randomUUID } from 'node:crypto';
+import { join } from 'node:path';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import { engineTemplate, type EngineLayout, type EntryDraft, type EntryKind } from '@true-ledger/core';
+import pg from 'pg';
+import request from 'supertest';
+import { AccountsService } from '../src/accounts/accounts.service.js';
+import { makeApp } from '../src/app.js';
+import type { ServerConfig } from '../src/config.js';
+
+export const ROOT = join(__dirname, '../..');
+
+export function clusterCommand(folder: string, action: 'start' | 'stop' | 'kill'): string {
+  return execFileSync('node', ['scripts/cluster.mjs', join('.data', folder), action], { cwd: ROOT, encoding: 'utf8' }).trim();
+}
+
+/** A fresh database on the test cluster (started by the test command, or here when a test runs alone). */
+export async function freshDatabase(base: string = process.env['TEST_CLUSTER_URL'] ?? clusterCommand('test', 'start')): Promise<string> {
+  const name = `t_${randomBytes(6).toString('hex')}`;
+  const client = new pg.Client({ connectionString: base });
+  await client.connect();
+  await client.query(`CREATE DATABASE ${name}`);
+  await client.end();
+  return base.replace(/\/postgres$/, `/${name}`);
+}
+
+export interface Bench {
+  readonly app: NestExpressApplication;
+  readonly url: string;
+  readonly people: Readonly<Record<'owner' | 'builder' | 'second' | 'reader', request.Agent>>;
+  close(): Promise<void>;
+}
+
+export const PASSWORD = 'a-long-enough-password';
+
+/** The whole application on a database of its own, with one signed-in agent a role. */
+export async function startBench(change: Partial<ServerConfig> = {}): Promise<Bench> {
+  const url = change.databaseUrl ?? (await freshDatabase());
+  const app = await makeApp({ databaseUrl: url, port: 0, host: '127.0.0.1', root: ROOT, loginAttempts: 50, loginWindowSeconds: 60, secureCookies: false, ...change });
+  await app.listen(0, '127.0.0.1');
+  const accounts = app.get(AccountsService);
+  const people = {} as Record<'owner' | 'builder' | 'second' | 'reader', request.Agent>;
+  for (const [who, role] of [['owner', 'owner'], ['builder', 'builder'], ['second', 'builder'], ['reader', 'reader']] as const) {
+    await accounts.create({ name: `The ${who}`, signIn: who, password: PASSWORD, role });
+    people[who] = request.agent(app.getHttpServer());
+    await people[who].post('/api/sign-in').send({ signIn: who, password: PASSWORD }).expect(201);
+  }
+  return { app, url, people, close: () => app.close() };
+}
+
+export function draft(kind: EntryKind, station: string | null, body: object, basedOn: string | null = null): EntryDraft {
+  return { id: randomUUID(), kind, station, body: body as never, basedOn };
+}
+
+export const FOUR: EngineLayout = engineTemplate('inline-4-petrol')!.layout;
+
+export async function newCase(agent: request.Agent, change: Partial<EngineLayout> = {}): Promise<string> {
+  const id = randomUUID();
+  await agent.post('/api/cases').send({ id, title: 'Slipway winch', reference: 'W 1', layout: { ...FOUR, ...change } }).expect(201);
+  return id;
+}
