@@ -4,7 +4,11 @@ const common = {
     '^.+\\.(ts|tsx|js|mjs)$': [
       '@swc/jest',
       {
-        jsc: { parser: { syntax: 'typescript', decorators: true }, transform: { legacyDecorator: true, decoratorMetadata: true }, target: 'es2022' },
+        jsc: {
+          parser: { syntax: 'typescript', decorators: true },
+          transform: { legacyDecorator: true, decoratorMetadata: true },
+          target: 'es2022',
+        },
         module: { type: 'commonjs' },
       },
     ],

@@ -8,7 +8,9 @@ const USER = 'postgres';
 
 /** Commands of PostgreSQL run as an unprivileged user when we are root, as ourselves otherwise; always from `/`. */
 function asUser(command, args, options = {}) {
-  return isRoot ? run('runuser', ['-u', USER, '--', command, ...args], { cwd: '/', ...options }) : run(command, args, { cwd: '/', ...options });
+  return isRoot
+    ? run('runuser', ['-u', USER, '--', command, ...args], { cwd: '/', ...options })
+    : run(command, args, { cwd: '/', ...options });
 }
 
 function reachable(folder) {
@@ -50,7 +52,9 @@ export class Cluster {
       const port = await freePort(this.settings.port);
       writeFileSync(this.secretFile, JSON.stringify({ ...this.settings, port }), { mode: 0o600 });
       const options = `-c listen_addresses=127.0.0.1 -c port=${port} -c unix_socket_directories= -c max_connections=80`;
-      asUser(join(this.bin, 'pg_ctl'), ['-D', this.folder, '-w', '-t', '60', '-l', join(this.folder, 'log.txt'), '-o', options, 'start'], { stdio: 'ignore' });
+      asUser(join(this.bin, 'pg_ctl'), ['-D', this.folder, '-w', '-t', '60', '-l', join(this.folder, 'log.txt'), '-o', options, 'start'], {
+        stdio: 'ignore',
+      });
     }
     return { startedHere: !running };
   }
@@ -62,7 +66,18 @@ export class Cluster {
     const passwordFile = join(this.folder, '..', `.pw-${randomBytes(4).toString('hex')}`);
     writeFileSync(passwordFile, password, { mode: 0o600 });
     if (isRoot) run('chown', [USER, this.folder, passwordFile]);
-    asUser(join(this.bin, 'initdb'), ['-D', this.folder, '-U', USER, '--auth-host=scram-sha-256', '--auth-local=scram-sha-256', `--pwfile=${passwordFile}`, '-E', 'UTF8', '--locale=C.UTF-8']);
+    asUser(join(this.bin, 'initdb'), [
+      '-D',
+      this.folder,
+      '-U',
+      USER,
+      '--auth-host=scram-sha-256',
+      '--auth-local=scram-sha-256',
+      `--pwfile=${passwordFile}`,
+      '-E',
+      'UTF8',
+      '--locale=C.UTF-8',
+    ]);
     rmSync(passwordFile);
     writeFileSync(this.secretFile, JSON.stringify({ port: null, password }), { mode: 0o600 });
     chmodSync(this.secretFile, 0o600);
@@ -70,7 +85,9 @@ export class Cluster {
 
   status() {
     const args = ['-D', this.folder, 'status'];
-    const done = isRoot ? spawnSync('runuser', ['-u', USER, '--', join(this.bin, 'pg_ctl'), ...args], { cwd: '/' }) : spawnSync(join(this.bin, 'pg_ctl'), args, { cwd: '/' });
+    const done = isRoot
+      ? spawnSync('runuser', ['-u', USER, '--', join(this.bin, 'pg_ctl'), ...args], { cwd: '/' })
+      : spawnSync(join(this.bin, 'pg_ctl'), args, { cwd: '/' });
     return done.status === 0;
   }
 

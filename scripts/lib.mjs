@@ -28,9 +28,14 @@ export function has(command) {
 
 /** Installs Debian packages that are missing; needs root, otherwise says what to install. */
 export function needPackages(wanted) {
-  const missing = Object.entries(wanted).filter(([, present]) => !present()).map(([name]) => name);
+  const missing = Object.entries(wanted)
+    .filter(([, present]) => !present())
+    .map(([name]) => name);
   if (missing.length === 0) return;
-  if (!isRoot || !has('apt-get')) throw new Error(`These Debian packages are missing: ${missing.join(' ')}. Install them (apt-get install ${missing.join(' ')}) and start again.`);
+  if (!isRoot || !has('apt-get'))
+    throw new Error(
+      `These Debian packages are missing: ${missing.join(' ')}. Install them (apt-get install ${missing.join(' ')}) and start again.`,
+    );
   say(`Installing ${missing.join(', ')} from Debian …`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   run('apt-get', ['update', '-qq'], { env });
@@ -77,10 +82,15 @@ export function installPackages() {
 
 export function build() {
   const shared = ['tsconfig.base.json', 'tsconfig.json', 'core', 'contract'];
-  whenChanged('server', [...shared, 'server/src', 'server/tsconfig.json', 'cli', 'package-lock.json'], ['server/dist/main.js', 'cli/dist/main.js'], () => {
-    say('Building server and command-line tool …');
-    run('npx', ['tsc', '-b', 'core', 'contract', 'server', 'cli']);
-  });
+  whenChanged(
+    'server',
+    [...shared, 'server/src', 'server/tsconfig.json', 'cli', 'package-lock.json'],
+    ['server/dist/main.js', 'cli/dist/main.js'],
+    () => {
+      say('Building server and command-line tool …');
+      run('npx', ['tsc', '-b', 'core', 'contract', 'server', 'cli']);
+    },
+  );
   whenChanged('web', [...shared, 'web', 'package-lock.json'], ['web/dist/index.html'], () => {
     say('Building pages …');
     run('npx', ['vite', 'build', 'web', '--logLevel', 'warn']);

@@ -13,7 +13,9 @@ const HELP = `npm start [-- options]
 
 let options;
 try {
-  options = parseArgs({ options: { port: { type: 'string' }, fresh: { type: 'boolean' }, empty: { type: 'boolean' }, help: { type: 'boolean' } } }).values;
+  options = parseArgs({
+    options: { port: { type: 'string' }, fresh: { type: 'boolean' }, empty: { type: 'boolean' }, help: { type: 'boolean' } },
+  }).values;
 } catch (error) {
   console.error(`${error.message}\n\n${HELP}`);
   process.exit(2);

@@ -1,0 +1,36 @@
+import js from '@eslint/js';
+import tseslint from 'typescript-eslint';
+
+export default tseslint.config(
+  { ignores: ['**/dist/**', '**/node_modules/**', '.data/**', '*.cjs'] },
+  js.configs.recommended,
+  ...tseslint.configs.recommended,
+  {
+    rules: {
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports', disallowTypeAnnotations: false }],
+      '@typescript-eslint/explicit-module-boundary-types': 'error',
+      'no-console': 'error',
+      eqeqeq: 'error',
+    },
+  },
+  { files: ['server/**/*.ts'], rules: { '@typescript-eslint/consistent-type-imports': 'off' } },
+  {
+    files: ['server/src/main.ts', 'scripts/**', 'bench/**', 'cli/bin/**'],
+    rules: { 'no-console': 'off', '@typescript-eslint/explicit-module-boundary-types': 'off' },
+    languageOptions: {
+      globals: {
+        process: 'readonly',
+        console: 'readonly',
+        setTimeout: 'readonly',
+        clearTimeout: 'readonly',
+        URL: 'readonly',
+        fetch: 'readonly',
+        performance: 'readonly',
+      },
+    },
+  },
+  { files: ['**/*.test.ts', 'e2e/**', 'server/test/**'], rules: { '@typescript-eslint/explicit-module-boundary-types': 'off' } },
+);

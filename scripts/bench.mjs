@@ -1,0 +1,10 @@
+// Prints one JSON line per figure: median of several runs, with the limit it is held against or the peer of the same run.
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { build, installPackages, ROOT } from './lib.mjs';
+
+installPackages();
+build();
+const main = join(ROOT, 'bench', 'figures.mjs');
+if (!existsSync(main)) throw new Error('bench/figures.mjs is missing');
+await import(main);
