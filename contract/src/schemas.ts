@@ -7,8 +7,20 @@ const name = Joi.string().trim().min(1).max(80);
 const password = Joi.string().min(10).max(200);
 
 export const signInSchema = Joi.object({ signIn: Joi.string().trim().max(80).required(), password: Joi.string().max(200).required() });
-export const claimSchema = Joi.object({ token: Joi.string().hex().length(64).required(), name: name.required(), signIn: name.required(), password: password.required() });
-export const accountSchema = Joi.object({ name: name.required(), signIn: name.required(), password: password.required(), role: Joi.string().valid(...ROLES).required() });
+export const claimSchema = Joi.object({
+  token: Joi.string().hex().length(64).required(),
+  name: name.required(),
+  signIn: name.required(),
+  password: password.required(),
+});
+export const accountSchema = Joi.object({
+  name: name.required(),
+  signIn: name.required(),
+  password: password.required(),
+  role: Joi.string()
+    .valid(...ROLES)
+    .required(),
+});
 export const accountChangeSchema = Joi.object({ role: Joi.string().valid(...ROLES), active: Joi.boolean(), password }).min(1);
 
 /** Envelope of an append; bodies are checked per kind by core against the case. */
@@ -19,7 +31,9 @@ export const appendSchema = Joi.object({
     .items(
       Joi.object({
         id: uuid.required(),
-        kind: Joi.string().valid(...ENTRY_KINDS).required(),
+        kind: Joi.string()
+          .valid(...ENTRY_KINDS)
+          .required(),
         station: Joi.string().max(80).allow(null).required(),
         body: Joi.object().unknown(true).required(),
         basedOn: uuid.allow(null).required(),
@@ -42,7 +56,9 @@ export const uploadSchema = Joi.object({
 });
 
 export const gaugeSchema = Joi.object({
-  id: Joi.string().pattern(/^[a-z0-9-]{1,40}$/).required(),
+  id: Joi.string()
+    .pattern(/^[a-z0-9-]{1,40}$/)
+    .required(),
   name: name.required(),
   kind: Joi.string().valid('outside-micrometer', 'bore-gauge', 'indicator', 'caliper', 'other').required(),
   resolutionMm: Joi.number().positive().max(1).required(),

@@ -6,7 +6,15 @@ import type { SurfaceMark } from '../damage/wearMap.js';
 import type { EngineLayout } from '../engine/layout.js';
 import { engineTemplate, ENGINE_TEMPLATES } from '../engine/templates.js';
 import { matchesStation, stationsOf, type Station } from '../engine/stations.js';
-import { INTAKE_FIELDS, RELIABILITIES, STATION_STATES, type EntryBodies, type EntryBody, type EntryKind, type IntakeField } from '../ledger/bodies.js';
+import {
+  INTAKE_FIELDS,
+  RELIABILITIES,
+  STATION_STATES,
+  type EntryBodies,
+  type EntryBody,
+  type EntryKind,
+  type IntakeField,
+} from '../ledger/bodies.js';
 import { checkEntry } from '../ledger/check.js';
 import { applyEntry, emptyCase, type CaseState } from '../ledger/state.js';
 import { caseView, type CaseView } from '../ledger/views.js';
@@ -33,7 +41,12 @@ export interface CaseFile {
   readonly case?: { readonly number?: string; readonly title?: string; readonly ledgerHead?: string; readonly entries?: number };
   readonly engine: { readonly template: string } & Partial<EngineLayout>;
   readonly intake?: Readonly<Partial<Record<IntakeField, string | readonly string[]>>>;
-  readonly history?: ReadonlyArray<{ readonly text: string; readonly feature?: string | null; readonly reliability?: 'told' | 'seen' | 'measured'; readonly date?: string | null }>;
+  readonly history?: ReadonlyArray<{
+    readonly text: string;
+    readonly feature?: string | null;
+    readonly reliability?: 'told' | 'seen' | 'measured';
+    readonly date?: string | null;
+  }>;
   /** Station patterns examined and found good, e.g. `rod.*.shell.*`. */
   readonly sound?: readonly string[];
   readonly states?: Readonly<Record<string, (typeof STATION_STATES)[number]>>;
@@ -49,7 +62,13 @@ export interface CaseFile {
   readonly evidence?: ReadonlyArray<{ readonly feature: string; readonly present: boolean; readonly note?: string }>;
   readonly specs?: Readonly<Partial<Record<'crank.pin' | 'crank.main', JournalSpec>>>;
   readonly gauge?: Gauge;
-  readonly readings?: ReadonlyArray<{ readonly station: string; readonly plane: 'front' | 'mid' | 'rear'; readonly axis: 'A' | 'B'; readonly value: string | number; readonly unit?: LengthUnit }>;
+  readonly readings?: ReadonlyArray<{
+    readonly station: string;
+    readonly plane: 'front' | 'mid' | 'rear';
+    readonly axis: 'A' | 'B';
+    readonly value: string | number;
+    readonly unit?: LengthUnit;
+  }>;
 }
 
 const words = Joi.string().max(4000).allow('');
@@ -58,44 +77,74 @@ const schema = Joi.object({
   version: Joi.number().valid(CASE_FILE_VERSION).required(),
   $schema: words,
   case: Joi.object({ number: words, title: words, ledgerHead: words, entries: Joi.number() }),
-  engine: Joi.object({ template: Joi.string().valid(...ENGINE_TEMPLATES.map((t) => t.id)).required() }).unknown(true).required(),
+  engine: Joi.object({
+    template: Joi.string()
+      .valid(...ENGINE_TEMPLATES.map((t) => t.id))
+      .required(),
+  })
+    .unknown(true)
+    .required(),
   intake: Joi.object(Object.fromEntries(INTAKE_FIELDS.map((f) => [f, Joi.alternatives(words, Joi.array().items(words))]))),
-  history: Joi.array().max(500).items(Joi.object({ text: words.required(), feature: words.allow(null), reliability: Joi.string().valid(...RELIABILITIES), date: words.allow(null) })),
+  history: Joi.array()
+    .max(500)
+    .items(
+      Joi.object({
+        text: words.required(),
+        feature: words.allow(null),
+        reliability: Joi.string().valid(...RELIABILITIES),
+        date: words.allow(null),
+      }),
+    ),
   sound: Joi.array().max(500).items(Joi.string().max(80)),
   states: Joi.object().pattern(Joi.string(), Joi.string().valid(...STATION_STATES)),
-  findings: Joi.array().max(1000).items(
-    Joi.object({
-      station: Joi.string().required(),
-      grade: Joi.number().integer().min(0).max(4),
-      patterns: Joi.array().items(Joi.string()),
-      absent: Joi.array().items(Joi.string()),
-      wear: Joi.array().items(
-        Joi.object({
-          class: Joi.string().valid(...WEAR_CLASSES).required(),
-          percent: Joi.number().min(0).max(100).required(),
-          where: Joi.string().valid('front-edge', 'rear-edge', 'middle', 'arc').default('middle'),
-        }),
-      ),
-      marks: Joi.array().max(5000).items(Joi.object().unknown(true)),
-      note: words,
-    }),
-  ),
-  evidence: Joi.array().max(500).items(Joi.object({ feature: Joi.string().required(), present: Joi.boolean().required(), note: words })),
+  findings: Joi.array()
+    .max(1000)
+    .items(
+      Joi.object({
+        station: Joi.string().required(),
+        grade: Joi.number().integer().min(0).max(4),
+        patterns: Joi.array().items(Joi.string()),
+        absent: Joi.array().items(Joi.string()),
+        wear: Joi.array().items(
+          Joi.object({
+            class: Joi.string()
+              .valid(...WEAR_CLASSES)
+              .required(),
+            percent: Joi.number().min(0).max(100).required(),
+            where: Joi.string().valid('front-edge', 'rear-edge', 'middle', 'arc').default('middle'),
+          }),
+        ),
+        marks: Joi.array().max(5000).items(Joi.object().unknown(true)),
+        note: words,
+      }),
+    ),
+  evidence: Joi.array()
+    .max(500)
+    .items(Joi.object({ feature: Joi.string().required(), present: Joi.boolean().required(), note: words })),
   specs: Joi.object({ 'crank.pin': Joi.object().unknown(true), 'crank.main': Joi.object().unknown(true) }),
   gauge: Joi.object().unknown(true),
-  readings: Joi.array().max(5000).items(
-    Joi.object({
-      station: Joi.string().required(),
-      plane: Joi.string().valid('front', 'mid', 'rear').required(),
-      axis: Joi.string().valid('A', 'B').required(),
-      value: Joi.alternatives(Joi.string(), Joi.number()).required(),
-      unit: Joi.string().valid('mm', 'in', 'thou', 'um'),
-    }),
-  ),
+  readings: Joi.array()
+    .max(5000)
+    .items(
+      Joi.object({
+        station: Joi.string().required(),
+        plane: Joi.string().valid('front', 'mid', 'rear').required(),
+        axis: Joi.string().valid('A', 'B').required(),
+        value: Joi.alternatives(Joi.string(), Joi.number()).required(),
+        unit: Joi.string().valid('mm', 'in', 'thou', 'um'),
+      }),
+    ),
 });
 
 /** Gauge assumed for readings in a case file that names none: an outside micrometer of ordinary quality. */
-export const DEFAULT_GAUGE: Gauge = { id: 'micrometer', name: 'Outside micrometer 0.001', kind: 'outside-micrometer', resolutionMm: 0.001, expandedUncertaintyMm: 0.003, repeatabilityMm: 0.0014 };
+export const DEFAULT_GAUGE: Gauge = {
+  id: 'micrometer',
+  name: 'Outside micrometer 0.001',
+  kind: 'outside-micrometer',
+  resolutionMm: 0.001,
+  expandedUncertaintyMm: 0.003,
+  repeatabilityMm: 0.0014,
+};
 
 const AUTHOR = { id: 'case-file', name: 'Case file' };
 
@@ -104,7 +153,11 @@ export function readCaseFile(json: unknown): Result<{ state: CaseState; view: Ca
   const checked = schema.validate(json, { abortEarly: true, convert: false });
   if (checked.error) {
     const detail = checked.error.details[0];
-    return fail('case-file', `The case file was not read: ${detail?.message ?? 'it has the wrong shape'}. See docs/formats/case-file.md.`, detail?.path.join('.'));
+    return fail(
+      'case-file',
+      `The case file was not read: ${detail?.message ?? 'it has the wrong shape'}. See docs/formats/case-file.md.`,
+      detail?.path.join('.'),
+    );
   }
   const file = checked.value as CaseFile;
   const template = engineTemplate(file.engine.template)!;
@@ -125,14 +178,35 @@ export function readCaseFile(json: unknown): Result<{ state: CaseState; view: Ca
   add('layout-set', null, { layout }, 'engine');
   if (problem) return { ok: false, problem };
   const stations = stationsOf(layout);
-  for (const [field, value] of Object.entries(file.intake ?? {})) add('intake-set', null, { field: field as IntakeField, value: Array.isArray(value) ? value.join(',') : (value as string) }, `intake.${field}`);
+  for (const [field, value] of Object.entries(file.intake ?? {}))
+    add(
+      'intake-set',
+      null,
+      { field: field as IntakeField, value: Array.isArray(value) ? value.join(',') : (value as string) },
+      `intake.${field}`,
+    );
   (file.history ?? []).forEach((h, i) => {
-    if (h.feature && !feature(h.feature)) problem ??= { code: 'case-file-feature', sentence: `"${h.feature}" is not a feature known here; run "true-ledger features" for the list.`, field: `history.${i}.feature` };
-    add('history-line', null, { line: `h${i}`, text: h.text, feature: h.feature ?? null, reliability: h.reliability ?? 'told', date: h.date ?? null }, `history.${i}`);
+    if (h.feature && !feature(h.feature))
+      problem ??= {
+        code: 'case-file-feature',
+        sentence: `"${h.feature}" is not a feature known here; run "true-ledger features" for the list.`,
+        field: `history.${i}.feature`,
+      };
+    add(
+      'history-line',
+      null,
+      { line: `h${i}`, text: h.text, feature: h.feature ?? null, reliability: h.reliability ?? 'told', date: h.date ?? null },
+      `history.${i}`,
+    );
   });
   (file.sound ?? []).forEach((glob, i) => {
     const hit = stations.filter((s) => matchesStation(glob, s.id));
-    if (hit.length === 0) problem ??= { code: 'case-file-station', sentence: `"${glob}" matches no place of this engine; run "true-ledger stations ${file.engine.template}" for the list.`, field: `sound.${i}` };
+    if (hit.length === 0)
+      problem ??= {
+        code: 'case-file-station',
+        sentence: `"${glob}" matches no place of this engine; run "true-ledger stations ${file.engine.template}" for the list.`,
+        field: `sound.${i}`,
+      };
     for (const s of hit) add('state-set', s.id, { state: 'sound' }, `sound.${i}`);
   });
   for (const [station, value] of Object.entries(file.states ?? {})) {
@@ -140,10 +214,16 @@ export function readCaseFile(json: unknown): Result<{ state: CaseState; view: Ca
   }
   (file.findings ?? []).forEach((f, i) => addFinding(f, stations, i, add, (p) => (problem ??= p)));
   (file.evidence ?? []).forEach((e, i) => {
-    if (!feature(e.feature)) problem ??= { code: 'case-file-feature', sentence: `"${e.feature}" is not a feature known here; run "true-ledger features" for the list.`, field: `evidence.${i}.feature` };
+    if (!feature(e.feature))
+      problem ??= {
+        code: 'case-file-feature',
+        sentence: `"${e.feature}" is not a feature known here; run "true-ledger features" for the list.`,
+        field: `evidence.${i}.feature`,
+      };
     add('evidence-set', null, { feature: e.feature, present: e.present, note: e.note ?? '' }, `evidence.${i}`);
   });
-  for (const [quantity, spec] of Object.entries(file.specs ?? {})) add('spec-set', null, { quantity: quantity as 'crank.pin', spec: spec as JournalSpec }, `specs.${quantity}`);
+  for (const [quantity, spec] of Object.entries(file.specs ?? {}))
+    add('spec-set', null, { quantity: quantity as 'crank.pin', spec: spec as JournalSpec }, `specs.${quantity}`);
   const gauge = file.gauge ?? DEFAULT_GAUGE;
   (file.readings ?? []).forEach((r, i) => {
     const unit = r.unit ?? 'mm';
@@ -153,7 +233,12 @@ export function readCaseFile(json: unknown): Result<{ state: CaseState; view: Ca
       return;
     }
     const mm = parsed.value.kind === 'value' ? parsed.value.mm : null;
-    add('reading-taken', r.station, { sheet: 'journal', plane: r.plane, axis: r.axis, text: String(r.value), unit, mm, gauge, insisted: false }, `readings.${i}`);
+    add(
+      'reading-taken',
+      r.station,
+      { sheet: 'journal', plane: r.plane, axis: r.axis, text: String(r.value), unit, mm, gauge, insisted: false },
+      `readings.${i}`,
+    );
   });
   if (problem) return { ok: false, problem };
   return ok({ state, view: caseView(state)! });
@@ -161,13 +246,28 @@ export function readCaseFile(json: unknown): Result<{ state: CaseState; view: Ca
 
 type Add = <K extends EntryKind>(kind: K, station: string | null, body: EntryBodies[K], field: string) => void;
 
-function addFinding(f: NonNullable<CaseFile['findings']>[number], stations: readonly Station[], index: number, add: Add, report: (p: Problem) => void): void {
+function addFinding(
+  f: NonNullable<CaseFile['findings']>[number],
+  stations: readonly Station[],
+  index: number,
+  add: Add,
+  report: (p: Problem) => void,
+): void {
   const at = `findings.${index}`;
   const station = stations.find((s) => s.id === f.station);
-  if (!station) return report({ code: 'case-file-station', sentence: `"${f.station}" is not a place of this engine.`, field: `${at}.station` });
-  for (const [list, present] of [[f.patterns ?? [], true], [f.absent ?? [], false]] as const) {
+  if (!station)
+    return report({ code: 'case-file-station', sentence: `"${f.station}" is not a place of this engine.`, field: `${at}.station` });
+  for (const [list, present] of [
+    [f.patterns ?? [], true],
+    [f.absent ?? [], false],
+  ] as const) {
     for (const id of list) {
-      if (!pattern(id)) return report({ code: 'case-file-pattern', sentence: `"${id}" is not a pattern known here; run "true-ledger patterns" for the list.`, field: `${at}.${present ? 'patterns' : 'absent'}` });
+      if (!pattern(id))
+        return report({
+          code: 'case-file-pattern',
+          sentence: `"${id}" is not a pattern known here; run "true-ledger patterns" for the list.`,
+          field: `${at}.${present ? 'patterns' : 'absent'}`,
+        });
       add('pattern-set', station.id, { pattern: id, present }, at);
     }
   }
@@ -176,7 +276,8 @@ function addFinding(f: NonNullable<CaseFile['findings']>[number], stations: read
     if (mark) add('mark-made', station.id, { mark }, `${at}.wear.${i}`);
   });
   (f.marks ?? []).forEach((mark, i) => add('mark-made', station.id, { mark }, `${at}.marks.${i}`));
-  if (f.grade !== undefined) add('grade-confirmed', station.id, { grade: f.grade as 0, proposed: null, reason: '', book: GRADE_BOOK.version }, `${at}.grade`);
+  if (f.grade !== undefined)
+    add('grade-confirmed', station.id, { grade: f.grade as 0, proposed: null, reason: '', book: GRADE_BOOK.version }, `${at}.grade`);
   if (f.note) add('remark', station.id, { remark: `n${index}`, text: f.note }, `${at}.note`);
 }
 
@@ -193,7 +294,17 @@ function markOfWords(station: Station, w: WearWords, id: string): SurfaceMark | 
     return { id: `w${id}`, shape: 'stroke', class: w.class, points, radiusMm: Math.min(radius, side / 2 || radius), made: 'found-so' };
   }
   const v = w.where === 'front-edge' ? s / 2 : w.where === 'rear-edge' ? 1 - s / 2 : 0.5;
-  return { id: `w${id}`, shape: 'stroke', class: w.class, points: [[0, v], [1, v]], radiusMm: (s * frame.heightMm) / 2, made: 'found-so' };
+  return {
+    id: `w${id}`,
+    shape: 'stroke',
+    class: w.class,
+    points: [
+      [0, v],
+      [1, v],
+    ],
+    radiusMm: (s * frame.heightMm) / 2,
+    made: 'found-so',
+  };
 }
 
 /** The case file of a folded case; reading it back gives the same differential. */
@@ -206,9 +317,18 @@ export function caseFileOf(state: CaseState, view: CaseView): CaseFile {
     case: { number: view.number, title: view.title, ledgerHead: state.head, entries: state.seq },
     engine: view.layout,
     intake,
-    history: view.history.map((h) => ({ text: h.value.text, feature: h.value.feature, reliability: h.value.reliability, date: h.value.date })),
+    history: view.history.map((h) => ({
+      text: h.value.text,
+      feature: h.value.feature,
+      reliability: h.value.reliability,
+      date: h.value.date,
+    })),
     sound: view.stations.filter((s) => s.state === 'sound' && s.marks.length === 0 && !s.grade).map((s) => s.station.id),
-    states: Object.fromEntries(view.stations.filter((s) => s.state === 'lost' || s.state === 'before-us' || s.state === 'not-present').map((s) => [s.station.id, s.state])),
+    states: Object.fromEntries(
+      view.stations
+        .filter((s) => s.state === 'lost' || s.state === 'before-us' || s.state === 'not-present')
+        .map((s) => [s.station.id, s.state]),
+    ),
     findings: view.stations
       .filter((s) => s.grade || s.marks.length > 0 || s.patterns.length > 0 || s.remarks.length > 0)
       .map((s) => ({
@@ -217,11 +337,20 @@ export function caseFileOf(state: CaseState, view: CaseView): CaseFile {
         patterns: s.patterns.filter((p) => p.value.present).map((p) => p.value.pattern),
         absent: s.patterns.filter((p) => !p.value.present).map((p) => p.value.pattern),
         marks: s.marks.map((m) => m.value.mark),
-        ...(s.remarks.length > 0 ? { note: s.remarks.map((r) => r.value.text).join('\n').slice(0, 4000) } : {}),
+        ...(s.remarks.length > 0
+          ? {
+              note: s.remarks
+                .map((r) => r.value.text)
+                .join('\n')
+                .slice(0, 4000),
+            }
+          : {}),
       })),
     evidence: view.evidence.map((e) => ({ feature: e.value.feature, present: e.value.present, note: e.value.note })),
     specs: Object.fromEntries(Object.entries(view.specs).map(([q, s]) => [q, s!.value.spec])),
     ...(gauge ? { gauge } : {}),
-    readings: view.stations.flatMap((s) => s.readings.map((r) => ({ station: s.station.id, plane: r.value.plane, axis: r.value.axis, value: r.value.text, unit: r.value.unit }))),
+    readings: view.stations.flatMap((s) =>
+      s.readings.map((r) => ({ station: s.station.id, plane: r.value.plane, axis: r.value.axis, value: r.value.text, unit: r.value.unit })),
+    ),
   };
 }

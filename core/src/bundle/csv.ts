@@ -9,7 +9,20 @@ export function measurementsCsv(view: CaseView): string {
   return csv(
     ['station', 'sheet', 'plane', 'axis', 'typed', 'unit', 'value_mm', 'gauge', 'resolution_mm', 'expanded_uncertainty_mm', 'by', 'time'],
     view.stations.flatMap((s) =>
-      s.readings.map(({ value: r, version }) => [s.station.id, r.sheet, r.plane, r.axis, r.text, r.unit, r.mm === null ? '' : Number(r.mm.toFixed(6)), r.gauge.name, r.gauge.resolutionMm, r.gauge.expandedUncertaintyMm, version.author.name, version.time]),
+      s.readings.map(({ value: r, version }) => [
+        s.station.id,
+        r.sheet,
+        r.plane,
+        r.axis,
+        r.text,
+        r.unit,
+        r.mm === null ? '' : Number(r.mm.toFixed(6)),
+        r.gauge.name,
+        r.gauge.resolutionMm,
+        r.gauge.expandedUncertaintyMm,
+        version.author.name,
+        version.time,
+      ]),
     ),
   );
 }
@@ -18,14 +31,48 @@ export function measurementsCsv(view: CaseView): string {
 export function findingsCsv(view: CaseView): string {
   const pct = (v: number | undefined): number | string => (v === undefined ? '' : Number(v.toFixed(2)));
   return csv(
-    ['station', 'name', 'state', 'grade', 'grade_word', 'confirmed', 'patterns', 'absent', 'lining_percent', 'heat_percent', 'rust_percent', 'embedded_percent', 'lines_felt', 'seen_percent', 'remarks'],
+    [
+      'station',
+      'name',
+      'state',
+      'grade',
+      'grade_word',
+      'confirmed',
+      'patterns',
+      'absent',
+      'lining_percent',
+      'heat_percent',
+      'rust_percent',
+      'embedded_percent',
+      'lines_felt',
+      'seen_percent',
+      'remarks',
+    ],
     view.stations.map((s) => {
       const grade = standingGrade(s);
       const w = s.summary;
       return [
-        s.station.id, s.station.name, s.state, grade ?? '', grade === null ? '' : gradeText(grade), s.grade ? 'yes' : 'no',
-        s.patterns.filter((p) => p.value.present).map((p) => p.value.pattern).join(' '), s.patterns.filter((p) => !p.value.present).map((p) => p.value.pattern).join(' '),
-        pct(w?.percent.lining), pct(w?.percent.heat), pct(w?.percent.rust), pct(w?.percent.embedded), w ? w.lines.probe + w.lines.nail + w.lines.through : '', pct(w?.seenPercent), s.remarks.map((r) => r.value.text).join(' / '),
+        s.station.id,
+        s.station.name,
+        s.state,
+        grade ?? '',
+        grade === null ? '' : gradeText(grade),
+        s.grade ? 'yes' : 'no',
+        s.patterns
+          .filter((p) => p.value.present)
+          .map((p) => p.value.pattern)
+          .join(' '),
+        s.patterns
+          .filter((p) => !p.value.present)
+          .map((p) => p.value.pattern)
+          .join(' '),
+        pct(w?.percent.lining),
+        pct(w?.percent.heat),
+        pct(w?.percent.rust),
+        pct(w?.percent.embedded),
+        w ? w.lines.probe + w.lines.nail + w.lines.through : '',
+        pct(w?.seenPercent),
+        s.remarks.map((r) => r.value.text).join(' / '),
       ];
     }),
   );

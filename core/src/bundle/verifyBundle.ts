@@ -24,7 +24,8 @@ export function openBundle(bytes: Uint8Array): Result<BundleFiles> {
         count++;
         total += file.originalSize;
         if (!SAFE_NAME.test(file.name)) refusal ??= `it holds "${file.name.slice(0, 80)}", which does not belong in a bundle`;
-        else if (file.originalSize > BUNDLE_LIMITS.file) refusal ??= `"${file.name}" unpacks to more than ${BUNDLE_LIMITS.file / 1024 ** 2} MB`;
+        else if (file.originalSize > BUNDLE_LIMITS.file)
+          refusal ??= `"${file.name}" unpacks to more than ${BUNDLE_LIMITS.file / 1024 ** 2} MB`;
         else if (count > BUNDLE_LIMITS.files || total > BUNDLE_LIMITS.bytes) refusal ??= 'it unpacks to more than a case can hold';
         return refusal === null;
       },
@@ -63,7 +64,14 @@ export function verifyBundle(files: BundleFiles): BundleVerdict {
       entry = JSON.parse(line) as LedgerEntry;
     } catch {
       const id = /"id":"([^"]{1,80})"/.exec(line)?.[1] ?? null;
-      return { ok: false, entries: lines.length, head: prev, photos, broken: { seq, id, reason: 'its line is not readable' }, disagreements: [] };
+      return {
+        ok: false,
+        entries: lines.length,
+        head: prev,
+        photos,
+        broken: { seq, id, reason: 'its line is not readable' },
+        disagreements: [],
+      };
     }
     let reason: string | null;
     try {
@@ -78,7 +86,15 @@ export function verifyBundle(files: BundleFiles): BundleVerdict {
       else if (sha256Hex(file) !== sha) reason = 'its picture is not the one that was recorded';
       else photos++;
     }
-    if (reason) return { ok: false, entries: lines.length, head: prev, photos, broken: { seq, id: typeof entry.id === 'string' ? entry.id : null, reason }, disagreements: [] };
+    if (reason)
+      return {
+        ok: false,
+        entries: lines.length,
+        head: prev,
+        photos,
+        broken: { seq, id: typeof entry.id === 'string' ? entry.id : null, reason },
+        disagreements: [],
+      };
     entries.push(entry);
     prev = entry.hash;
   }
@@ -97,7 +113,8 @@ function derivedFaults(entries: readonly LedgerEntry[], text: (name: string) => 
   else {
     try {
       const parsed: unknown = JSON.parse(held);
-      if (!view || canonicalJson(parsed) !== canonicalJson(JSON.parse(JSON.stringify(caseFileOf(state, view))))) faults.push('case.json does not agree with the ledger');
+      if (!view || canonicalJson(parsed) !== canonicalJson(JSON.parse(JSON.stringify(caseFileOf(state, view)))))
+        faults.push('case.json does not agree with the ledger');
     } catch {
       faults.push('case.json is not readable');
     }

@@ -9,7 +9,7 @@ import { applicableModel, diagnose, type Diagnosis } from './diagnose.js';
 import { diagnosisJson } from './diagnosisJson.js';
 import { binaryEntropy, enumerateSets, featureProbability, posterior, probabilityBySet, type Observation } from './model.js';
 import { correlation, spreadFindings } from './spread.js';
-import { engineTags, STRENGTH, type Cause, type Feature } from './types.js';
+import { engineTags, type STRENGTH, type Cause, type Feature } from './types.js';
 
 const EXAMPLE = JSON.parse(readFileSync(join(__dirname, '../../../docs/formats/examples/fire-pump.case.json'), 'utf8')) as CaseFile;
 const base: CaseFile = { format: 'true-ledger/case', version: 1, engine: { template: 'inline-4-petrol' } };
@@ -42,17 +42,20 @@ describe('tables', () => {
     }
     expect(c.priorOdds).toBeGreaterThan(0);
   });
-  it.each(ENGINE_TEMPLATES.map((t) => [t.id, t.layout] as const))('%s: every cause that applies is told apart from every other by some feature', (_, layout) => {
-    const { causes, features: known } = applicableModel(engineTags(layout));
-    for (const a of causes) {
-      if (a.id === 'something-else') continue;
-      for (const b of causes) {
-        if (a === b) continue;
-        const told = [...known.values()].some((f) => Math.abs(featureProbability(f, [a]) - featureProbability(f, [b])) > 0.2);
-        if (!told) throw new Error(`${a.id} and ${b.id} look alike`);
+  it.each(ENGINE_TEMPLATES.map((t) => [t.id, t.layout] as const))(
+    '%s: every cause that applies is told apart from every other by some feature',
+    (_, layout) => {
+      const { causes, features: known } = applicableModel(engineTags(layout));
+      for (const a of causes) {
+        if (a.id === 'something-else') continue;
+        for (const b of causes) {
+          if (a === b) continue;
+          const told = [...known.values()].some((f) => Math.abs(featureProbability(f, [a]) - featureProbability(f, [b])) > 0.2);
+          if (!told) throw new Error(`${a.id} and ${b.id} look alike`);
+        }
       }
-    }
-  });
+    },
+  );
   it('has leaks with reasons and steps', () => {
     for (const f of FEATURES) {
       expect(f.leak).toBeGreaterThan(0);
@@ -64,8 +67,27 @@ describe('tables', () => {
 });
 
 describe('model', () => {
-  const f = (id: string, leak: number, group?: string): Feature => ({ id, name: id, kind: 'seen', leak, leakReason: '', damage: true, check: { step: '', minutes: 1 }, ...(group ? { group } : {}) });
-  const c = (id: string, links: Array<[string, keyof typeof STRENGTH, boolean?]>): Cause => ({ id, name: id, family: '', mechanism: 'unknown', priorOdds: 0.1, links: links.map(([feature, strength, prevents]) => ({ feature, strength, prevents: prevents ?? false, reason: '' })), doesNot: '', collateral: [], actions: [] });
+  const f = (id: string, leak: number, group?: string): Feature => ({
+    id,
+    name: id,
+    kind: 'seen',
+    leak,
+    leakReason: '',
+    damage: true,
+    check: { step: '', minutes: 1 },
+    ...(group ? { group } : {}),
+  });
+  const c = (id: string, links: Array<[string, keyof typeof STRENGTH, boolean?]>): Cause => ({
+    id,
+    name: id,
+    family: '',
+    mechanism: 'unknown',
+    priorOdds: 0.1,
+    links: links.map(([feature, strength, prevents]) => ({ feature, strength, prevents: prevents ?? false, reason: '' })),
+    doesNot: '',
+    collateral: [],
+    actions: [],
+  });
 
   it('is noisy-OR with leak and prevention, by hand', () => {
     const x = f('x', 0.1);
@@ -78,10 +100,22 @@ describe('model', () => {
     expect(featureProbability(x, [a, stop])).toBeCloseTo((1 - 0.9 * 0.35) * 0.1, 12);
   });
   it('matches a posterior worked out by hand over all sets', () => {
-    const features = new Map([['x', f('x', 0.05)], ['y', f('y', 0.02)]]);
+    const features = new Map([
+      ['x', f('x', 0.05)],
+      ['y', f('y', 0.02)],
+    ]);
     const causes = [c('a', [['x', 'almost always']]), c('b', [['y', 'usually']])];
-    const post = posterior(causes, [0.1, 0.2], [{ feature: 'x', ifPresent: 1, ifAbsent: 0 }, { feature: 'y', ifPresent: 0, ifAbsent: 1 }], features);
-    const w = (a: boolean, b: boolean): number => (a ? 0.1 : 1) * (b ? 0.2 : 1) * (a ? 1 - 0.95 * 0.1 : 0.05) * (1 - (b ? 1 - 0.98 * 0.35 : 0.02));
+    const post = posterior(
+      causes,
+      [0.1, 0.2],
+      [
+        { feature: 'x', ifPresent: 1, ifAbsent: 0 },
+        { feature: 'y', ifPresent: 0, ifAbsent: 1 },
+      ],
+      features,
+    );
+    const w = (a: boolean, b: boolean): number =>
+      (a ? 0.1 : 1) * (b ? 0.2 : 1) * (a ? 1 - 0.95 * 0.1 : 0.05) * (1 - (b ? 1 - 0.98 * 0.35 : 0.02));
     const total = w(false, false) + w(true, false) + w(false, true) + w(true, true);
     expect(post.marginal[0]).toBeCloseTo((w(true, false) + w(true, true)) / total, 12);
     expect(post.marginal[1]).toBeCloseTo((w(false, true) + w(true, true)) / total, 12);
@@ -89,11 +123,22 @@ describe('model', () => {
   it('enumerates each set up to three once', () => {
     const sets = enumerateSets(6);
     expect(sets.length / 3).toBe(1 + 6 + 15 + 20);
-    expect(new Set(Array.from({ length: sets.length / 3 }, (_, s) => `${sets[s * 3]},${sets[s * 3 + 1]},${sets[s * 3 + 2]}`)).size).toBe(sets.length / 3);
+    expect(new Set(Array.from({ length: sets.length / 3 }, (_, s) => `${sets[s * 3]},${sets[s * 3 + 1]},${sets[s * 3 + 2]}`)).size).toBe(
+      sets.length / 3,
+    );
   });
   it('lets only the strongest of a group weigh', () => {
-    const features = new Map([['x', f('x', 0.05, 'g')], ['y', f('y', 0.05, 'g')]]);
-    const causes = [c('a', [['x', 'almost always'], ['y', 'rarely']]), c('b', [['y', 'rarely']])];
+    const features = new Map([
+      ['x', f('x', 0.05, 'g')],
+      ['y', f('y', 0.05, 'g')],
+    ]);
+    const causes = [
+      c('a', [
+        ['x', 'almost always'],
+        ['y', 'rarely'],
+      ]),
+      c('b', [['y', 'rarely']]),
+    ];
     const seen = (id: string): Observation => ({ feature: id, ifPresent: 1, ifAbsent: 0 });
     const both = posterior(causes, [0.1, 0.1], [seen('x'), seen('y')], features);
     expect(both.weighed.map((o) => o.feature)).toEqual(['x']);
@@ -137,12 +182,19 @@ describe('model', () => {
 describe('spread over the layout', () => {
   const shells = ['main.*.shell.*', 'rod.*.shell.*'];
   it('finds one main and the pins it feeds', () => {
-    const s = spread({ sound: shells, findings: [{ station: 'main.2.shell.upper', grade: 4 }, { station: 'rod.2.shell.lower', grade: 3 }] });
+    const s = spread({
+      sound: shells,
+      findings: [
+        { station: 'main.2.shell.upper', grade: 4 },
+        { station: 'rod.2.shell.lower', grade: 3 },
+      ],
+    });
     expect(s['spread.main-and-its-pins']?.present).toBe(true);
     expect(s['spread.one-bearing']?.present).toBe(false);
     expect(s['spread.all-bearings']?.present).toBe(false);
   });
-  it('finds one bearing only', () => expect(spread({ sound: shells, findings: [{ station: 'rod.3.shell.upper', grade: 3 }] })['spread.one-bearing']?.present).toBe(true));
+  it('finds one bearing only', () =>
+    expect(spread({ sound: shells, findings: [{ station: 'rod.3.shell.upper', grade: 3 }] })['spread.one-bearing']?.present).toBe(true));
   it('finds damage growing along the route', () => {
     const findings = [1, 2, 3, 4, 5].map((m) => ({ station: `main.${m}.shell.lower`, grade: m - 1 }));
     const s = spread({ findings });
@@ -150,21 +202,42 @@ describe('spread over the layout', () => {
     expect(s['spread.fades-along-route']?.present).toBe(false);
   });
   it('finds one edge on every shell, and opposite edges of one rod', () => {
-    const edge = (station: string, where: 'front-edge' | 'rear-edge') => ({ station, grade: 3, wear: [{ class: 'lining' as const, percent: 15, where }] });
-    expect(spread({ findings: [edge('main.1.shell.lower', 'rear-edge'), edge('main.3.shell.lower', 'rear-edge'), edge('main.5.shell.lower', 'rear-edge')] })['spread.same-edge']?.present).toBe(true);
+    const edge = (station: string, where: 'front-edge' | 'rear-edge') => ({
+      station,
+      grade: 3,
+      wear: [{ class: 'lining' as const, percent: 15, where }],
+    });
+    expect(
+      spread({
+        findings: [
+          edge('main.1.shell.lower', 'rear-edge'),
+          edge('main.3.shell.lower', 'rear-edge'),
+          edge('main.5.shell.lower', 'rear-edge'),
+        ],
+      })['spread.same-edge']?.present,
+    ).toBe(true);
     const askew = spread({ findings: [edge('rod.2.shell.upper', 'front-edge'), edge('rod.2.shell.lower', 'rear-edge')] });
     expect(askew['spread.opposite-edges']?.present).toBe(true);
     expect(askew['spread.same-edge']?.present).toBe(false);
   });
   it('says nothing about what was not examined', () => expect(spread({})).toEqual({}));
-  it('calls a mostly examined sound engine "nothing found"', () => expect(spread({ sound: ['**'] })['spread.nothing-found']?.present).toBe(true));
+  it('calls a mostly examined sound engine "nothing found"', () =>
+    expect(spread({ sound: ['**'] })['spread.nothing-found']?.present).toBe(true));
   it('tells pistons from bearings', () => {
     const s = spread({ sound: shells, findings: [1, 2, 3, 4].map((n) => ({ station: `piston.${n}.skirt.thrust`, grade: 3 })) });
     expect(s['spread.all-pistons']?.present).toBe(true);
     expect(s['spread.bearings-clean']?.present).toBe(true);
   });
   it('finds both rods of one pin in a V', () => {
-    const r = readCaseFile({ ...base, engine: { template: 'vee-8-petrol' }, sound: shells, findings: [{ station: 'rod.2.shell.upper', grade: 3 }, { station: 'rod.6.shell.upper', grade: 3 }] });
+    const r = readCaseFile({
+      ...base,
+      engine: { template: 'vee-8-petrol' },
+      sound: shells,
+      findings: [
+        { station: 'rod.2.shell.upper', grade: 3 },
+        { station: 'rod.6.shell.upper', grade: 3 },
+      ],
+    });
     if (!r.ok) throw new Error(r.problem.sentence);
     expect(spreadFindings(r.value.view)['spread.two-on-one-pin']?.present).toBe(true);
   });
@@ -212,7 +285,8 @@ describe('diagnosis', () => {
       checks.forEach((c) => asked.add(c.feature));
       file = { ...file, evidence: [...(file.evidence ?? []), ...checks.map((c) => ({ feature: c.feature, present: false }))] };
     }
-    for (const lost of ['seen.pump-scored', 'seen.relief-stuck', 'seen.screen-choked', 'seen.pickup-leak', 'seen.pump-drive-broken']) expect(asked).not.toContain(lost);
+    for (const lost of ['seen.pump-scored', 'seen.relief-stuck', 'seen.screen-choked', 'seen.pickup-leak', 'seen.pump-drive-broken'])
+      expect(asked).not.toContain(lost);
     expect(asked.size).toBeGreaterThan(20);
   });
   it('leaves an unnamed finding unexplained', () => {
@@ -224,20 +298,37 @@ describe('diagnosis', () => {
       ...base,
       sound: ['bore.2', 'bore.3', 'bore.4', 'piston.*.skirt.antithrust'],
       findings: [
-        ...['main.1.shell.lower', 'main.2.shell.lower', 'main.3.shell.lower', 'rod.1.shell.upper', 'rod.2.shell.upper', 'rod.3.shell.upper'].map((station) => ({ station, grade: 2, patterns: ['scoring', 'embedded'] })),
+        ...[
+          'main.1.shell.lower',
+          'main.2.shell.lower',
+          'main.3.shell.lower',
+          'rod.1.shell.upper',
+          'rod.2.shell.upper',
+          'rod.3.shell.upper',
+        ].map((station) => ({ station, grade: 2, patterns: ['scoring', 'embedded'] })),
         { station: 'crank.main.1', grade: 3, patterns: ['journal-scoring'] },
         { station: 'pan.debris', grade: 2, patterns: ['grit'] },
         { station: 'gasket.head', grade: 3, patterns: ['gasket-leak'] },
       ],
-      history: [{ text: 'rebuilt in March', feature: 'told.recent-work', reliability: 'seen' }, { text: 'boiled twice', feature: 'told.overheated', reliability: 'seen' }],
-      evidence: [{ feature: 'fluid.coolant-low', present: true }, { feature: 'spread.neighbour-bores', present: true }],
+      history: [
+        { text: 'rebuilt in March', feature: 'told.recent-work', reliability: 'seen' },
+        { text: 'boiled twice', feature: 'told.overheated', reliability: 'seen' },
+      ],
+      evidence: [
+        { feature: 'fluid.coolant-low', present: true },
+        { feature: 'spread.neighbour-bores', present: true },
+      ],
     });
     expect(p(two, 'foreign-debris')).toBeGreaterThan(0.8);
     expect(p(two, 'gasket-fault') + p(two, 'coolant-lost')).toBeGreaterThan(0.8);
   });
   it('ends a sound engine with no failure found', () => expect(read({ ...base, sound: ['**'] }).ending.kind).toBe('no failure found'));
   it('does not offer a pump to a premix engine', () => {
-    const premix = read({ ...base, engine: { template: 'twin-premix' }, history: [{ text: 'wrong can', feature: 'told.premix-missed', reliability: 'told' }] });
+    const premix = read({
+      ...base,
+      engine: { template: 'twin-premix' },
+      history: [{ text: 'wrong can', feature: 'told.premix-missed', reliability: 'told' }],
+    });
     expect(premix.causes.map((c) => c.id)).not.toContain('pump-drive');
     expect(premix.causes[0]?.id).toBe('premix-lean');
   });
@@ -247,7 +338,14 @@ describe('diagnosis', () => {
     expect(JSON.parse(JSON.stringify(json))).toEqual(json);
   });
   it('names what would turn the answer', () => {
-    const thin = read({ ...base, history: [{ text: 'x', feature: 'told.over-speed', reliability: 'seen' }], evidence: [{ feature: 'fluid.level-low', present: true }, { feature: 'seen.wiping', present: true }] });
+    const thin = read({
+      ...base,
+      history: [{ text: 'x', feature: 'told.over-speed', reliability: 'seen' }],
+      evidence: [
+        { feature: 'fluid.level-low', present: true },
+        { feature: 'seen.wiping', present: true },
+      ],
+    });
     expect(thin.turningPoint).not.toBeNull();
   });
 });

@@ -80,7 +80,11 @@ export function applicableModel(tags: ReadonlySet<EngineTag>): ApplicableModel {
   const held = modelCache.get(key);
   if (held) return held;
   const causes = CAUSES.filter((c) => applies(c.needs, tags));
-  const model = { causes, odds: causes.map((c) => priorOdds(c, tags)), features: new Map(FEATURES.filter((f) => applies(f.needs, tags)).map((f) => [f.id, f])) };
+  const model = {
+    causes,
+    odds: causes.map((c) => priorOdds(c, tags)),
+    features: new Map(FEATURES.filter((f) => applies(f.needs, tags)).map((f) => [f.id, f])),
+  };
   modelCache.set(key, model);
   return model;
 }
@@ -118,7 +122,11 @@ export function diagnose(view: CaseView): Diagnosis {
   const sets = bestSets(post);
   const mechanisms = mechanismShares(post);
   const believed = causes.filter((_, i) => post.marginal[i]! >= BELIEVED);
-  const unexplained = unexplainedFindings(view, evidence, believed.length > 0 ? believed : sets[0]!.causes.map((id) => causes.find((c) => c.id === id)!));
+  const unexplained = unexplainedFindings(
+    view,
+    evidence,
+    believed.length > 0 ? believed : sets[0]!.causes.map((id) => causes.find((c) => c.id === id)!),
+  );
   const present = view.stations.filter((s) => s.state !== 'not-present');
   const examinedShare = present.filter(isExamined).length / Math.max(1, present.length);
   const result: Diagnosis = {
@@ -129,7 +137,14 @@ export function diagnose(view: CaseView): Diagnosis {
     unexplained,
     nextChecks: nextChecks(view, post, features, evidence),
     turningPoint: turningPoint(post, features),
-    ending: endingOf({ ranked, sets, mechanisms, examinedShare, worstGrade: Math.max(0, ...view.stations.map((s) => standingGrade(s) ?? 0)), evidenceCount: post.weighed.length }),
+    ending: endingOf({
+      ranked,
+      sets,
+      mechanisms,
+      examinedShare,
+      worstGrade: Math.max(0, ...view.stations.map((s) => standingGrade(s) ?? 0)),
+      evidenceCount: post.weighed.length,
+    }),
     evidence,
     examinedShare,
   };
@@ -211,10 +226,21 @@ function unexplainedFindings(view: CaseView, evidence: readonly EvidenceItem[], 
   return view.stations.flatMap((s): UnexplainedFinding[] => {
     const grade = isExamined(s) ? standingGrade(s) : null;
     if (grade === null || grade < 2) return [];
-    const own = evidence.filter((e) => e.present && e.feature.kind === 'seen' && e.sources.some((source) => source.station === s.station.id));
-    if (own.length === 0) return [{ station: s.station.id, name: s.station.name, grade, why: 'graded, but no pattern is named and nothing is drawn' }];
+    const own = evidence.filter(
+      (e) => e.present && e.feature.kind === 'seen' && e.sources.some((source) => source.station === s.station.id),
+    );
+    if (own.length === 0)
+      return [{ station: s.station.id, name: s.station.name, grade, why: 'graded, but no pattern is named and nothing is drawn' }];
     const orphan = own.filter((e) => !believed.some((c) => c.links.some((l) => l.feature === e.feature.id && !l.prevents)));
-    return orphan.length === own.length ? [{ station: s.station.id, name: s.station.name, grade, why: `${orphan.map((e) => e.feature.name.toLowerCase()).join(', ')}: no believed cause does this` }] : [];
+    return orphan.length === own.length
+      ? [
+          {
+            station: s.station.id,
+            name: s.station.name,
+            grade,
+            why: `${orphan.map((e) => e.feature.name.toLowerCase()).join(', ')}: no believed cause does this`,
+          },
+        ]
+      : [];
   });
 }
-

@@ -14,12 +14,23 @@ export interface DiagnosisJson {
     readonly probability: number;
     readonly word: string;
     readonly places: ReadonlyArray<{ readonly place: string; readonly probability: number }>;
-    readonly evidence: ReadonlyArray<{ readonly feature: string; readonly present: boolean; readonly decibans: number; readonly sources: readonly string[] }>;
+    readonly evidence: ReadonlyArray<{
+      readonly feature: string;
+      readonly present: boolean;
+      readonly decibans: number;
+      readonly sources: readonly string[];
+    }>;
   }>;
   readonly sets: ReadonlyArray<{ readonly causes: readonly string[]; readonly probability: number }>;
   readonly mechanisms: ReadonlyArray<{ readonly mechanism: string; readonly probability: number }>;
   readonly unexplained: ReadonlyArray<{ readonly station: string; readonly grade: number; readonly why: string }>;
-  readonly nextChecks: ReadonlyArray<{ readonly feature: string; readonly step: string; readonly minutes: number; readonly bits: number; readonly chance: number }>;
+  readonly nextChecks: ReadonlyArray<{
+    readonly feature: string;
+    readonly step: string;
+    readonly minutes: number;
+    readonly bits: number;
+    readonly chance: number;
+  }>;
 }
 
 const round = (x: number, digits = 6): number => Number(x.toFixed(digits));
@@ -38,11 +49,22 @@ export function diagnosisJson(d: Diagnosis): DiagnosisJson {
       probability: round(c.probability),
       word: c.range,
       places: c.places.map((p) => ({ place: p.place, probability: round(p.probability) })),
-      evidence: c.evidence.map((e) => ({ feature: e.feature, present: e.present, decibans: round(e.decibans, 3), sources: e.sources.map((s) => s.words) })),
+      evidence: c.evidence.map((e) => ({
+        feature: e.feature,
+        present: e.present,
+        decibans: round(e.decibans, 3),
+        sources: e.sources.map((s) => s.words),
+      })),
     })),
     sets: d.sets.map((s) => ({ causes: s.causes, probability: round(s.probability) })),
     mechanisms: d.mechanisms.map((m) => ({ mechanism: m.mechanism, probability: round(m.probability) })),
     unexplained: d.unexplained.map((u) => ({ station: u.station, grade: u.grade, why: u.why })),
-    nextChecks: d.nextChecks.map((n) => ({ feature: n.feature, step: n.step, minutes: n.minutes, bits: round(n.bits, 4), chance: round(n.chance, 4) })),
+    nextChecks: d.nextChecks.map((n) => ({
+      feature: n.feature,
+      step: n.step,
+      minutes: n.minutes,
+      bits: round(n.bits, 4),
+      chance: round(n.chance, 4),
+    })),
   };
 }

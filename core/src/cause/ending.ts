@@ -1,7 +1,13 @@
 import type { RankedCause } from './diagnose.js';
 import type { Mechanism } from './types.js';
 
-export type EndingKind = 'cause found' | 'two or more independent causes' | 'mechanism known, origin not' | 'most likely, not proven' | 'not determined' | 'no failure found';
+export type EndingKind =
+  | 'cause found'
+  | 'two or more independent causes'
+  | 'mechanism known, origin not'
+  | 'most likely, not proven'
+  | 'not determined'
+  | 'no failure found';
 
 export interface Ending {
   readonly kind: EndingKind;
@@ -25,14 +31,34 @@ export function endingOf(input: {
   const [first, second] = real;
   const pct = (p: number): string => `${Math.round(p * 100)} %`;
   if (input.worstGrade <= 1 && input.examinedShare >= T.healthyCoverage && (first?.probability ?? 0) < T.found)
-    return { kind: 'no failure found', sentence: `${pct(input.examinedShare)} of the engine was examined and nothing of grade 2 or more was found.` };
-  if (!first || input.evidenceCount < T.leastEvidence) return { kind: 'not determined', sentence: `Only ${input.evidenceCount} pieces of evidence weigh so far; that is too few to name a cause.` };
+    return {
+      kind: 'no failure found',
+      sentence: `${pct(input.examinedShare)} of the engine was examined and nothing of grade 2 or more was found.`,
+    };
+  if (!first || input.evidenceCount < T.leastEvidence)
+    return {
+      kind: 'not determined',
+      sentence: `Only ${input.evidenceCount} pieces of evidence weigh so far; that is too few to name a cause.`,
+    };
   if (first.probability >= T.found && second && second.probability >= T.second)
-    return { kind: 'two or more independent causes', sentence: `${first.name} (${pct(first.probability)}) and ${second.name.toLowerCase()} (${pct(second.probability)}) are both needed to account for what was found.` };
+    return {
+      kind: 'two or more independent causes',
+      sentence: `${first.name} (${pct(first.probability)}) and ${second.name.toLowerCase()} (${pct(second.probability)}) are both needed to account for what was found.`,
+    };
   if (first.probability >= T.found) return { kind: 'cause found', sentence: `${first.name}: ${first.range}, ${pct(first.probability)}.` };
   const mechanism = input.mechanisms.find((m) => m.mechanism !== 'unknown');
   if (mechanism && mechanism.probability >= T.mechanism && first.probability < T.likely)
-    return { kind: 'mechanism known, origin not', sentence: `What happened is known (${mechanism.mechanism}, ${pct(mechanism.probability)}); why it happened is open between ${real.slice(0, 3).map((c) => c.name.toLowerCase()).join(', ')}.` };
-  if (first.probability >= T.likely) return { kind: 'most likely, not proven', sentence: `${first.name} is the most likely cause (${pct(first.probability)}), not proven.` };
-  return { kind: 'not determined', sentence: `No cause reaches ${pct(T.likely)}; the leading one is ${first.name.toLowerCase()} (${pct(first.probability)}).` };
+    return {
+      kind: 'mechanism known, origin not',
+      sentence: `What happened is known (${mechanism.mechanism}, ${pct(mechanism.probability)}); why it happened is open between ${real
+        .slice(0, 3)
+        .map((c) => c.name.toLowerCase())
+        .join(', ')}.`,
+    };
+  if (first.probability >= T.likely)
+    return { kind: 'most likely, not proven', sentence: `${first.name} is the most likely cause (${pct(first.probability)}), not proven.` };
+  return {
+    kind: 'not determined',
+    sentence: `No cause reaches ${pct(T.likely)}; the leading one is ${first.name.toLowerCase()} (${pct(first.probability)}).`,
+  };
 }

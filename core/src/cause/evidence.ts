@@ -32,7 +32,9 @@ export const RELIABILITY_LIKELIHOOD: Readonly<Record<EvidenceItem['reliability']
 
 export function toObservation(item: EvidenceItem): Observation {
   const [yes, no] = RELIABILITY_LIKELIHOOD[item.reliability];
-  return item.present ? { feature: item.feature.id, ifPresent: yes, ifAbsent: no } : { feature: item.feature.id, ifPresent: no, ifAbsent: yes };
+  return item.present
+    ? { feature: item.feature.id, ifPresent: yes, ifAbsent: no }
+    : { feature: item.feature.id, ifPresent: no, ifAbsent: yes };
 }
 
 /** What a wear map shows by itself, without a named pattern. */
@@ -46,7 +48,8 @@ function featuresOfMarks(s: StationView): Array<{ feature: string; words: string
     if (w.percent.embedded > 0.1) found.push({ feature: 'seen.embedded', words: `embedded on ${pct(w.percent.embedded)}` });
     if (w.percent.heat > 3) found.push({ feature: 'seen.heat-shell', words: `heat on ${pct(w.percent.heat)}` });
     if (felt >= 3) found.push({ feature: 'seen.scoring', words: `${felt} lines that can be felt` });
-    if (w.percent.lining > 1 && Math.max(w.edgeShare.front, w.edgeShare.rear) > 0.6) found.push({ feature: 'seen.edge-wear', words: 'lining bare along one edge' });
+    if (w.percent.lining > 1 && Math.max(w.edgeShare.front, w.edgeShare.rear) > 0.6)
+      found.push({ feature: 'seen.edge-wear', words: 'lining bare along one edge' });
   }
   if (s.station.part === 'journal') {
     if (w.percent.heat > 3) found.push({ feature: 'seen.journal-heat', words: `heat tint on ${pct(w.percent.heat)}` });
@@ -79,24 +82,33 @@ export function collectEvidence(view: CaseView): EvidenceItem[] {
     const feature = known.get(id);
     if (!feature) return;
     const held = items.get(id);
-    if (held && held.present === present && RANK[reliability] <= RANK[held.reliability]) items.set(id, { ...held, sources: [...held.sources, source] });
+    if (held && held.present === present && RANK[reliability] <= RANK[held.reliability])
+      items.set(id, { ...held, sources: [...held.sources, source] });
     else if (!held || RANK[reliability] >= RANK[held.reliability]) items.set(id, { feature, present, reliability, sources: [source] });
   };
 
   for (const rule of INTAKE_EVIDENCE) {
-    if (view.intake(rule.field).split(',').includes(rule.value)) put(rule.feature, true, 'told', { station: null, entry: null, words: 'stated at intake' });
+    if (view.intake(rule.field).split(',').includes(rule.value))
+      put(rule.feature, true, 'told', { station: null, entry: null, words: 'stated at intake' });
   }
   for (const line of view.history) {
-    if (line.value.feature) put(line.value.feature, true, line.value.reliability, { station: null, entry: line.version.entry, words: line.value.text });
+    if (line.value.feature)
+      put(line.value.feature, true, line.value.reliability, { station: null, entry: line.version.entry, words: line.value.text });
   }
   for (const [id, finding] of Object.entries(spreadFindings(view))) {
     put(id, finding.present, 'certain', { station: finding.stations[0] ?? null, entry: null, words: finding.words });
   }
   for (const s of view.stations) {
-    for (const found of featuresOfMarks(s)) put(found.feature, true, 'certain', { station: s.station.id, entry: null, words: `${s.station.name}: ${found.words}` });
+    for (const found of featuresOfMarks(s))
+      put(found.feature, true, 'certain', { station: s.station.id, entry: null, words: `${s.station.name}: ${found.words}` });
     for (const p of s.patterns) {
       const record = pattern(p.value.pattern);
-      if (record && p.value.present) put(record.feature, true, 'certain', { station: s.station.id, entry: p.version.entry, words: `${s.station.name}: ${record.name.toLowerCase()}` });
+      if (record && p.value.present)
+        put(record.feature, true, 'certain', {
+          station: s.station.id,
+          entry: p.version.entry,
+          words: `${s.station.name}: ${record.name.toLowerCase()}`,
+        });
     }
   }
   absences(view, [...known.values()], items, put);
@@ -124,8 +136,14 @@ function absences(view: CaseView, features: readonly Feature[], items: ReadonlyM
       const all = stations.filter((s) => s.station.part === part);
       return all.length === 0 || all.filter(isExamined).length / all.length >= ABSENCE_COVERAGE;
     });
-    if (denied) put(f.id, false, 'certain', { station: denied.station.id, entry: null, words: `${denied.station.name}: looked for, not there` });
-    else if (every && !unnamed && f.damage) put(f.id, false, 'certain', { station: examined[0]?.station.id ?? null, entry: null, words: `${examined.length} of ${stations.length} places examined, none shows it` });
+    if (denied)
+      put(f.id, false, 'certain', { station: denied.station.id, entry: null, words: `${denied.station.name}: looked for, not there` });
+    else if (every && !unnamed && f.damage)
+      put(f.id, false, 'certain', {
+        station: examined[0]?.station.id ?? null,
+        entry: null,
+        words: `${examined.length} of ${stations.length} places examined, none shows it`,
+      });
   }
 }
 
@@ -152,7 +170,8 @@ function measuredEvidence(view: CaseView, put: Put): void {
   for (const key of ['worn', 'round', 'taper'] as const) {
     const first = seen[key][0];
     if (first) put(names[key], true, 'certain', { station: first, entry: null, words: `measured at ${seen[key].join(', ')}` });
-    else if (good[key] >= Math.max(2, journals / 3)) put(names[key], false, 'certain', { station: null, entry: null, words: `${good[key]} journals measured within` });
+    else if (good[key] >= Math.max(2, journals / 3))
+      put(names[key], false, 'certain', { station: null, entry: null, words: `${good[key]} journals measured within` });
   }
 }
 

@@ -130,7 +130,11 @@ function computeBySet({ feature, keep, allow }: FeatureRow, members: Int16Array)
 }
 
 /** Of observations whose features share a group, keeps the one that moves single causes furthest from the empty set. */
-export function strongestOfGroups(observations: readonly Observation[], features: ReadonlyMap<string, Feature>, causes: readonly Cause[]): Observation[] {
+export function strongestOfGroups(
+  observations: readonly Observation[],
+  features: ReadonlyMap<string, Feature>,
+  causes: readonly Cause[],
+): Observation[] {
   const best = new Map<string, { observation: Observation; force: number }>();
   for (const observation of observations) {
     const feature = features.get(observation.feature);
@@ -146,7 +150,12 @@ export function strongestOfGroups(observations: readonly Observation[], features
 }
 
 /** Exact posterior over all cause sets up to three, in log space. `odds` are prior odds per cause, in the order of `causes`. */
-export function posterior(causes: readonly Cause[], odds: readonly number[], observations: readonly Observation[], features: ReadonlyMap<string, Feature>): Posterior {
+export function posterior(
+  causes: readonly Cause[],
+  odds: readonly number[],
+  observations: readonly Observation[],
+  features: ReadonlyMap<string, Feature>,
+): Posterior {
   const members = enumerateSets(causes.length);
   const count = members.length / 3;
   const log = new Float64Array(count);
@@ -165,7 +174,8 @@ export function posterior(causes: readonly Cause[], odds: readonly number[], obs
   weighed.forEach((observation, k) => {
     const feature = features.get(observation.feature) as Feature;
     const p = probabilityBySet(feature, causes, members);
-    for (let s = 0; s < count; s++) product[s] = product[s]! * Math.max(1e-12, p[s]! * observation.ifPresent + (1 - p[s]!) * observation.ifAbsent);
+    for (let s = 0; s < count; s++)
+      product[s] = product[s]! * Math.max(1e-12, p[s]! * observation.ifPresent + (1 - p[s]!) * observation.ifAbsent);
     if (k % 16 !== 15 && k !== weighed.length - 1) return;
     for (let s = 0; s < count; s++) log[s] = log[s]! + Math.log(product[s]!);
     product.fill(1);

@@ -30,7 +30,13 @@ export interface Shift {
  * I(f; S) = H(f) − Σ P(S) H(f | S), exact over the enumerated sets. Features whose group already holds an observation, and those whose every
  * place is lost, gone before it came to us or not present, are never asked for.
  */
-export function nextChecks(view: CaseView, post: Posterior, features: ReadonlyMap<string, Feature>, evidence: readonly EvidenceItem[], limit = 6): NextCheck[] {
+export function nextChecks(
+  view: CaseView,
+  post: Posterior,
+  features: ReadonlyMap<string, Feature>,
+  evidence: readonly EvidenceItem[],
+  limit = 6,
+): NextCheck[] {
   const observed = new Set(evidence.map((e) => e.feature.id));
   const groups = new Set(evidence.flatMap((e) => (e.feature.group ? [e.feature.group] : [])));
   const checks: Array<NextCheck & { bySet: Float64Array }> = [];
@@ -40,7 +46,19 @@ export function nextChecks(view: CaseView, post: Posterior, features: ReadonlyMa
     const chance = dot(post.probability, bySet);
     const bits = Math.max(0, binaryEntropy(chance) - dot(post.probability, entropyBySet(f, post.causes, post.members)));
     const none: Shift = { cause: '', before: 0, after: 0 };
-    checks.push({ feature: f.id, name: f.name, step: stepWords(view, f), minutes: f.check.minutes, destroys: f.check.destroys ?? null, bits, bitsPerMinute: bits / f.check.minutes, chance, ifFound: none, ifNot: none, bySet });
+    checks.push({
+      feature: f.id,
+      name: f.name,
+      step: stepWords(view, f),
+      minutes: f.check.minutes,
+      destroys: f.check.destroys ?? null,
+      bits,
+      bitsPerMinute: bits / f.check.minutes,
+      chance,
+      ifFound: none,
+      ifNot: none,
+      bySet,
+    });
   }
   return checks
     .sort((a, b) => b.bitsPerMinute - a.bitsPerMinute)
@@ -57,7 +75,8 @@ function dot(a: Float64Array, b: Float64Array | Float32Array): number {
 function shift(post: Posterior, bySet: Float64Array, present: boolean): Shift {
   const after = updated(post, bySet, present).marginal;
   let best = 0;
-  for (let i = 0; i < after.length; i++) if (Math.abs(after[i]! - post.marginal[i]!) > Math.abs(after[best]! - post.marginal[best]!)) best = i;
+  for (let i = 0; i < after.length; i++)
+    if (Math.abs(after[i]! - post.marginal[i]!) > Math.abs(after[best]! - post.marginal[best]!)) best = i;
   return { cause: post.causes[best]?.name ?? '', before: post.marginal[best] ?? 0, after: after[best] ?? 0 };
 }
 

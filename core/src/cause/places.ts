@@ -26,10 +26,15 @@ export function rankPlaces(cause: Cause, view: CaseView): PlaceShare[] {
       const reached = new Set([`main.${m}`, ...(cause.id === 'local-feed' ? fedBy(route, `main.${m}`) : [])]);
       candidates.push({ place: `main.${m}`, name: `main ${m}`, reach: (id) => reached.has(stem(id)) });
     }
-    for (const { cylinder } of cylinderPlaces(view.layout)) candidates.push({ place: `rod.${cylinder}`, name: `big end ${cylinder}`, reach: (id) => stem(id) === `rod.${cylinder}` });
+    for (const { cylinder } of cylinderPlaces(view.layout))
+      candidates.push({ place: `rod.${cylinder}`, name: `big end ${cylinder}`, reach: (id) => stem(id) === `rod.${cylinder}` });
   } else {
     for (const { cylinder } of cylinderPlaces(view.layout)) {
-      candidates.push({ place: `cylinder.${cylinder}`, name: `cylinder ${cylinder}`, reach: (id) => view.byId.get(id)?.station.cylinder === cylinder });
+      candidates.push({
+        place: `cylinder.${cylinder}`,
+        name: `cylinder ${cylinder}`,
+        reach: (id) => view.byId.get(id)?.station.cylinder === cylinder,
+      });
     }
   }
   const relevant = view.stations.filter(
@@ -44,5 +49,7 @@ export function rankPlaces(cause: Cause, view: CaseView): PlaceShare[] {
   const top = Math.max(...log);
   const weight = log.map((l) => Math.exp(l - top));
   const total = weight.reduce((a, b) => a + b, 0);
-  return candidates.map((c, i) => ({ place: c.place, name: c.name, probability: weight[i]! / total })).sort((a, b) => b.probability - a.probability);
+  return candidates
+    .map((c, i) => ({ place: c.place, name: c.name, probability: weight[i]! / total }))
+    .sort((a, b) => b.probability - a.probability);
 }

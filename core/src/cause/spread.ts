@@ -95,21 +95,35 @@ function bearingSpread(view: CaseView, set: Setter): void {
   const share = examined.length / Math.max(1, total);
   const names = bad.map((b) => b.stem).join(', ');
   if (share >= 0.6 && bad.length > 0 && total >= 3) {
-    set('spread.one-bearing', bad.length === 1, badStations, `${bad.length} of ${examined.length} examined bearings at grade 2 or more (${names})`);
+    set(
+      'spread.one-bearing',
+      bad.length === 1,
+      badStations,
+      `${bad.length} of ${examined.length} examined bearings at grade 2 or more (${names})`,
+    );
     const all = bad.length / examined.length;
-    if (all >= 0.8 || all <= 0.5) set('spread.all-bearings', all >= 0.8, badStations, `${bad.length} of ${examined.length} examined bearings at grade 2 or more`);
+    if (all >= 0.8 || all <= 0.5)
+      set('spread.all-bearings', all >= 0.8, badStations, `${bad.length} of ${examined.length} examined bearings at grade 2 or more`);
     const route = oilRoute(view.layout);
     const owner = bad.find((b) => b.main && fedBy(route, b.stem).some((pin) => bad.some((x) => x.stem === pin)));
     const family = owner ? [owner.stem, ...fedBy(route, owner.stem)] : [];
     const fits = owner !== undefined && bad.every((b) => family.includes(b.stem)) && bad.length < examined.length;
-    set('spread.main-and-its-pins', fits, badStations, fits ? `damage keeps to ${family.join(', ')}` : 'damage does not keep to one main and the pins it feeds');
+    set(
+      'spread.main-and-its-pins',
+      fits,
+      badStations,
+      fits ? `damage keeps to ${family.join(', ')}` : 'damage does not keep to one main and the pins it feeds',
+    );
   }
   const along = examined.flatMap((b) => {
     const d = routeDistance(view.layout, b.stem);
     return d === null ? [] : [{ d, g: b.grade }];
   });
   if (along.length >= 4 && bad.length > 0) {
-    const r = correlation(along.map((a) => a.d), along.map((a) => a.g));
+    const r = correlation(
+      along.map((a) => a.d),
+      along.map((a) => a.g),
+    );
     const words = `grade against distance along the oil route: correlation ${r.toFixed(2)} over ${along.length} bearings`;
     if (r >= 0.6 || r <= 0.3) set('spread.grows-along-route', r >= 0.6, badStations, words);
     if (r <= -0.6 || r >= -0.3) set('spread.fades-along-route', r <= -0.6, badStations, words);
@@ -132,7 +146,12 @@ function bearingSpread(view: CaseView, set: Setter): void {
   if (ends.length >= 1 && centre.length >= 1 && bad.length > 0) {
     const worst = Math.max(...centre.map((b) => b.grade));
     const end = Math.max(...ends.map((b) => b.grade));
-    set('spread.centre-mains', worst >= BAD && worst > end, centre.flatMap((b) => b.stations), `centre mains up to grade ${worst}, end mains up to ${end}`);
+    set(
+      'spread.centre-mains',
+      worst >= BAD && worst > end,
+      centre.flatMap((b) => b.stations),
+      `centre mains up to grade ${worst}, end mains up to ${end}`,
+    );
   }
   if (view.layout.crankpins === 'shared' && rods.length >= 3 && bad.length > 0) {
     const pinOf = new Map(cylinderPlaces(view.layout).map((p) => [p.cylinder, pinNumber(view.layout, p)]));
@@ -166,13 +185,23 @@ function halvesAndEdges(view: CaseView, set: Setter): void {
     const edges = marked.map(edgeOf);
     const front = edges.filter((e) => e === 'front').length / marked.length;
     const rear = edges.filter((e) => e === 'rear').length / marked.length;
-    set('spread.same-edge', Math.max(front, rear) >= 0.7, ids, `front edge on ${(front * 100).toFixed(0)} %, rear edge on ${(rear * 100).toFixed(0)} % of ${marked.length} drawn shells`);
+    set(
+      'spread.same-edge',
+      Math.max(front, rear) >= 0.7,
+      ids,
+      `front edge on ${(front * 100).toFixed(0)} %, rear edge on ${(rear * 100).toFixed(0)} % of ${marked.length} drawn shells`,
+    );
     const askew = examined.filter((b) => {
       const up = edgeOf(view.byId.get(`${b.stem}.shell.upper`));
       const low = edgeOf(view.byId.get(`${b.stem}.shell.lower`));
       return up !== null && low !== null && up !== low;
     });
-    set('spread.opposite-edges', askew.length > 0, askew.flatMap((b) => b.stations), askew.length > 0 ? `opposite edges at ${askew.map((b) => b.stem).join(', ')}` : 'no rod or main carries on opposite edges');
+    set(
+      'spread.opposite-edges',
+      askew.length > 0,
+      askew.flatMap((b) => b.stations),
+      askew.length > 0 ? `opposite edges at ${askew.map((b) => b.stem).join(', ')}` : 'no rod or main carries on opposite edges',
+    );
   }
   for (const journal of view.stations) {
     if (journal.station.part !== 'journal' || !journal.summary || journal.marks.length === 0) continue;
@@ -180,7 +209,13 @@ function halvesAndEdges(view: CaseView, set: Setter): void {
     const shells = [view.byId.get(`${stem}.shell.upper`), view.byId.get(`${stem}.shell.lower`)];
     const round = shells.every((s) => s?.summary && s.summary.arcShare > 0.6);
     const arc = journal.summary.arcShare;
-    if (arc > 0.02 && shells.every((s) => s?.summary)) set('spread.one-arc-journal', round && arc < 0.5, [journal.station.id, `${stem}.shell.upper`, `${stem}.shell.lower`], `journal marked over ${(arc * 100).toFixed(0)} % of its round`);
+    if (arc > 0.02 && shells.every((s) => s?.summary))
+      set(
+        'spread.one-arc-journal',
+        round && arc < 0.5,
+        [journal.station.id, `${stem}.shell.upper`, `${stem}.shell.lower`],
+        `journal marked over ${(arc * 100).toFixed(0)} % of its round`,
+      );
   }
 }
 
@@ -207,7 +242,12 @@ function pistonSpread(view: CaseView, set: Setter): void {
   const looked = new Set(view.stations.filter((s) => s.station.cylinder > 0 && isExamined(s)).map((s) => s.station.cylinder));
   if (hurt.length > 0 && looked.size >= 2) {
     const which = new Set(hurt.map((s) => s.station.cylinder));
-    set('spread.one-cylinder', which.size === 1 && !badMains, hurt.map((s) => s.station.id), `damage in cylinder ${[...which].join(', ')}${badMains ? ' and at the mains' : ''}`);
+    set(
+      'spread.one-cylinder',
+      which.size === 1 && !badMains,
+      hurt.map((s) => s.station.id),
+      `damage in cylinder ${[...which].join(', ')}${badMains ? ' and at the mains' : ''}`,
+    );
   }
   const chambers = view.stations.filter((s) => ['crown', 'bore'].includes(s.station.part) && isExamined(s));
   const badChambers = chambers.filter((s) => (standingGrade(s) ?? 0) >= BAD);
@@ -215,7 +255,12 @@ function pistonSpread(view: CaseView, set: Setter): void {
     const along = new Map(cylinderPlaces(view.layout).map((p) => [p.cylinder, p]));
     const places = [...new Set(badChambers.map((s) => s.station.cylinder))].map((c) => along.get(c));
     const [a, b] = places;
-    set('spread.neighbour-bores', places.length === 2 && a?.bank === b?.bank && Math.abs((a?.along ?? 0) - (b?.along ?? 9)) === 1, badChambers.map((s) => s.station.id), `crowns or bores hurt in ${places.length} cylinder${places.length > 1 ? 's' : ''}`);
+    set(
+      'spread.neighbour-bores',
+      places.length === 2 && a?.bank === b?.bank && Math.abs((a?.along ?? 0) - (b?.along ?? 9)) === 1,
+      badChambers.map((s) => s.station.id),
+      `crowns or bores hurt in ${places.length} cylinder${places.length > 1 ? 's' : ''}`,
+    );
   }
 }
 
@@ -226,16 +271,37 @@ function wholeEngine(view: CaseView, set: Setter): void {
   const of = (parts: readonly string[]): { share: number; worst: number; ids: string[] } => {
     const all = present.filter((s) => parts.includes(s.station.part));
     const seen = graded.filter((s) => parts.includes(s.station.part));
-    return { share: seen.length / Math.max(1, all.length), worst: Math.max(0, ...seen.map((s) => standingGrade(s) ?? 0)), ids: seen.map((s) => s.station.id) };
+    return {
+      share: seen.length / Math.max(1, all.length),
+      worst: Math.max(0, ...seen.map((s) => standingGrade(s) ?? 0)),
+      ids: seen.map((s) => s.station.id),
+    };
   };
   const top = of(['skirt', 'bore', 'crown']);
   const bottom = of(['shell', 'rolling']);
   if (bottom.share >= 0.5 && top.share >= 0.25) {
-    set('spread.bearings-clean', top.worst >= BAD && bottom.worst <= 1, bottom.ids, `pistons and bores up to grade ${top.worst}, bearings up to ${bottom.worst}`);
+    set(
+      'spread.bearings-clean',
+      top.worst >= BAD && bottom.worst <= 1,
+      bottom.ids,
+      `pistons and bores up to grade ${top.worst}, bearings up to ${bottom.worst}`,
+    );
   }
   if (top.share >= 0.5 && bottom.share >= 0.25) {
-    set('spread.pistons-clean', bottom.worst >= BAD && top.worst <= 1, top.ids, `bearings up to grade ${bottom.worst}, pistons and bores up to ${top.worst}`);
+    set(
+      'spread.pistons-clean',
+      bottom.worst >= BAD && top.worst <= 1,
+      top.ids,
+      `bearings up to grade ${bottom.worst}, pistons and bores up to ${top.worst}`,
+    );
   }
-  if (bad.length > 0) set('spread.nothing-found', false, bad.map((s) => s.station.id), `${bad.length} places at grade 2 or more`);
-  else if (graded.length / Math.max(1, present.length) >= 0.6) set('spread.nothing-found', true, [], `${graded.length} of ${present.length} places examined, none at grade 2 or more`);
+  if (bad.length > 0)
+    set(
+      'spread.nothing-found',
+      false,
+      bad.map((s) => s.station.id),
+      `${bad.length} places at grade 2 or more`,
+    );
+  else if (graded.length / Math.max(1, present.length) >= 0.6)
+    set('spread.nothing-found', true, [], `${graded.length} of ${present.length} places examined, none at grade 2 or more`);
 }

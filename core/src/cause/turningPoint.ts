@@ -33,7 +33,8 @@ export function turningPoint(post: Posterior, features: ReadonlyMap<string, Feat
     if (total <= 0) continue;
     const now = indexOfMax(after);
     const fall = post.marginal[lead]! - after[lead]! / total;
-    if (now !== lead && (!best || fall > best.fall)) best = { feature: f.id, name: f.name, wouldLead: post.causes[now]!.name, probability: after[now]! / total, fall };
+    if (now !== lead && (!best || fall > best.fall))
+      best = { feature: f.id, name: f.name, wouldLead: post.causes[now]!.name, probability: after[now]! / total, fall };
   }
   if (!best) return null;
   const { fall: _fall, ...point } = best;

@@ -15,7 +15,21 @@ export interface CauseLink {
 }
 
 /** What an engine must have (any of the listed tags) for a cause or feature to apply. */
-export type EngineTag = 'pressure-fed' | 'splash' | 'premix' | 'plain-shells' | 'four-stroke' | 'two-stroke' | 'liquid-cooled' | 'air-cooled' | 'multi-cylinder' | 'vee' | 'diesel' | 'spark' | 'head-gasket' | 'thrust';
+export type EngineTag =
+  | 'pressure-fed'
+  | 'splash'
+  | 'premix'
+  | 'plain-shells'
+  | 'four-stroke'
+  | 'two-stroke'
+  | 'liquid-cooled'
+  | 'air-cooled'
+  | 'multi-cylinder'
+  | 'vee'
+  | 'diesel'
+  | 'spark'
+  | 'head-gasket'
+  | 'thrust';
 
 export interface Cause {
   readonly id: string;

@@ -1,5 +1,17 @@
 /** Classes a patch of surface can show; the order is the painting order of the wear map rasters. */
-export const WEAR_CLASSES = ['sound', 'polished', 'lining', 'steel', 'heat', 'rust', 'deposit', 'embedded', 'scuffed', 'transfer', 'missing'] as const;
+export const WEAR_CLASSES = [
+  'sound',
+  'polished',
+  'lining',
+  'steel',
+  'heat',
+  'rust',
+  'deposit',
+  'embedded',
+  'scuffed',
+  'transfer',
+  'missing',
+] as const;
 export type WearClass = (typeof WEAR_CLASSES)[number];
 
 export interface WearClassInfo {

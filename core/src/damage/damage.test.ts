@@ -10,15 +10,43 @@ import { damageShare, summariseWear, wearMap, type SurfaceMark } from './wearMap
 const stations = stationsOf(engineTemplate('inline-4-petrol')!.layout);
 const frame = (id: string): SurfaceFrame => stations.find((s) => s.id === id)!.surface!;
 const shell = frame('rod.1.shell.upper');
-const stroke = (cls: SurfaceMark['class'], v: number, radiusMm: number, u: [number, number] = [0, 1]): SurfaceMark => ({ id: `${cls}${v}`, shape: 'stroke', class: cls, points: [[u[0], v], [u[1], v]], radiusMm, made: 'found-so' });
-const line = (depth: NonNullable<SurfaceMark['depth']>, v = 0.5): SurfaceMark => ({ id: depth + v, shape: 'line', class: 'lining', points: [[0.1, v], [0.9, v]], radiusMm: 0.15, depth, made: 'found-so' });
-const grade = (marks: SurfaceMark[], part: 'shell' | 'journal' | 'bore' = 'shell', f = shell, construction: 'trimetal' | 'aluminium-bimetal' = 'trimetal') => proposeGrade(part, construction, summariseWear(wearMap(f, marks), marks));
+const stroke = (cls: SurfaceMark['class'], v: number, radiusMm: number, u: [number, number] = [0, 1]): SurfaceMark => ({
+  id: `${cls}${v}`,
+  shape: 'stroke',
+  class: cls,
+  points: [
+    [u[0], v],
+    [u[1], v],
+  ],
+  radiusMm,
+  made: 'found-so',
+});
+const line = (depth: NonNullable<SurfaceMark['depth']>, v = 0.5): SurfaceMark => ({
+  id: depth + v,
+  shape: 'line',
+  class: 'lining',
+  points: [
+    [0.1, v],
+    [0.9, v],
+  ],
+  radiusMm: 0.15,
+  depth,
+  made: 'found-so',
+});
+const grade = (
+  marks: SurfaceMark[],
+  part: 'shell' | 'journal' | 'bore' = 'shell',
+  f = shell,
+  construction: 'trimetal' | 'aluminium-bimetal' = 'trimetal',
+) => proposeGrade(part, construction, summariseWear(wearMap(f, marks), marks));
 
 describe('wear map', () => {
   it('measures a band as its share of the face', () => {
     // A band of half the width along the whole arc.
     const s = summariseWear(wearMap(shell, [stroke('lining', 0.5, shell.heightMm / 4)]), []);
-    expect(summariseWear(wearMap(shell, [stroke('lining', 0.5, shell.heightMm / 4)]), [stroke('lining', 0.5, 1)]).percent.lining).toBeCloseTo(50, -1);
+    expect(
+      summariseWear(wearMap(shell, [stroke('lining', 0.5, shell.heightMm / 4)]), [stroke('lining', 0.5, 1)]).percent.lining,
+    ).toBeCloseTo(50, -1);
     expect(s.percent.sound).toBe(100);
   });
   it('lets later marks cover earlier ones, wiping take them away and unseen leave the count', () => {
@@ -37,7 +65,10 @@ describe('wear map', () => {
         id: fc.uuid(),
         shape: fc.constantFrom('stroke' as const, 'line' as const),
         class: fc.constantFrom(...WEAR_CLASSES, 'unseen' as const, 'erase' as const),
-        points: fc.array(fc.tuple(fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true })), { minLength: 1, maxLength: 4 }),
+        points: fc.array(fc.tuple(fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true })), {
+          minLength: 1,
+          maxLength: 4,
+        }),
         radiusMm: fc.double({ min: 0.1, max: 20, noNaN: true }),
         made: fc.constant('found-so' as const),
       }),
@@ -56,7 +87,8 @@ describe('wear map', () => {
     );
   });
   it('tells the edges apart, front and rear mirrored', () => {
-    const at = (v: number): ReturnType<typeof summariseWear> => summariseWear(wearMap(shell, [stroke('lining', v, 2)]), [stroke('lining', v, 2)]);
+    const at = (v: number): ReturnType<typeof summariseWear> =>
+      summariseWear(wearMap(shell, [stroke('lining', v, 2)]), [stroke('lining', v, 2)]);
     expect(at(0.95).edgeBias).toBeCloseTo(1, 5);
     expect(at(0.05).edgeBias).toBeCloseTo(-1, 5);
     expect(at(0.5).edgeBias).toBeCloseTo(0, 1);
@@ -87,7 +119,9 @@ describe('grade book', () => {
   ] as Array<[SurfaceMark[], number]>)('case %#', (marks, expected) => expect(grade(marks).grade).toBe(expected));
   it('says why, with the edge and what was not seen', () => {
     const p = grade([stroke('lining', 0.92, 2), stroke('unseen', 0.1, 1.5)]);
-    expect(p.reason).toMatch(/lining exposed on \d+ % of the face, \d+ % of it in the quarter at the rear edge; \d+ % not seen → 3 Through/);
+    expect(p.reason).toMatch(
+      /lining exposed on \d+ % of the face, \d+ % of it in the quarter at the rear edge; \d+ % not seen → 3 Through/,
+    );
   });
   it('does not grade copper on an aluminium bimetal shell', () => {
     expect(grade([stroke('lining', 0.5, 3)], 'shell', shell, 'aluminium-bimetal').grade).toBe(0);
@@ -102,7 +136,12 @@ describe('grade book', () => {
     expect(grade([stroke('scuffed', 0.5, 3, [0.1, 0.4])], 'bore', bore).grade).toBe(3);
   });
   it('never falls when more lining shows', () => {
-    fc.assert(fc.property(fc.double({ min: 0.2, max: 9, noNaN: true }), fc.double({ min: 0, max: 3, noNaN: true }), (r, more) => expect(grade([stroke('lining', 0.5, r + more)]).grade).toBeGreaterThanOrEqual(grade([stroke('lining', 0.5, r)]).grade)), { numRuns: 30 });
+    fc.assert(
+      fc.property(fc.double({ min: 0.2, max: 9, noNaN: true }), fc.double({ min: 0, max: 3, noNaN: true }), (r, more) =>
+        expect(grade([stroke('lining', 0.5, r + more)]).grade).toBeGreaterThanOrEqual(grade([stroke('lining', 0.5, r)]).grade),
+      ),
+      { numRuns: 30 },
+    );
   });
   it('is well formed: known classes, grades that rise with their threshold', () => {
     for (const rule of GRADE_BOOK.rules) {
@@ -113,7 +152,8 @@ describe('grade book', () => {
 });
 
 describe('data', () => {
-  it('has brush keys that do not collide', () => expect(new Set(WEAR_CLASSES.map((c) => WEAR_CLASS_INFO[c].key)).size).toBe(WEAR_CLASSES.length));
+  it('has brush keys that do not collide', () =>
+    expect(new Set(WEAR_CLASSES.map((c) => WEAR_CLASS_INFO[c].key)).size).toBe(WEAR_CLASSES.length));
   it('has patterns with every text, a known feature and unique ids', () => {
     expect(new Set(PATTERNS.map((p) => p.id)).size).toBe(PATTERNS.length);
     const features = new Set(FEATURES.map((f) => f.id));

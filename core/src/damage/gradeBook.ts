@@ -6,7 +6,10 @@ import type { LineDepth, WearSummary } from './wearMap.js';
 /** One threshold: above `above` percent (or lines) of a thing, the grade is at least `grade`. */
 export interface GradeRule {
   readonly parts: readonly PartClass[];
-  readonly on: { readonly kind: 'area'; readonly class: WearClass } | { readonly kind: 'lines'; readonly depth: LineDepth } | { readonly kind: 'arc'; readonly class: WearClass };
+  readonly on:
+    | { readonly kind: 'area'; readonly class: WearClass }
+    | { readonly kind: 'lines'; readonly depth: LineDepth }
+    | { readonly kind: 'arc'; readonly class: WearClass };
   readonly above: number;
   readonly grade: Grade;
   /** Shell constructions the rule holds for; all when absent. */
@@ -19,7 +22,12 @@ export interface GradeBook {
 }
 
 const COPPER: readonly ShellConstruction[] = ['trimetal', 'coated', 'bush', 'unknown'];
-const area = (parts: PartClass[], cls: WearClass, steps: ReadonlyArray<readonly [number, Grade]>, constructions?: readonly ShellConstruction[]): GradeRule[] =>
+const area = (
+  parts: PartClass[],
+  cls: WearClass,
+  steps: ReadonlyArray<readonly [number, Grade]>,
+  constructions?: readonly ShellConstruction[],
+): GradeRule[] =>
   steps.map(([above, grade]) => ({ parts, on: { kind: 'area', class: cls }, above, grade, ...(constructions ? { constructions } : {}) }));
 const lines = (parts: PartClass[], depth: LineDepth, grade: Grade): GradeRule => ({ parts, on: { kind: 'lines', depth }, above: 0, grade });
 
@@ -31,30 +39,94 @@ export const GRADE_BOOK: GradeBook = {
   version: '1',
   rules: [
     ...area(['shell'], 'polished', [[2, 1]]),
-    ...area(['shell'], 'lining', [[0, 1], [1, 2], [10, 3], [50, 4]], COPPER),
-    ...area(['shell'], 'scuffed', [[0, 1], [1, 2], [10, 3], [50, 4]]),
-    ...area(['shell'], 'steel', [[0.2, 3], [15, 4]]),
-    ...area(['shell', 'journal'], 'heat', [[0.5, 2], [5, 3]]),
-    ...area(['shell'], 'rust', [[0, 1], [0.5, 2], [3, 3]]),
-    ...area(['shell'], 'embedded', [[0, 1], [0.3, 2], [15, 3]]),
-    ...area(['shell', 'bore', 'skirt', 'crown'], 'missing', [[0, 2], [3, 3], [20, 4]]),
+    ...area(
+      ['shell'],
+      'lining',
+      [
+        [0, 1],
+        [1, 2],
+        [10, 3],
+        [50, 4],
+      ],
+      COPPER,
+    ),
+    ...area(['shell'], 'scuffed', [
+      [0, 1],
+      [1, 2],
+      [10, 3],
+      [50, 4],
+    ]),
+    ...area(['shell'], 'steel', [
+      [0.2, 3],
+      [15, 4],
+    ]),
+    ...area(['shell', 'journal'], 'heat', [
+      [0.5, 2],
+      [5, 3],
+    ]),
+    ...area(['shell'], 'rust', [
+      [0, 1],
+      [0.5, 2],
+      [3, 3],
+    ]),
+    ...area(['shell'], 'embedded', [
+      [0, 1],
+      [0.3, 2],
+      [15, 3],
+    ]),
+    ...area(['shell', 'bore', 'skirt', 'crown'], 'missing', [
+      [0, 2],
+      [3, 3],
+      [20, 4],
+    ]),
     lines(['shell', 'journal', 'bore', 'skirt'], 'hair', 1),
     lines(['shell', 'journal', 'bore', 'skirt'], 'probe', 2),
     lines(['shell'], 'nail', 2),
     lines(['journal', 'bore', 'skirt'], 'nail', 3),
     lines(['shell', 'journal'], 'through', 3),
     ...area(['journal'], 'heat', [[60, 4]]),
-    ...area(['journal'], 'transfer', [[0.3, 3], [40, 4]]),
-    ...area(['journal'], 'rust', [[0, 1], [1, 2], [8, 3]]),
-    ...area(['journal'], 'scuffed', [[0.5, 2], [5, 3], [50, 4]]),
+    ...area(['journal'], 'transfer', [
+      [0.3, 3],
+      [40, 4],
+    ]),
+    ...area(['journal'], 'rust', [
+      [0, 1],
+      [1, 2],
+      [8, 3],
+    ]),
+    ...area(['journal'], 'scuffed', [
+      [0.5, 2],
+      [5, 3],
+      [50, 4],
+    ]),
     ...(['scuffed', 'transfer'] as const).flatMap((cls): GradeRule[] =>
-      ([[0, 1], [5, 2], [20, 3], [75, 4]] as const).map(([above, grade]) => ({ parts: ['bore', 'skirt'], on: { kind: 'arc', class: cls }, above, grade })),
+      (
+        [
+          [0, 1],
+          [5, 2],
+          [20, 3],
+          [75, 4],
+        ] as const
+      ).map(([above, grade]) => ({ parts: ['bore', 'skirt'], on: { kind: 'arc', class: cls }, above, grade })),
     ),
-    ...area(['bore'], 'rust', [[0, 1], [1, 2], [6, 3]]),
-    ...area(['bore', 'skirt'], 'heat', [[1, 2], [10, 3]]),
-    ...area(['bore', 'skirt'], 'polished', [[10, 1], [50, 2]]),
+    ...area(['bore'], 'rust', [
+      [0, 1],
+      [1, 2],
+      [6, 3],
+    ]),
+    ...area(['bore', 'skirt'], 'heat', [
+      [1, 2],
+      [10, 3],
+    ]),
+    ...area(['bore', 'skirt'], 'polished', [
+      [10, 1],
+      [50, 2],
+    ]),
     ...area(['crown'], 'deposit', [[20, 1]]),
-    ...area(['crown'], 'heat', [[5, 2], [30, 3]]),
+    ...area(['crown'], 'heat', [
+      [5, 2],
+      [30, 3],
+    ]),
   ],
 };
 
@@ -72,11 +144,23 @@ const DEPTH_WORDS: Readonly<Record<LineDepth, string>> = {
 };
 
 /** Proposes a grade from a wear summary and says why: the rule that decides, with its figure and, for shells, the edge it lies at. */
-export function proposeGrade(part: PartClass, construction: ShellConstruction, wear: WearSummary, book: GradeBook = GRADE_BOOK): GradeProposal {
+export function proposeGrade(
+  part: PartClass,
+  construction: ShellConstruction,
+  wear: WearSummary,
+  book: GradeBook = GRADE_BOOK,
+): GradeProposal {
   let best: { grade: Grade; words: string } = { grade: 0, words: 'nothing marked on what was seen' };
   for (const rule of book.rules) {
     if (!rule.parts.includes(part) || (part === 'shell' && rule.constructions && !rule.constructions.includes(construction))) continue;
-    const value = rule.on.kind === 'lines' ? wear.lines[rule.on.depth] : rule.on.kind === 'area' ? wear.percent[rule.on.class] : wear.percent[rule.on.class] > 0 ? wear.arcShare * 100 : 0;
+    const value =
+      rule.on.kind === 'lines'
+        ? wear.lines[rule.on.depth]
+        : rule.on.kind === 'area'
+          ? wear.percent[rule.on.class]
+          : wear.percent[rule.on.class] > 0
+            ? wear.arcShare * 100
+            : 0;
     if (value > rule.above && rule.grade > best.grade) best = { grade: rule.grade, words: words(rule, value) };
   }
   const edge = part === 'shell' && best.grade >= 2 ? edgeWords(wear) : '';

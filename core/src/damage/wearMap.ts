@@ -51,7 +51,8 @@ export function wearMap(frame: SurfaceFrame, marks: readonly SurfaceMark[]): Wea
   const columns = frame.columns;
   const rows = frame.rows;
   const empty = Object.fromEntries(WEAR_CLASSES.map((c) => [c, new Float32Array(columns * rows)])) as Record<WearClass, Float32Array>;
-  if (marks.length === 0) return { columns, rows, shares: { ...empty, sound: empty.sound.fill(1) }, seen: new Float32Array(columns * rows).fill(1) };
+  if (marks.length === 0)
+    return { columns, rows, shares: { ...empty, sound: empty.sound.fill(1) }, seen: new Float32Array(columns * rows).fill(1) };
   const w = columns * FINE;
   const h = rows * FINE;
   const fine = new Uint8Array(w * h);
@@ -114,7 +115,16 @@ export function damageShare(map: WearMap, cell: number): number {
 export function summariseWear(map: WearMap, marks: readonly SurfaceMark[]): WearSummary {
   const percent = Object.fromEntries(WEAR_CLASSES.map((c) => [c, 0])) as Record<WearClass, number>;
   const none: Record<LineDepth, number> = { hair: 0, probe: 0, nail: 0, through: 0 };
-  if (marks.length === 0) return { percent: { ...percent, sound: 100 }, seenPercent: 100, edgeBias: null, edgeShare: { front: 0, rear: 0 }, arcCentre: null, arcShare: 0, lines: none };
+  if (marks.length === 0)
+    return {
+      percent: { ...percent, sound: 100 },
+      seenPercent: 100,
+      edgeBias: null,
+      edgeShare: { front: 0, rear: 0 },
+      arcCentre: null,
+      arcShare: 0,
+      lines: none,
+    };
   let seenTotal = 0;
   let front = 0;
   let rear = 0;

@@ -52,23 +52,50 @@ export function benchPlan(layout: EngineLayout): BenchPlan {
   const topRows = (bank: number): void => {
     const of = inBank(bank);
     const at = (make: (c: number) => string): BenchCell[] => of.flatMap((p) => cell(make(p.cylinder), pinColumn(p.pin), 2));
-    row(`bore-${bank}`, `Bores${side(bank)}`, 'bore', at((c) => `bore.${c}`));
-    row(`rings-${bank}`, `Rings${side(bank)}`, 'rings', at((c) => `rings.${c}.pack`));
-    row(`crown-${bank}`, `Crowns${side(bank)}`, 'crown', at((c) => `piston.${c}.crown`));
+    row(
+      `bore-${bank}`,
+      `Bores${side(bank)}`,
+      'bore',
+      at((c) => `bore.${c}`),
+    );
+    row(
+      `rings-${bank}`,
+      `Rings${side(bank)}`,
+      'rings',
+      at((c) => `rings.${c}.pack`),
+    );
+    row(
+      `crown-${bank}`,
+      `Crowns${side(bank)}`,
+      'crown',
+      at((c) => `piston.${c}.crown`),
+    );
     row(
       `skirt-${bank}`,
       `Skirts: thrust, anti-thrust${side(bank)}`,
       'skirt',
-      of.flatMap((p) => [...cell(`piston.${p.cylinder}.skirt.thrust`, pinColumn(p.pin), 1), ...cell(`piston.${p.cylinder}.skirt.antithrust`, pinColumn(p.pin) + 1, 1)]),
+      of.flatMap((p) => [
+        ...cell(`piston.${p.cylinder}.skirt.thrust`, pinColumn(p.pin), 1),
+        ...cell(`piston.${p.cylinder}.skirt.antithrust`, pinColumn(p.pin) + 1, 1),
+      ]),
     );
-    row(`rod-${bank}`, `Rods${side(bank)}`, 'rod', at((c) => `rod.${c}`));
+    row(
+      `rod-${bank}`,
+      `Rods${side(bank)}`,
+      'rod',
+      at((c) => `rod.${c}`),
+    );
   };
   const bigEnds = (bank: number, half: 'upper' | 'lower'): BenchCell[] =>
     inBank(bank).flatMap((p) => [
       ...cell(`rod.${p.cylinder}.shell.${half}`, pinColumn(p.pin), 2),
-      ...(half === 'upper' ? [...cell(`rod.${p.cylinder}.bigend`, pinColumn(p.pin), 2), ...cell(`rod.${p.cylinder}.rollers`, pinColumn(p.pin), 2)] : []),
+      ...(half === 'upper'
+        ? [...cell(`rod.${p.cylinder}.bigend`, pinColumn(p.pin), 2), ...cell(`rod.${p.cylinder}.rollers`, pinColumn(p.pin), 2)]
+        : []),
     ]);
-  const pinCells = [...new Map(places.map((p) => [p.pin, pinNumber(layout, p)]))].flatMap(([pin, number]) => cell(`crank.pin.${number}`, pinColumn(pin), 2));
+  const pinCells = [...new Map(places.map((p) => [p.pin, pinNumber(layout, p)]))].flatMap(([pin, number]) =>
+    cell(`crank.pin.${number}`, pinColumn(pin), 2),
+  );
 
   topRows(0);
   if (banks === 1) {
@@ -86,9 +113,19 @@ export function benchPlan(layout: EngineLayout): BenchPlan {
     topRows(1);
   }
   const thrustAt = (mainsAt[layout.thrustMain - 1] ?? 0) * 4;
-  row('thrust', 'Thrust faces', 'thrust', [...cell(`main.${layout.thrustMain}.thrust.front`, thrustAt, 1), ...cell(`main.${layout.thrustMain}.thrust.rear`, thrustAt + 1, 1)]);
-  const oil = ['pickup.screen', 'pump.gears', 'pump.relief', 'filter.media', 'pan.debris', 'gasket.head', 'timing.drive'].flatMap((id) => cell(id, 0, 1));
-  row('oil', 'Oil side and rest', 'oil', oil.map((c, i) => ({ ...c, column: i })));
+  row('thrust', 'Thrust faces', 'thrust', [
+    ...cell(`main.${layout.thrustMain}.thrust.front`, thrustAt, 1),
+    ...cell(`main.${layout.thrustMain}.thrust.rear`, thrustAt + 1, 1),
+  ]);
+  const oil = ['pickup.screen', 'pump.gears', 'pump.relief', 'filter.media', 'pan.debris', 'gasket.head', 'timing.drive'].flatMap((id) =>
+    cell(id, 0, 1),
+  );
+  row(
+    'oil',
+    'Oil side and rest',
+    'oil',
+    oil.map((c, i) => ({ ...c, column: i })),
+  );
   return { columns, rows };
 }
 
@@ -105,7 +142,8 @@ export function neighbourOnBench(plan: BenchPlan, from: string, direction: Direc
   if (!next) return from;
   const here = current.cells[at];
   if (!here) return from;
-  const share = (c: BenchCell, r: BenchRow): number => (r.kind === 'oil' ? (c.column + 0.5) / r.cells.length : (c.column + c.span / 2) / plan.columns);
+  const share = (c: BenchCell, r: BenchRow): number =>
+    r.kind === 'oil' ? (c.column + 0.5) / r.cells.length : (c.column + c.span / 2) / plan.columns;
   const target = share(here, current);
   const nearest = next.cells.reduce((best, c) => (Math.abs(share(c, next) - target) < Math.abs(share(best, next) - target) ? c : best));
   return nearest.station.id;

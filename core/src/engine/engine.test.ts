@@ -11,7 +11,9 @@ const layout = (id: string, change: Partial<EngineLayout> = {}): EngineLayout =>
 const four = layout('inline-4-petrol');
 
 describe('templates', () => {
-  it.each(ENGINE_TEMPLATES.map((t) => [t.id, t.layout] as const))('%s contradicts itself nowhere', (_, l) => expect(validateLayout(l)).toEqual([]));
+  it.each(ENGINE_TEMPLATES.map((t) => [t.id, t.layout] as const))('%s contradicts itself nowhere', (_, l) =>
+    expect(validateLayout(l)).toEqual([]),
+  );
   it('carry their own id', () => expect(ENGINE_TEMPLATES.every((t) => t.layout.template === t.id)).toBe(true));
 });
 
@@ -24,7 +26,8 @@ describe('firing intervals', () => {
     ['single-splash', [720]],
     ['twin-premix', [180, 180]],
   ])('%s', (id, expected) => expect(firingIntervals(layout(id))).toEqual(expected));
-  it('is null for an order that does not go round in one cycle', () => expect(firingIntervals(layout('inline-4-petrol', { firingOrder: [1, 2, 3, 4] }))).toBeNull());
+  it('is null for an order that does not go round in one cycle', () =>
+    expect(firingIntervals(layout('inline-4-petrol', { firingOrder: [1, 2, 3, 4] }))).toBeNull());
 });
 
 describe('contradictions', () => {
@@ -59,7 +62,8 @@ describe('places', () => {
     const places = cylinderPlaces(layout('vee-8-petrol', { numbering: 'alternating' }));
     expect(places.filter((p) => p.bank === 0).map((p) => p.cylinder)).toEqual([1, 3, 5, 7]);
   });
-  it('counts from the flywheel when cylinder 1 is there', () => expect(cylinderPlaces({ ...four, cylinderOneEnd: 'flywheel' })[0]).toMatchObject({ cylinder: 1, pin: 3 }));
+  it('counts from the flywheel when cylinder 1 is there', () =>
+    expect(cylinderPlaces({ ...four, cylinderOneEnd: 'flywheel' })[0]).toMatchObject({ cylinder: 1, pin: 3 }));
   it('puts three mains of a four between pairs', () => {
     const three = { ...four, mains: 3 };
     expect(mainPositions(three)).toEqual([0, 2, 4]);
@@ -70,7 +74,20 @@ describe('places', () => {
 describe('stations', () => {
   it('gives the inline four its shells, pins, mains and oil side', () => {
     const ids = stationsOf(four).map((s) => s.id);
-    expect(ids).toEqual(expect.arrayContaining(['main.2.shell.upper', 'main.3.thrust.rear', 'crank.main.2', 'crank.pin.3', 'rod.4.shell.lower', 'piston.1.crown', 'piston.1.skirt.thrust', 'bore.1', 'pump.gears', 'pan.debris']));
+    expect(ids).toEqual(
+      expect.arrayContaining([
+        'main.2.shell.upper',
+        'main.3.thrust.rear',
+        'crank.main.2',
+        'crank.pin.3',
+        'rod.4.shell.lower',
+        'piston.1.crown',
+        'piston.1.skirt.thrust',
+        'bore.1',
+        'pump.gears',
+        'pan.debris',
+      ]),
+    );
     expect(new Set(ids).size).toBe(ids.length);
   });
   it('gives no shells or pump to splash and premix engines', () => {
@@ -96,24 +113,32 @@ describe('oil route', () => {
     expect(routeDistance(four, 'rod.3')).toBe(4);
     expect(routeStem(four, 'crank.pin.2')).toBe('rod.2');
   });
-  it('feeds both rods of a shared pin from one main', () => expect(fedBy(oilRoute(layout('vee-8-petrol')), 'main.1')).toEqual(['rod.1', 'rod.5']));
+  it('feeds both rods of a shared pin from one main', () =>
+    expect(fedBy(oilRoute(layout('vee-8-petrol')), 'main.1')).toEqual(['rod.1', 'rod.5']));
   it('knows no distance without pressure', () => expect(routeDistance(layout('twin-premix'), 'rod.1')).toBeNull());
 });
 
 describe('bench', () => {
-  it.each(ENGINE_TEMPLATES.map((t) => [t.id, t.layout] as const))('%s: every station has one cell, none overlaps, all lie inside', (_, l) => {
-    const plan = benchPlan(l);
-    const ids = plan.rows.flatMap((r) => r.cells.map((c) => c.station.id));
-    expect([...ids].sort()).toEqual(stationsOf(l).map((s) => s.id).sort());
-    for (const row of plan.rows.filter((r) => r.kind !== 'oil')) {
-      let edge = 0;
-      for (const c of row.cells) {
-        expect(c.column).toBeGreaterThanOrEqual(edge);
-        edge = c.column + c.span;
+  it.each(ENGINE_TEMPLATES.map((t) => [t.id, t.layout] as const))(
+    '%s: every station has one cell, none overlaps, all lie inside',
+    (_, l) => {
+      const plan = benchPlan(l);
+      const ids = plan.rows.flatMap((r) => r.cells.map((c) => c.station.id));
+      expect([...ids].sort()).toEqual(
+        stationsOf(l)
+          .map((s) => s.id)
+          .sort(),
+      );
+      for (const row of plan.rows.filter((r) => r.kind !== 'oil')) {
+        let edge = 0;
+        for (const c of row.cells) {
+          expect(c.column).toBeGreaterThanOrEqual(edge);
+          edge = c.column + c.span;
+        }
+        expect(edge).toBeLessThanOrEqual(plan.columns);
       }
-      expect(edge).toBeLessThanOrEqual(plan.columns);
-    }
-  });
+    },
+  );
   it('moves along a row and to the nearest cell of the next', () => {
     const plan = benchPlan(four);
     expect(neighbourOnBench(plan, 'main.1.shell.upper', 'right')).toBe('rod.1.shell.upper');

@@ -14,7 +14,10 @@ export function oilRoute(layout: EngineLayout): OilRoute {
   if (!isPressureFed(layout)) {
     const medium = layout.lubrication === 'premix' ? 'mixture' : 'dipper';
     const rods = cylinderPlaces(layout).map((place) => `rod.${place.cylinder}`);
-    return { rule: layout.lubrication === 'premix' ? 'Oil arrives with the mixture.' : 'Oil is thrown by a dipper or slinger.', feeds: { [medium]: rods } };
+    return {
+      rule: layout.lubrication === 'premix' ? 'Oil arrives with the mixture.' : 'Oil is thrown by a dipper or slinger.',
+      feeds: { [medium]: rods },
+    };
   }
   const feeds: Record<string, string[]> = { pickup: ['pump'], pump: ['filter'], filter: ['gallery'], gallery: [] };
   for (let m = 1; m <= layout.mains; m++) {

@@ -14,7 +14,10 @@ export function planDrawing(layout: EngineLayout): PlanDrawing {
   const banks = bankCount(layout);
   const pins = pinCount(layout);
   const rodsPerPin = layout.crankpins === 'shared' && banks === 2 ? 2 : 1;
-  const pitch = Math.max(layout.boreMm * 1.12 / (banks === 2 && layout.crankpins === 'own' ? 2 : 1), layout.rodShellWidthMm * rodsPerPin + layout.mainShellWidthMm + 8);
+  const pitch = Math.max(
+    (layout.boreMm * 1.12) / (banks === 2 && layout.crankpins === 'own' ? 2 : 1),
+    layout.rodShellWidthMm * rodsPerPin + layout.mainShellWidthMm + 8,
+  );
   const margin = layout.boreMm * 0.45;
   const rowGap = layout.boreMm * 1.25;
   const heightMm = banks === 1 ? layout.boreMm * 1.5 : rowGap + layout.boreMm * 1.5;

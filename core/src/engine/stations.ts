@@ -93,11 +93,31 @@ function boreFrame(layout: EngineLayout): SurfaceFrame {
 }
 
 function skirtFrame(layout: EngineLayout): SurfaceFrame {
-  return { ...boreFrame(layout), columns: 36, uSpanDeg: 180, widthMm: (Math.PI * layout.boreMm) / 2, heightMm: layout.boreMm * 0.62, vFrom: 'ring land', vTo: 'skirt foot', uFrom: 'pin axis', uTo: 'pin axis' };
+  return {
+    ...boreFrame(layout),
+    columns: 36,
+    uSpanDeg: 180,
+    widthMm: (Math.PI * layout.boreMm) / 2,
+    heightMm: layout.boreMm * 0.62,
+    vFrom: 'ring land',
+    vTo: 'skirt foot',
+    uFrom: 'pin axis',
+    uTo: 'pin axis',
+  };
 }
 
 function crownFrame(layout: EngineLayout): SurfaceFrame {
-  return { columns: 24, rows: 24, uSpanDeg: 0, widthMm: layout.boreMm, heightMm: layout.boreMm, vFrom: 'one side', vTo: 'other side', uFrom: 'front', uTo: 'rear' };
+  return {
+    columns: 24,
+    rows: 24,
+    uSpanDeg: 0,
+    widthMm: layout.boreMm,
+    heightMm: layout.boreMm,
+    vFrom: 'one side',
+    vTo: 'other side',
+    uFrom: 'front',
+    uTo: 'rear',
+  };
 }
 
 /** All stations that follow from the layout, in bench order (front to rear, top to bottom). Ids are stable and readable in an export. */

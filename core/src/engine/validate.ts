@@ -36,7 +36,10 @@ export function validateLayout(layout: EngineLayout): Problem[] {
   const maxMains = pins + 1;
   if (!Number.isInteger(layout.mains) || layout.mains < 1) say('mains', 'Give at least one main bearing.');
   else if (layout.mains > maxMains)
-    say('mains', `${layout.mains} mains do not fit a crank with ${pins} crankpin${pins > 1 ? 's' : ''}; there is room for ${maxMains} at most.`);
+    say(
+      'mains',
+      `${layout.mains} mains do not fit a crank with ${pins} crankpin${pins > 1 ? 's' : ''}; there is room for ${maxMains} at most.`,
+    );
   if (layout.thrustMain < 0 || layout.thrustMain > layout.mains)
     say('thrustMain', `The thrust faces are put on main ${layout.thrustMain}, but there are ${layout.mains}.`);
 
@@ -44,16 +47,22 @@ export function validateLayout(layout: EngineLayout): Problem[] {
   if (order.length !== n) say('firingOrder', `The firing order names ${order.length} cylinders, the engine has ${n}.`);
   else if (new Set(order).size !== n || order.some((c) => !Number.isInteger(c) || c < 1 || c > n))
     say('firingOrder', `The firing order must name each cylinder from 1 to ${n} once.`);
-  else if (layout.throwAnglesDeg.length !== pins) say('throwAnglesDeg', `There are ${layout.throwAnglesDeg.length} throw angles for ${pins} crankpins.`);
+  else if (layout.throwAnglesDeg.length !== pins)
+    say('throwAnglesDeg', `There are ${layout.throwAnglesDeg.length} throw angles for ${pins} crankpins.`);
   else if (firingIntervals(layout) === null)
-    say('firingOrder', `The order ${order.join('-')} does not go round within one cycle on these throw angles. Check the order, the throws and the crank's rotation.`);
+    say(
+      'firingOrder',
+      `The order ${order.join('-')} does not go round within one cycle on these throw angles. Check the order, the throws and the crank's rotation.`,
+    );
 
   for (const [field, name, low, high, unit] of RANGES) {
     const value = layout[field] as number;
-    if (!Number.isFinite(value) || value < low || value > high) say(field, `${name} ${value}${unit ? ' ' + unit : ''} is outside ${low}–${high}${unit ? ' ' + unit : ''}.`);
+    if (!Number.isFinite(value) || value < low || value > high)
+      say(field, `${name} ${value}${unit ? ' ' + unit : ''} is outside ${low}–${high}${unit ? ' ' + unit : ''}.`);
   }
   if (layout.rodLengthMm <= layout.strokeMm / 2) say('rodLengthMm', 'A rod shorter than half the stroke cannot pass the crank.');
-  if (layout.lubrication === 'premix' && layout.cycle !== 'two-stroke') say('lubrication', 'Oil carried in the fuel belongs to a two-stroke.');
+  if (layout.lubrication === 'premix' && layout.cycle !== 'two-stroke')
+    say('lubrication', 'Oil carried in the fuel belongs to a two-stroke.');
   if (cylinderPlaces(layout).length !== n) say('cylinders', 'The cylinders could not be placed along the crank.');
   return problems;
 }

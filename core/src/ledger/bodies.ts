@@ -13,7 +13,18 @@ export const RELIABILITIES: readonly Reliability[] = ['told', 'seen', 'measured'
 export const STATION_STATES = ['not-examined', 'sound', 'findings', 'before-us', 'lost', 'not-present'] as const;
 export type StationState = (typeof STATION_STATES)[number];
 
-export const INTAKE_FIELDS = ['title', 'reference', 'questionOwner', 'question', 'complaint', 'complaintWords', 'onset', 'afterFirstSign', 'received', 'firstImpression'] as const;
+export const INTAKE_FIELDS = [
+  'title',
+  'reference',
+  'questionOwner',
+  'question',
+  'complaint',
+  'complaintWords',
+  'onset',
+  'afterFirstSign',
+  'received',
+  'firstImpression',
+] as const;
 export type IntakeField = (typeof INTAKE_FIELDS)[number];
 
 export const REPORT_FIELDS = ['conclusion', 'actions', 'includePhotos', 'template'] as const;
@@ -26,7 +37,16 @@ export interface EntryBodies {
   'intake-set': { field: IntakeField; value: string };
   'history-line': { line: string; text: string; feature: string | null; reliability: Reliability; date: string | null };
   'evidence-set': { feature: string; present: boolean; note: string };
-  'photo-added': { sha256: string; name: string; mime: string; bytes: number; width: number; height: number; takenAt: string | null; standIn: boolean };
+  'photo-added': {
+    sha256: string;
+    name: string;
+    mime: string;
+    bytes: number;
+    width: number;
+    height: number;
+    takenAt: string | null;
+    standIn: boolean;
+  };
   'corners-set': { sha256: string; corners: ReadonlyArray<readonly [number, number]> };
   'mark-made': { mark: SurfaceMark };
   'grade-confirmed': { grade: Grade; proposed: Grade | null; reason: string; book: string };
@@ -34,7 +54,16 @@ export interface EntryBodies {
   'pattern-set': { pattern: string; present: boolean };
   remark: { remark: string; text: string };
   'spec-set': { quantity: 'crank.pin' | 'crank.main'; spec: JournalSpec };
-  'reading-taken': { sheet: 'journal'; plane: Plane; axis: Axis; text: string; unit: LengthUnit; mm: number | null; gauge: Gauge; insisted: boolean };
+  'reading-taken': {
+    sheet: 'journal';
+    plane: Plane;
+    axis: Axis;
+    text: string;
+    unit: LengthUnit;
+    mm: number | null;
+    gauge: Gauge;
+    insisted: boolean;
+  };
   'cause-decided': { cause: string; decision: 'confirmed' | 'rejected' | 'open'; reason: string };
   'report-set': { field: ReportField; value: string };
   retracted: { target: string; slot: string; reason: string };
@@ -126,12 +155,19 @@ const pixel = Joi.number().min(-100000).max(100000);
 export const BODY_SCHEMAS: Readonly<Record<EntryKind, Joi.ObjectSchema>> = {
   'case-opened': Joi.object({ number: text(40).required(), title: text(160).required(), demo: Joi.boolean() }),
   'layout-set': Joi.object({ layout: layoutSchema.required() }),
-  'intake-set': Joi.object({ field: Joi.string().valid(...INTAKE_FIELDS).required(), value: text(4000).required() }),
+  'intake-set': Joi.object({
+    field: Joi.string()
+      .valid(...INTAKE_FIELDS)
+      .required(),
+    value: text(4000).required(),
+  }),
   'history-line': Joi.object({
     line: id.required(),
     text: text(2000).required(),
     feature: id.allow(null).required(),
-    reliability: Joi.string().valid(...RELIABILITIES).required(),
+    reliability: Joi.string()
+      .valid(...RELIABILITIES)
+      .required(),
     date: text(40).allow(null).required(),
   }),
   'evidence-set': Joi.object({ feature: id.required(), present: Joi.boolean().required(), note: text(2000).required() }),
@@ -145,7 +181,10 @@ export const BODY_SCHEMAS: Readonly<Record<EntryKind, Joi.ObjectSchema>> = {
     takenAt: text(40).allow(null).required(),
     standIn: Joi.boolean().required(),
   }),
-  'corners-set': Joi.object({ sha256: sha, corners: Joi.array().items(Joi.array().ordered(pixel.required(), pixel.required()).length(2)).length(4).required() }),
+  'corners-set': Joi.object({
+    sha256: sha,
+    corners: Joi.array().items(Joi.array().ordered(pixel.required(), pixel.required()).length(2)).length(4).required(),
+  }),
   'mark-made': Joi.object({ mark: mark.required() }),
   'grade-confirmed': Joi.object({
     grade: Joi.number().integer().min(0).max(4).required(),
@@ -153,22 +192,39 @@ export const BODY_SCHEMAS: Readonly<Record<EntryKind, Joi.ObjectSchema>> = {
     reason: text(500).required(),
     book: text(20).required(),
   }),
-  'state-set': Joi.object({ state: Joi.string().valid(...STATION_STATES).required() }),
+  'state-set': Joi.object({
+    state: Joi.string()
+      .valid(...STATION_STATES)
+      .required(),
+  }),
   'pattern-set': Joi.object({ pattern: id.required(), present: Joi.boolean().required() }),
   remark: Joi.object({ remark: id.required(), text: text(4000).required() }),
   'spec-set': Joi.object({ quantity: Joi.string().valid('crank.pin', 'crank.main').required(), spec: spec.required() }),
   'reading-taken': Joi.object({
     sheet: Joi.string().valid('journal').required(),
-    plane: Joi.string().valid(...PLANES).required(),
-    axis: Joi.string().valid(...AXES).required(),
+    plane: Joi.string()
+      .valid(...PLANES)
+      .required(),
+    axis: Joi.string()
+      .valid(...AXES)
+      .required(),
     text: text(40).required(),
     unit: Joi.string().valid('mm', 'in', 'thou', 'um').required(),
     mm: mm.allow(null).required(),
     gauge: gauge.required(),
     insisted: Joi.boolean().required(),
   }),
-  'cause-decided': Joi.object({ cause: id.required(), decision: Joi.string().valid('confirmed', 'rejected', 'open').required(), reason: text(2000).required() }),
-  'report-set': Joi.object({ field: Joi.string().valid(...REPORT_FIELDS).required(), value: text(20000).required() }),
+  'cause-decided': Joi.object({
+    cause: id.required(),
+    decision: Joi.string().valid('confirmed', 'rejected', 'open').required(),
+    reason: text(2000).required(),
+  }),
+  'report-set': Joi.object({
+    field: Joi.string()
+      .valid(...REPORT_FIELDS)
+      .required(),
+    value: text(20000).required(),
+  }),
   retracted: Joi.object({ target: id.required(), slot: text(160).required(), reason: text(500).required() }),
 };
 

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import type { SurfaceMark } from '../damage/wearMap.js';
 import { engineTemplate } from '../engine/templates.js';
 import { checkEntry } from './check.js';
 import { slotOf, type EntryBodies, type EntryKind } from './bodies.js';
@@ -14,7 +15,18 @@ function chain(drafts: ReadonlyArray<Partial<EntryDraft> & { kind: EntryKind; bo
   const entries: LedgerEntry[] = [];
   drafts.forEach((d, i) => {
     entries.push(
-      sealEntry({ id: d.id ?? `e${i + 1}`, kind: d.kind, station: d.station ?? null, body: d.body as never, basedOn: d.basedOn ?? null }, { caseId: 'c', seq: i + 1, prev: entries.at(-1)?.hash ?? FIRST_PREV, time: '2026-11-24T10:00:00.000Z', salt: `s${i}`, author, supersedes: null }),
+      sealEntry(
+        { id: d.id ?? `e${i + 1}`, kind: d.kind, station: d.station ?? null, body: d.body as never, basedOn: d.basedOn ?? null },
+        {
+          caseId: 'c',
+          seq: i + 1,
+          prev: entries.at(-1)?.hash ?? FIRST_PREV,
+          time: '2026-11-24T10:00:00.000Z',
+          salt: `s${i}`,
+          author,
+          supersedes: null,
+        },
+      ),
     );
   });
   return entries;
@@ -37,7 +49,11 @@ describe('hashes', () => {
     expect(verifyChain([...entries.slice(0, 2), { ...entries[2]!, body: null }]).ok).toBe(true);
   });
   it('name the first entry whose content, details, order or place was changed', () => {
-    const entries = chain([...start, { kind: 'remark', body: { remark: 'r', text: 'a' } }, { kind: 'remark', body: { remark: 's', text: 'b' } }]);
+    const entries = chain([
+      ...start,
+      { kind: 'remark', body: { remark: 'r', text: 'a' } },
+      { kind: 'remark', body: { remark: 's', text: 'b' } },
+    ]);
     const broken = (change: (e: LedgerEntry[]) => LedgerEntry[]): unknown => verifyChain(change([...entries])).broken?.seq;
     expect(broken((e) => [e[0]!, e[1]!, { ...e[2]!, body: { remark: 'r', text: 'x' } }, e[3]!])).toBe(3);
     expect(broken((e) => [e[0]!, { ...e[1]!, author: { ...author, name: 'Teo' } }, e[2]!, e[3]!])).toBe(2);
@@ -103,11 +119,26 @@ describe('fold', () => {
 
 describe('conflicts', () => {
   const state = fold(chain([...start, { id: 'x', kind: 'intake-set', body: { field: 'reference', value: 'first' } }]));
-  const draft = (basedOn: string | null): EntryDraft => ({ id: 'n', kind: 'intake-set', station: null, body: { field: 'reference', value: 'mine' }, basedOn });
+  const draft = (basedOn: string | null): EntryDraft => ({
+    id: 'n',
+    kind: 'intake-set',
+    station: null,
+    body: { field: 'reference', value: 'mine' },
+    basedOn,
+  });
   it('lets a draft through that knows the field', () => expect(draftConflict(state, draft('x'))).toBeNull());
-  it('stops a draft that rests on an older value', () => expect(draftConflict(state, draft(null))).toMatchObject({ slot: 'intake:reference', current: { entry: 'x' } }));
+  it('stops a draft that rests on an older value', () =>
+    expect(draftConflict(state, draft(null))).toMatchObject({ slot: 'intake:reference', current: { entry: 'x' } }));
   it('stops taking back what is no longer current', () => {
-    expect(draftConflict(state, { id: 'n', kind: 'retracted', station: null, body: { target: 'old', slot: 'intake:reference', reason: '' }, basedOn: null })).not.toBeNull();
+    expect(
+      draftConflict(state, {
+        id: 'n',
+        kind: 'retracted',
+        station: null,
+        body: { target: 'old', slot: 'intake:reference', reason: '' },
+        basedOn: null,
+      }),
+    ).not.toBeNull();
   });
 });
 
@@ -130,11 +161,16 @@ describe('checkEntry', () => {
     ['a contradictory layout', 'layout-set', null, { layout: { ...layout, firingOrder: [1, 2] } }, 'layout-contradiction'],
     ['an unknown kind', 'free-text' as EntryKind, null, {}, 'entry-kind'],
   ])('refuses %s', (_, kind, station, body, expected) => expect(code(kind, station, body)).toBe(expected));
-  it('keeps HTML as text', () => expect(checkEntry('remark', null, { remark: 'r', text: '<script>alert(1)</script>' }, state)).toMatchObject({ ok: true, value: { text: '<script>alert(1)</script>' } }));
+  it('keeps HTML as text', () =>
+    expect(checkEntry('remark', null, { remark: 'r', text: '<script>alert(1)</script>' }, state)).toMatchObject({
+      ok: true,
+      value: { text: '<script>alert(1)</script>' },
+    }));
 });
 
 describe('views', () => {
-  const at = (drafts: Parameters<typeof chain>[0]): NonNullable<ReturnType<typeof caseView>> => caseView(fold(chain([...start, ...drafts])))!;
+  const at = (drafts: Parameters<typeof chain>[0]): NonNullable<ReturnType<typeof caseView>> =>
+    caseView(fold(chain([...start, ...drafts])))!;
   it('tells not examined, sound and findings apart', () => {
     const view = at([
       { kind: 'state-set', station: 'bore.1', body: { state: 'sound' } },
@@ -147,7 +183,17 @@ describe('views', () => {
     expect(standingGrade(view.byId.get('rod.1.shell.upper')!)).toBeNull();
   });
   it('proposes a grade from marks and lets the builder’s word stand', () => {
-    const mark = { id: 'm', shape: 'stroke', class: 'lining', points: [[0, 0.5], [1, 0.5]], radiusMm: 4, made: 'found-so' };
+    const mark: SurfaceMark = {
+      id: 'm',
+      shape: 'stroke',
+      class: 'lining',
+      points: [
+        [0, 0.5],
+        [1, 0.5],
+      ],
+      radiusMm: 4,
+      made: 'found-so',
+    };
     const view = at([{ kind: 'mark-made', station: 'rod.1.shell.upper', body: { mark } }]);
     expect(view.byId.get('rod.1.shell.upper')?.proposal?.grade).toBe(3);
     const confirmed = at([
@@ -179,7 +225,16 @@ describe('views', () => {
       'pattern-set': { pattern: 'p', present: true },
       remark: { remark: 'r', text: '' },
       'spec-set': { quantity: 'crank.pin', spec: { minMm: 1, maxMm: 2, undersizesMm: [], source: '' } },
-      'reading-taken': { sheet: 'journal', plane: 'front', axis: 'A', text: '', unit: 'mm', mm: 1, gauge: { id: 'g', name: '', kind: 'other', resolutionMm: 1, expandedUncertaintyMm: 1, repeatabilityMm: 1 }, insisted: false },
+      'reading-taken': {
+        sheet: 'journal',
+        plane: 'front',
+        axis: 'A',
+        text: '',
+        unit: 'mm',
+        mm: 1,
+        gauge: { id: 'g', name: '', kind: 'other', resolutionMm: 1, expandedUncertaintyMm: 1, repeatabilityMm: 1 },
+        insisted: false,
+      },
       'cause-decided': { cause: 'c', decision: 'open', reason: '' },
       'report-set': { field: 'conclusion', value: '' },
       retracted: { target: 't', slot: 'state', reason: '' },

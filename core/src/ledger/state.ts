@@ -31,7 +31,11 @@ export function emptyCase(caseId: string): CaseState {
   return { caseId, seq: 0, head: FIRST_PREV, groups: {} };
 }
 
-type Applicable = Pick<LedgerEntry, 'id' | 'kind' | 'station' | 'author' | 'time'> & { readonly body: EntryBody | null; readonly seq: number; readonly hash: string };
+type Applicable = Pick<LedgerEntry, 'id' | 'kind' | 'station' | 'author' | 'time'> & {
+  readonly body: EntryBody | null;
+  readonly seq: number;
+  readonly hash: string;
+};
 
 function nextSlot(slot: Slot, entry: Applicable): Slot {
   if (entry.body === null) return slot;

@@ -57,8 +57,15 @@ function stationView(layout: EngineLayout, station: Station, group: SlotGroup): 
   const stated = single<'state-set'>(group, 'state')?.value.state;
   const bare: SurfaceMark[] = marks.map((m) => m.value.mark);
   const touched = marks.length > 0 || grade !== undefined || patterns.some((p) => p.value.present);
-  const onlySound = !marks.some((m) => m.value.mark.class !== 'unseen') && (grade?.value.grade ?? 1) === 0 && !patterns.some((p) => p.value.present);
-  const state: StationState = touched ? (stated && stated !== 'sound' && stated !== 'not-examined' ? stated : onlySound ? 'sound' : 'findings') : (stated ?? 'not-examined');
+  const onlySound =
+    !marks.some((m) => m.value.mark.class !== 'unseen') && (grade?.value.grade ?? 1) === 0 && !patterns.some((p) => p.value.present);
+  const state: StationState = touched
+    ? stated && stated !== 'sound' && stated !== 'not-examined'
+      ? stated
+      : onlySound
+        ? 'sound'
+        : 'findings'
+    : (stated ?? 'not-examined');
   const examined = state === 'sound' || state === 'findings';
   const wear = station.surface && examined ? wearMap(station.surface, bare) : null;
   const summary = wear ? summariseWear(wear, bare) : null;

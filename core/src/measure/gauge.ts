@@ -58,12 +58,20 @@ export function guardBand(value: number, expanded: number, limit: LimitBand, dig
   const tight = margins.sort((a, b) => a.margin - b.margin)[0];
   if (!tight) return { word: 'too close to call', reason: 'no limit is known', settle: 'Enter the limit with its source.' };
   const where = `${tight.name} ${f(tight.limit)} mm`;
-  if (tight.margin < -expanded) return { word: 'outside', reason: `${f(value)} is past the ${where} by ${f(-tight.margin)}, more than the ±${f(expanded)} of the reading` };
-  if (tight.margin >= expanded) return { word: 'within', reason: `${f(value)} clears the ${where} by ${f(tight.margin)}, the reading is good to ±${f(expanded)}` };
+  if (tight.margin < -expanded)
+    return {
+      word: 'outside',
+      reason: `${f(value)} is past the ${where} by ${f(-tight.margin)}, more than the ±${f(expanded)} of the reading`,
+    };
+  if (tight.margin >= expanded)
+    return { word: 'within', reason: `${f(value)} clears the ${where} by ${f(tight.margin)}, the reading is good to ±${f(expanded)}` };
   const distance = Math.abs(tight.margin);
   return {
     word: 'too close to call',
     reason: `${f(value)} lies ${f(distance)} from the ${where} and the reading is only good to ±${f(expanded)}`,
-    settle: distance < 1e-9 ? 'The value sits on the limit: no gauge settles it, decide by the part.' : `A gauge good to ±${f(distance)} would settle it, or the mean of more readings.`,
+    settle:
+      distance < 1e-9
+        ? 'The value sits on the limit: no gauge settles it, decide by the part.'
+        : `A gauge good to ±${f(distance)} would settle it, or the mean of more readings.`,
   };
 }

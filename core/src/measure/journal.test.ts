@@ -3,10 +3,28 @@ import { combinedExpanded, guardBand, readingUncertainty, type Gauge } from './g
 import { AXES, barrelText, doubtReading, journalSheet, PLANES, type JournalReading, type JournalSpec } from './journal.js';
 import { nextUndersize } from './sizes.js';
 
-const gauge: Gauge = { id: 'g', name: 'micrometer', kind: 'outside-micrometer', resolutionMm: 0.001, expandedUncertaintyMm: 0.003, repeatabilityMm: 0.0014 };
-const spec: JournalSpec = { minMm: 52.984, maxMm: 53, outOfRoundMaxMm: 0.008, taperMaxMm: 0.008, undersizesMm: [0.25, 0.5, 0.75, 1], source: 'example' };
+const gauge: Gauge = {
+  id: 'g',
+  name: 'micrometer',
+  kind: 'outside-micrometer',
+  resolutionMm: 0.001,
+  expandedUncertaintyMm: 0.003,
+  repeatabilityMm: 0.0014,
+};
+const spec: JournalSpec = {
+  minMm: 52.984,
+  maxMm: 53,
+  outOfRoundMaxMm: 0.008,
+  taperMaxMm: 0.008,
+  undersizesMm: [0.25, 0.5, 0.75, 1],
+  source: 'example',
+};
 /** The worked example of the crankpin sheet: front 52.978 / 52.971, mid 52.975 / 52.966, rear 52.981 / 52.976. */
-const example: JournalReading[] = [52.978, 52.971, 52.975, 52.966, 52.981, 52.976].map((mm, i) => ({ plane: PLANES[Math.floor(i / 2)]!, axis: AXES[i % 2]!, mm }));
+const example: JournalReading[] = [52.978, 52.971, 52.975, 52.966, 52.981, 52.976].map((mm, i) => ({
+  plane: PLANES[Math.floor(i / 2)]!,
+  axis: AXES[i % 2]!,
+  mm,
+}));
 
 describe('crankpin sheet, worked example', () => {
   const r = journalSheet(example, gauge, spec);
@@ -47,7 +65,10 @@ describe('partial sheets', () => {
     fc.assert(
       fc.property(fc.array(fc.double({ min: 52.9, max: 53, noNaN: true }), { minLength: 6, maxLength: 6 }), (values) => {
         const one = PLANES.flatMap((plane, p) => AXES.map((axis, a) => ({ plane, axis, mm: values[p * 2 + a]! })));
-        const turned = one.map((r) => ({ ...r, plane: r.plane === 'front' ? ('rear' as const) : r.plane === 'rear' ? ('front' as const) : r.plane }));
+        const turned = one.map((r) => ({
+          ...r,
+          plane: r.plane === 'front' ? ('rear' as const) : r.plane === 'rear' ? ('front' as const) : r.plane,
+        }));
         const a = journalSheet(one, gauge, spec);
         const b = journalSheet(turned, gauge, spec);
         expect(Math.abs(a.taper!.value)).toBeCloseTo(Math.abs(b.taper!.value), 12);
@@ -84,7 +105,11 @@ describe('guard band', () => {
     expect(guardBand(52.999, 0.002, { lower: 52.984, upper: 53 }).word).toBe('too close to call');
   });
   it('never passes at the limit itself', () => {
-    fc.assert(fc.property(fc.double({ min: 1e-6, max: 1, noNaN: true }), (u) => expect(guardBand(1, u, { upper: 1 }).word).toBe('too close to call')));
+    fc.assert(
+      fc.property(fc.double({ min: 1e-6, max: 1, noNaN: true }), (u) =>
+        expect(guardBand(1, u, { upper: 1 }).word).toBe('too close to call'),
+      ),
+    );
   });
   it('says so when there is no limit', () => expect(guardBand(1, 0.1, {}).settle).toContain('limit'));
 });
@@ -105,7 +130,11 @@ describe('next size', () => {
       const a = nextUndersize(mm, spec);
       return a.kind === 'size' ? a.undersizeMm : 9;
     };
-    fc.assert(fc.property(fc.double({ min: 51.5, max: 53, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), (mm, less) => expect(step(mm - less)).toBeGreaterThanOrEqual(step(mm))));
+    fc.assert(
+      fc.property(fc.double({ min: 51.5, max: 53, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), (mm, less) =>
+        expect(step(mm - less)).toBeGreaterThanOrEqual(step(mm)),
+      ),
+    );
   });
 });
 

@@ -50,7 +50,12 @@ export interface JournalResult {
  * Journal sheet: out-of-round is the greatest A–B difference over the planes, taper the greatest front–rear difference over the axes (signed),
  * barrel/hourglass = mid − mean(ends) per axis, wear from the specification minimum to the least reading.
  */
-export function journalSheet(readings: readonly JournalReading[], gauge: Gauge, spec: JournalSpec | null, deepestMarkMm = 0): JournalResult {
+export function journalSheet(
+  readings: readonly JournalReading[],
+  gauge: Gauge,
+  spec: JournalSpec | null,
+  deepestMarkMm = 0,
+): JournalResult {
   const at = (plane: Plane, axis: Axis): number | undefined => readings.find((r) => r.plane === plane && r.axis === axis)?.mm;
   const sorted = [...readings].sort((a, b) => a.mm - b.mm);
   const least = sorted[0];
@@ -77,14 +82,27 @@ export function journalSheet(readings: readonly JournalReading[], gauge: Gauge, 
     return [{ axis, value: mid - (front + rear) / 2, expanded: combinedExpanded(gauge, [1, -0.5, -0.5]), at: `axis ${axis}` }];
   });
   const round = rounds.reduce<(typeof rounds)[number] | undefined>((best, r) => (!best || r.value > best.value ? r : best), undefined);
-  const taper = tapers.reduce<(typeof tapers)[number] | undefined>((best, t) => (!best || Math.abs(t.value) > Math.abs(best.value) ? t : best), undefined);
+  const taper = tapers.reduce<(typeof tapers)[number] | undefined>(
+    (best, t) => (!best || Math.abs(t.value) > Math.abs(best.value) ? t : best),
+    undefined,
+  );
 
   return {
     count: readings.length,
     ...(most && least
       ? {
-          max: { value: most.mm, expanded: absolute, at: where(most), ...(spec ? { verdict: guardBand(most.mm, absolute, { upper: spec.maxMm }) } : {}) },
-          min: { value: least.mm, expanded: absolute, at: where(least), ...(spec ? { verdict: guardBand(least.mm, absolute, { lower: spec.minMm }) } : {}) },
+          max: {
+            value: most.mm,
+            expanded: absolute,
+            at: where(most),
+            ...(spec ? { verdict: guardBand(most.mm, absolute, { upper: spec.maxMm }) } : {}),
+          },
+          min: {
+            value: least.mm,
+            expanded: absolute,
+            at: where(least),
+            ...(spec ? { verdict: guardBand(least.mm, absolute, { lower: spec.minMm }) } : {}),
+          },
         }
       : {}),
     ...(round
@@ -93,7 +111,9 @@ export function journalSheet(readings: readonly JournalReading[], gauge: Gauge, 
             value: round.value,
             expanded: difference,
             at: round.plane,
-            ...(spec?.outOfRoundMaxMm !== undefined ? { verdict: guardBand(round.value, difference, { upper: spec.outOfRoundMaxMm }) } : {}),
+            ...(spec?.outOfRoundMaxMm !== undefined
+              ? { verdict: guardBand(round.value, difference, { upper: spec.outOfRoundMaxMm }) }
+              : {}),
           },
         }
       : {}),
@@ -103,14 +123,20 @@ export function journalSheet(readings: readonly JournalReading[], gauge: Gauge, 
             value: taper.value,
             expanded: difference,
             at: `axis ${taper.axis}, ${Math.abs(taper.value) < 5e-7 ? 'none' : taper.value > 0 ? 'larger at the rear' : 'larger at the front'}`,
-            ...(spec?.taperMaxMm !== undefined ? { verdict: guardBand(Math.abs(taper.value), difference, { upper: spec.taperMaxMm }) } : {}),
+            ...(spec?.taperMaxMm !== undefined
+              ? { verdict: guardBand(Math.abs(taper.value), difference, { upper: spec.taperMaxMm }) }
+              : {}),
           },
         }
       : {}),
     barrel,
     ...(least && spec
       ? {
-          wear: { value: spec.minMm - least.mm, expanded: absolute, at: `least reading against the specification minimum, ${where(least)}` },
+          wear: {
+            value: spec.minMm - least.mm,
+            expanded: absolute,
+            at: `least reading against the specification minimum, ${where(least)}`,
+          },
           size: nextUndersize(least.mm, spec, deepestMarkMm),
         }
       : {}),
@@ -142,6 +168,9 @@ export function doubtReading(mm: number, neighboursMm: readonly number[], expect
   if (Math.abs(mm - reference) > reference * 0.1) return { reason: `${mm} mm is far from the ${reference.toFixed(3)} mm expected here.` };
   if (neighboursMm.length < 2 || mean === undefined) return null;
   const spread = Math.max(0.02, Math.max(...neighboursMm) - Math.min(...neighboursMm));
-  if (Math.abs(mm - mean) > 3 * spread) return { reason: `${mm.toFixed(3)} mm is out of family: the other readings lie around ${mean.toFixed(3)} mm within ${spread.toFixed(3)} mm.` };
+  if (Math.abs(mm - mean) > 3 * spread)
+    return {
+      reason: `${mm.toFixed(3)} mm is out of family: the other readings lie around ${mean.toFixed(3)} mm within ${spread.toFixed(3)} mm.`,
+    };
   return null;
 }

@@ -4,7 +4,14 @@ import type { JournalSpec } from './journal.js';
 export const CLEAN_UP_PER_SIDE_MM = 0.025;
 
 export type SizeAnswer =
-  | { readonly kind: 'size'; readonly undersizeMm: number; readonly finishMinMm: number; readonly finishMaxMm: number; readonly marginMm: number; readonly reason: string }
+  | {
+      readonly kind: 'size';
+      readonly undersizeMm: number;
+      readonly finishMinMm: number;
+      readonly finishMaxMm: number;
+      readonly marginMm: number;
+      readonly reason: string;
+    }
   | { readonly kind: 'none-left'; readonly reason: string };
 
 /**
@@ -13,7 +20,8 @@ export type SizeAnswer =
  */
 export function nextUndersize(leastMm: number, spec: JournalSpec, deepestMarkMm = 0, cleanUpMm = CLEAN_UP_PER_SIDE_MM): SizeAnswer {
   const need = Math.max(2 * cleanUpMm, 2 * deepestMarkMm);
-  const driver = deepestMarkMm > cleanUpMm ? `twice the deepest mark (${deepestMarkMm.toFixed(3)} mm)` : `${cleanUpMm.toFixed(3)} mm clean-up a side`;
+  const driver =
+    deepestMarkMm > cleanUpMm ? `twice the deepest mark (${deepestMarkMm.toFixed(3)} mm)` : `${cleanUpMm.toFixed(3)} mm clean-up a side`;
   const steps = [...spec.undersizesMm].sort((a, b) => a - b);
   for (const step of steps) {
     const middle = (spec.minMm + spec.maxMm) / 2 - step;
@@ -31,6 +39,9 @@ export function nextUndersize(leastMm: number, spec: JournalSpec, deepestMarkMm 
   const last = steps.at(-1);
   return {
     kind: 'none-left',
-    reason: last === undefined ? 'No undersizes are listed in the specification.' : `None left: even −${last.toFixed(2)} mm leaves less than the ${need.toFixed(3)} mm that ${driver} needs.`,
+    reason:
+      last === undefined
+        ? 'No undersizes are listed in the specification.'
+        : `None left: even −${last.toFixed(2)} mm leaves less than the ${need.toFixed(3)} mm that ${driver} needs.`,
   };
 }

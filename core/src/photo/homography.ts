@@ -19,7 +19,8 @@ export function homography(from: readonly Point[], to: readonly Point[]): Result
   for (let c = 0; c < 8; c++) {
     let pivot = c;
     for (let r = c + 1; r < 8; r++) if (Math.abs(rows[r]![c]!) > Math.abs(rows[pivot]![c]!)) pivot = r;
-    if (Math.abs(rows[pivot]![c]!) < 1e-9) return fail('corners-degenerate', 'Three of the four corners lie on one line. Drag them to the four corners of the face.', 'corners');
+    if (Math.abs(rows[pivot]![c]!) < 1e-9)
+      return fail('corners-degenerate', 'Three of the four corners lie on one line. Drag them to the four corners of the face.', 'corners');
     [rows[c], rows[pivot]] = [rows[pivot]!, rows[c]!];
     for (let r = 0; r < 8; r++) {
       if (r === c) continue;

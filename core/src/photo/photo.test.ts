@@ -22,8 +22,18 @@ const WIDTH = shells[0]!.part.running_face_length;
 
 describe('homography', () => {
   it('takes the four points where they belong', () => {
-    const from: Point[] = [[0, 0], [0, 10], [20, 10], [20, 0]];
-    const to: Point[] = [[101, 400], [120, 130], [480, 150], [530, 410]];
+    const from: Point[] = [
+      [0, 0],
+      [0, 10],
+      [20, 10],
+      [20, 0],
+    ];
+    const to: Point[] = [
+      [101, 400],
+      [120, 130],
+      [480, 150],
+      [530, 410],
+    ];
     const h = homography(from, to);
     if (!h.ok) throw new Error('no homography');
     const m = h.value;
@@ -34,9 +44,38 @@ describe('homography', () => {
     });
   });
   it('refuses corners on one line or crossed', () => {
-    expect(homography([[0, 0], [1, 1], [2, 2], [3, 3]], [[0, 0], [1, 0], [2, 0], [3, 1]]).ok).toBe(false);
-    expect(isConvex([[0, 0], [10, 10], [10, 0], [0, 10]])).toBe(false);
-    expect(isConvex([[0, 10], [0, 0], [10, 0], [10, 10]])).toBe(true);
+    expect(
+      homography(
+        [
+          [0, 0],
+          [1, 1],
+          [2, 2],
+          [3, 3],
+        ],
+        [
+          [0, 0],
+          [1, 0],
+          [2, 0],
+          [3, 1],
+        ],
+      ).ok,
+    ).toBe(false);
+    expect(
+      isConvex([
+        [0, 0],
+        [10, 10],
+        [10, 0],
+        [0, 10],
+      ]),
+    ).toBe(false);
+    expect(
+      isConvex([
+        [0, 10],
+        [0, 0],
+        [10, 0],
+        [10, 10],
+      ]),
+    ).toBe(true);
   });
 });
 
@@ -55,7 +94,9 @@ describe('shell pose', () => {
   it.each(shells.map((s) => [s.id, s] as const))('%s: says of most cells rightly whether they face the camera', (_, s) => {
     const pose = shellPose(s.corners, { width: s.size[0], height: s.size[1] }, s.part.inner_radius, s.part.running_face_length);
     if (!pose.ok) throw new Error(pose.problem.sentence);
-    const off = s.cosine.filter(([a, b, cosine, visible]) => visible > 0.95 && Math.abs(viewCosine(pose.value, (a + 0.5) * 5, (b + 0.5) / 12) - cosine) > 0.12);
+    const off = s.cosine.filter(
+      ([a, b, cosine, visible]) => visible > 0.95 && Math.abs(viewCosine(pose.value, (a + 0.5) * 5, (b + 0.5) / 12) - cosine) > 0.12,
+    );
     expect(off.length).toBeLessThan(s.cosine.length * 0.1);
   });
   it('refuses mirrored and crossed corners with a sentence', () => {
@@ -72,7 +113,19 @@ describe('shell pose', () => {
 describe('flattening a stand-in', () => {
   const frame = stationsOf(engineTemplate('inline-4-petrol')!.layout).find((s) => s.id === 'main.1.shell.upper')!.surface!;
   const radius = frame.widthMm / Math.PI;
-  const map = wearMap(frame, [{ id: 'm', shape: 'stroke', class: 'lining', points: [[0.25, 0.75], [0.75, 0.75]], radiusMm: 4, made: 'found-so' }]);
+  const map = wearMap(frame, [
+    {
+      id: 'm',
+      shape: 'stroke',
+      class: 'lining',
+      points: [
+        [0.25, 0.75],
+        [0.75, 0.75],
+      ],
+      radiusMm: 4,
+      made: 'found-so',
+    },
+  ]);
   const drawn = renderShell(map, radius, frame.heightMm, 3, 480);
   it('brings painted lining back to its place', () => {
     const pose = shellPose(drawn.corners!, drawn.pixels, radius, frame.heightMm);
@@ -87,7 +140,12 @@ describe('flattening a stand-in', () => {
     expect(flat.pixelsPerDegree.crown).toBeGreaterThan(flat.pixelsPerDegree.edge);
   });
   it('marks what lies outside the picture as not seen', () => {
-    const pose = shellPose(drawn.corners!.map(([x, y]) => [x - 200, y] as const), drawn.pixels, radius, frame.heightMm);
+    const pose = shellPose(
+      drawn.corners!.map(([x, y]) => [x - 200, y] as const),
+      drawn.pixels,
+      radius,
+      frame.heightMm,
+    );
     if (!pose.ok) throw new Error(pose.problem.sentence);
     expect(flattenShell(pose.value, drawn.pixels, 180).notSeenPercent).toBeGreaterThan(10);
   });

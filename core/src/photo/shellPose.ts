@@ -31,10 +31,20 @@ const unit = (a: Vec3): Vec3 => scale(a, 1 / Math.hypot(...a));
  * the picture when known, otherwise it is the one that makes the plane's axes most nearly orthonormal, held by a prior near a phone lens at twofold zoom (52 mm equivalent, the usual way to fill a picture with a small part)
  * because a face seen square-on does not determine it.
  */
-export function shellPose(corners: readonly Point[], size: PictureSize, radiusMm: number, widthMm: number, focalPx?: number): Result<ShellPose> {
+export function shellPose(
+  corners: readonly Point[],
+  size: PictureSize,
+  radiusMm: number,
+  widthMm: number,
+  focalPx?: number,
+): Result<ShellPose> {
   if (corners.length !== 4) return fail('corners-missing', 'Four corners are needed: two parting lines, two edges.', 'corners');
   if (!isConvex(corners))
-    return fail('corners-crossed', 'The corners cross or lie on one line. Go round the face: left-front, left-rear, right-rear, right-front.', 'corners');
+    return fail(
+      'corners-crossed',
+      'The corners cross or lie on one line. Go round the face: left-front, left-rear, right-rear, right-front.',
+      'corners',
+    );
   const centre: Point = [size.width / 2, size.height / 2];
   const plane: Point[] = [
     [-radiusMm, 0],
@@ -42,7 +52,10 @@ export function shellPose(corners: readonly Point[], size: PictureSize, radiusMm
     [radiusMm, -widthMm],
     [radiusMm, 0],
   ];
-  const h = homography(plane, corners.map(([x, y]) => [x - centre[0], y - centre[1]]));
+  const h = homography(
+    plane,
+    corners.map(([x, y]) => [x - centre[0], y - centre[1]]),
+  );
   if (!h.ok) return h;
   const m = h.value;
   const columns = (f: number): [Vec3, Vec3, Vec3] => [
@@ -58,7 +71,12 @@ export function shellPose(corners: readonly Point[], size: PictureSize, radiusMm
   const raw2 = scale(b, sign);
   const r2 = unit([raw2[0] - dot(raw2, r1) * r1[0], raw2[1] - dot(raw2, r1) * r1[1], raw2[2] - dot(raw2, r1) * r1[2]]);
   const r3 = cross(r1, r2);
-  if (r3[2] <= 0) return fail('corners-mirrored', 'The corners run the wrong way round. Left-front first, then left-rear, right-rear, right-front.', 'corners');
+  if (r3[2] <= 0)
+    return fail(
+      'corners-mirrored',
+      'The corners run the wrong way round. Left-front first, then left-rear, right-rear, right-front.',
+      'corners',
+    );
   return ok({ focalPx: f, centre, r1, r2, r3, t: scale(c, lambda * sign), radiusMm, widthMm });
 }
 

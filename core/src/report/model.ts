@@ -13,7 +13,12 @@ import { formatLength } from '../units/length.js';
 export type ReportBlock =
   | { readonly kind: 'text'; readonly text: string; readonly strong?: boolean }
   | { readonly kind: 'list'; readonly items: readonly string[] }
-  | { readonly kind: 'table'; readonly head: readonly string[]; readonly rows: ReadonlyArray<readonly string[]>; readonly figures?: readonly number[] }
+  | {
+      readonly kind: 'table';
+      readonly head: readonly string[];
+      readonly rows: ReadonlyArray<readonly string[]>;
+      readonly figures?: readonly number[];
+    }
   | { readonly kind: 'photo'; readonly number: number; readonly sha256: string; readonly caption: string; readonly standIn: boolean }
   | { readonly kind: 'wear'; readonly station: string; readonly map: WearMap; readonly frame: SurfaceFrame; readonly caption: string }
   | { readonly kind: 'plan' };
@@ -38,7 +43,8 @@ export const STANDING_STATEMENT =
   'This account states what was seen and measured on the parts named in it. The work defers to the engine maker’s data, to local codes and to licensed practice; ' +
   'where these differ from this account, they apply. Suggestions of cause are weighed by stated rules and confirmed or overruled by the builder.';
 
-export const CONFIDENCE_WORDS = 'Practically certain: 90 % or more. Probable: 70 to 90 %. Possible: 40 to 70 %. Less likely: 10 to 40 %. Unlikely: under 10 %.';
+export const CONFIDENCE_WORDS =
+  'Practically certain: 90 % or more. Probable: 70 to 90 %. Possible: 40 to 70 %. Less likely: 10 to 40 %. Unlikely: under 10 %.';
 
 /** Dominant class colour of every cell; null where the cell was not seen. Row 0 is v = 0. */
 export function cellColours(map: WearMap): Array<string | null> {
@@ -62,29 +68,71 @@ const percent = (p: number): string => `${Math.round(p * 100)} %`;
 const orDash = (text: string): string => (text.trim() === '' ? '–' : text);
 
 export const COMPLAINTS: Readonly<Record<string, string>> = {
-  knock: 'Knock', seized: 'Seized', 'low-pressure': 'Low oil pressure', smoke: 'Smoke', 'loss-of-power': 'Loss of power', overheating: 'Overheating', 'metal-in-oil': 'Metal in oil',
-  'oil-level-rising': 'Oil level rising', 'oil-level-falling': 'Oil level falling', leak: 'Leak', 'no-start': 'Does not start', 'noise-after-repair': 'Noise after repair', none: 'None, planned inspection',
+  knock: 'Knock',
+  seized: 'Seized',
+  'low-pressure': 'Low oil pressure',
+  smoke: 'Smoke',
+  'loss-of-power': 'Loss of power',
+  overheating: 'Overheating',
+  'metal-in-oil': 'Metal in oil',
+  'oil-level-rising': 'Oil level rising',
+  'oil-level-falling': 'Oil level falling',
+  leak: 'Leak',
+  'no-start': 'Does not start',
+  'noise-after-repair': 'Noise after repair',
+  none: 'None, planned inspection',
 };
-export const ONSETS: Readonly<Record<string, string>> = { sudden: 'Sudden', gradual: 'Gradual', 'after-work': 'After work on the engine', 'after-start-up': 'After start-up' };
-export const AFTER_SIGNS: Readonly<Record<string, string>> = { stopped: 'Stopped at once', 'driven-on': 'Run on', restarted: 'Stopped, then restarted', unknown: 'Not known' };
-export const QUESTION_OWNERS: Readonly<Record<string, string>> = { private: 'Private client', warranty: 'Maker’s warranty', insurer: 'Insurer', own: 'Own engine', inspection: 'Planned inspection' };
+export const ONSETS: Readonly<Record<string, string>> = {
+  sudden: 'Sudden',
+  gradual: 'Gradual',
+  'after-work': 'After work on the engine',
+  'after-start-up': 'After start-up',
+};
+export const AFTER_SIGNS: Readonly<Record<string, string>> = {
+  stopped: 'Stopped at once',
+  'driven-on': 'Run on',
+  restarted: 'Stopped, then restarted',
+  unknown: 'Not known',
+};
+export const QUESTION_OWNERS: Readonly<Record<string, string>> = {
+  private: 'Private client',
+  warranty: 'Maker’s warranty',
+  insurer: 'Insurer',
+  own: 'Own engine',
+  inspection: 'Planned inspection',
+};
 
 function coded(table: Readonly<Record<string, string>>, value: string): string {
-  return orDash(value.split(',').map((v) => table[v] ?? v).filter(Boolean).join(', '));
+  return orDash(
+    value
+      .split(',')
+      .map((v) => table[v] ?? v)
+      .filter(Boolean)
+      .join(', '),
+  );
 }
 
 /** Builds the report from a case. `entries` and `ledgerHead` identify the ledger it was made from. */
 export function reportModel(view: CaseView, ledgerHead: string, entries: number): ReportModel {
   const d = diagnose(view);
   const numbering = new Map<string, number>();
-  for (const s of view.stations) for (const p of s.photos) if (!numbering.has(p.value.sha256)) numbering.set(p.value.sha256, numbering.size + 1);
+  for (const s of view.stations)
+    for (const p of s.photos) if (!numbering.has(p.value.sha256)) numbering.set(p.value.sha256, numbering.size + 1);
   return {
     title: view.title,
     number: view.number,
     reference: view.intake('reference'),
     ledgerHead,
     entries,
-    sections: [question(view), examined(view), findings(view, numbering), sheets(view), causes(view, d), conclusion(view, d), method(view, d, ledgerHead, entries)],
+    sections: [
+      question(view),
+      examined(view),
+      findings(view, numbering),
+      sheets(view),
+      causes(view, d),
+      conclusion(view, d),
+      method(view, d, ledgerHead, entries),
+    ],
   };
 }
 
@@ -105,12 +153,25 @@ function question(view: CaseView): ReportSection {
           ['Onset', coded(ONSETS, view.intake('onset'))],
           ['After the first sign', coded(AFTER_SIGNS, view.intake('afterFirstSign'))],
           ['Received', orDash(view.intake('received'))],
-          ['Engine', `${l.cylinders} cylinder${l.cylinders > 1 ? 's' : ''}, ${l.arrangement}, ${l.cycle}, ${l.fuel}; bore ${l.boreMm} mm, stroke ${l.strokeMm} mm, ${l.mains} mains, firing order ${l.firingOrder.join('-')}`],
+          [
+            'Engine',
+            `${l.cylinders} cylinder${l.cylinders > 1 ? 's' : ''}, ${l.arrangement}, ${l.cycle}, ${l.fuel}; bore ${l.boreMm} mm, stroke ${l.strokeMm} mm, ${l.mains} mains, firing order ${l.firingOrder.join('-')}`,
+          ],
         ],
       },
       { kind: 'plan' },
       ...(view.history.length > 0
-        ? [{ kind: 'table' as const, head: ['History', 'How we know', 'Date'], rows: view.history.map((h) => [h.value.text, { told: 'told to us', seen: 'seen by us', measured: 'measured by us' }[h.value.reliability], h.value.date ?? '–']) }]
+        ? [
+            {
+              kind: 'table' as const,
+              head: ['History', 'How we know', 'Date'],
+              rows: view.history.map((h) => [
+                h.value.text,
+                { told: 'told to us', seen: 'seen by us', measured: 'measured by us' }[h.value.reliability],
+                h.value.date ?? '–',
+              ]),
+            },
+          ]
         : [{ kind: 'text' as const, text: 'No history was given.' }]),
     ],
   };
@@ -119,7 +180,12 @@ function question(view: CaseView): ReportSection {
 function examined(view: CaseView): ReportSection {
   const c = coverage(view);
   const not = view.stations.filter((s) => !isExamined(s));
-  const words: Readonly<Record<string, string>> = { 'not-examined': 'not examined', 'before-us': 'altered or missing before it came to us', lost: 'lost during the strip', 'not-present': 'not present' };
+  const words: Readonly<Record<string, string>> = {
+    'not-examined': 'not examined',
+    'before-us': 'altered or missing before it came to us',
+    lost: 'lost during the strip',
+    'not-present': 'not present',
+  };
   const groups = new Map<string, string[]>();
   for (const s of not) groups.set(words[s.state] ?? s.state, [...(groups.get(words[s.state] ?? s.state) ?? []), s.station.name]);
   return {
@@ -127,8 +193,16 @@ function examined(view: CaseView): ReportSection {
     heading: 'What was and was not examined',
     blocks: [
       { kind: 'text', text: `${c.examined} of ${c.total} places (${percent(c.examined / Math.max(1, c.total))}) were examined.` },
-      { kind: 'table', head: ['Part', 'Examined', 'Of'], rows: c.byPart.map((p) => [PART_NAMES[p.part], String(p.examined), String(p.total)]), figures: [1, 2] },
-      ...[...groups].map(([word, names]): ReportBlock => ({ kind: 'text', text: `${word[0]?.toUpperCase()}${word.slice(1)}: ${names.join(', ')}.` })),
+      {
+        kind: 'table',
+        head: ['Part', 'Examined', 'Of'],
+        rows: c.byPart.map((p) => [PART_NAMES[p.part], String(p.examined), String(p.total)]),
+        figures: [1, 2],
+      },
+      ...[...groups].map(([word, names]): ReportBlock => ({
+        kind: 'text',
+        text: `${word[0]?.toUpperCase()}${word.slice(1)}: ${names.join(', ')}.`,
+      })),
     ],
   };
 }
@@ -152,16 +226,39 @@ function findings(view: CaseView, numbering: ReadonlyMap<string, number>): Repor
   const hurt = view.stations.filter((s) => s.state === 'findings').sort((a, b) => (standingGrade(b) ?? 0) - (standingGrade(a) ?? 0));
   if (hurt.length === 0) blocks.push({ kind: 'text', text: 'No findings were recorded.' });
   for (const s of hurt) {
-    blocks.push({ kind: 'text', text: s.station.name, strong: true }, { kind: 'text', text: findingWords(s) || 'Marked as a finding, not graded.' });
+    blocks.push(
+      { kind: 'text', text: s.station.name, strong: true },
+      { kind: 'text', text: findingWords(s) || 'Marked as a finding, not graded.' },
+    );
     for (const r of s.remarks) blocks.push({ kind: 'text', text: `Remark by ${r.version.author.name}: ${r.value.text}` });
-    if (withPhotos) for (const p of s.photos) blocks.push({ kind: 'photo', number: numbering.get(p.value.sha256) ?? 0, sha256: p.value.sha256, caption: s.station.name, standIn: p.value.standIn });
+    if (withPhotos)
+      for (const p of s.photos)
+        blocks.push({
+          kind: 'photo',
+          number: numbering.get(p.value.sha256) ?? 0,
+          sha256: p.value.sha256,
+          caption: s.station.name,
+          standIn: p.value.standIn,
+        });
     if (s.wear && s.station.surface && s.marks.length > 0) {
-      const shares = WEAR_CLASSES.filter((c) => c !== 'sound' && (s.summary?.percent[c] ?? 0) >= 0.1).map((c) => `${WEAR_CLASS_INFO[c].name.toLowerCase()} ${(s.summary?.percent[c] ?? 0).toFixed(1)} %`);
-      blocks.push({ kind: 'wear', station: s.station.id, map: s.wear, frame: s.station.surface, caption: `${s.station.name}, developed: ${shares.join(', ') || 'lines only'}; ${s.station.surface.vFrom} below` });
+      const shares = WEAR_CLASSES.filter((c) => c !== 'sound' && (s.summary?.percent[c] ?? 0) >= 0.1).map(
+        (c) => `${WEAR_CLASS_INFO[c].name.toLowerCase()} ${(s.summary?.percent[c] ?? 0).toFixed(1)} %`,
+      );
+      blocks.push({
+        kind: 'wear',
+        station: s.station.id,
+        map: s.wear,
+        frame: s.station.surface,
+        caption: `${s.station.name}, developed: ${shares.join(', ') || 'lines only'}; ${s.station.surface.vFrom} below`,
+      });
     }
   }
   const sound = view.stations.filter((s) => s.state === 'sound');
-  if (sound.length > 0) blocks.push({ kind: 'text', text: 'Examined, nothing found', strong: true }, { kind: 'text', text: `${sound.map((s) => s.station.name).join(', ')}.` });
+  if (sound.length > 0)
+    blocks.push(
+      { kind: 'text', text: 'Examined, nothing found', strong: true },
+      { kind: 'text', text: `${sound.map((s) => s.station.name).join(', ')}.` },
+    );
   return { id: 'findings', heading: 'Findings', blocks };
 }
 
@@ -176,22 +273,44 @@ function sheets(view: CaseView): ReportSection {
     blocks.push({
       kind: 'table',
       head: ['Axis', ...PLANES.map((p) => `${p}, mm`)],
-      rows: AXES.map((axis) => [axis, ...PLANES.map((plane) => list.find((x) => x.axis === axis && x.plane === plane)?.mm.toFixed(3) ?? 'not read')]),
+      rows: AXES.map((axis) => [
+        axis,
+        ...PLANES.map((plane) => list.find((x) => x.axis === axis && x.plane === plane)?.mm.toFixed(3) ?? 'not read'),
+      ]),
       figures: [1, 2, 3],
     });
     const line = (name: string, v: MeasuredValue | undefined, digits = 3): string[][] =>
-      v ? [[name, `${formatLength(v.value, 'mm', { digits, signed: name === 'Taper' })} ± ${formatLength(v.expanded, 'mm', { digits: 4 })}`, v.at, v.verdict ? v.verdict.word : '–', v.verdict ? v.verdict.reason : '']] : [];
+      v
+        ? [
+            [
+              name,
+              `${formatLength(v.value, 'mm', { digits, signed: name === 'Taper' })} ± ${formatLength(v.expanded, 'mm', { digits: 4 })}`,
+              v.at,
+              v.verdict ? v.verdict.word : '–',
+              v.verdict ? v.verdict.reason : '',
+            ],
+          ]
+        : [];
     blocks.push({
       kind: 'table',
       head: ['Result', 'Value ± U (k = 2)', 'Where', 'Verdict', 'Reason'],
-      rows: [...line('Largest', r.max), ...line('Least', r.min), ...line('Out-of-round', r.outOfRound), ...line('Taper', r.taper), ...line('Wear', r.wear)],
+      rows: [
+        ...line('Largest', r.max),
+        ...line('Least', r.min),
+        ...line('Out-of-round', r.outOfRound),
+        ...line('Taper', r.taper),
+        ...line('Wear', r.wear),
+      ],
       figures: [1],
     });
     if (r.barrel.length > 0) blocks.push({ kind: 'text', text: `Shape: ${r.barrel.map((b) => barrelText(b)).join('; ')}.` });
     if (r.size) blocks.push({ kind: 'text', text: `Next undersize: ${r.size.reason}` });
     const typed = s.readings.filter((x) => x.value.unit !== 'mm');
     const read = typed.length > 0 ? ` Typed in other units: ${typed.map((x) => x.value.text).join(', ')}.` : '';
-    blocks.push({ kind: 'text', text: `Gauge: ${gauge.name}, resolution ${gauge.resolutionMm} mm, U ${gauge.expandedUncertaintyMm} mm.${spec ? ` Limits: ${spec.source || 'source not stated'}.` : ' No specification was entered, so no verdict is given.'}${read}` });
+    blocks.push({
+      kind: 'text',
+      text: `Gauge: ${gauge.name}, resolution ${gauge.resolutionMm} mm, U ${gauge.expandedUncertaintyMm} mm.${spec ? ` Limits: ${spec.source || 'source not stated'}.` : ' No specification was entered, so no verdict is given.'}${read}`,
+    });
   }
   if (blocks.length === 0) blocks.push({ kind: 'text', text: 'Nothing was measured.' });
   return { id: 'sheets', heading: 'Measurements', blocks };
@@ -206,26 +325,61 @@ function causes(view: CaseView, d: Diagnosis): ReportSection {
     rows: d.causes.slice(0, 6).map((c) => {
       const own = decided.get(c.id);
       const place = c.places[0] && c.places[0].probability > 0.5 ? ` (${c.places[0].name})` : '';
-      return [c.name + place, percent(c.probability), c.range, own && own.decision !== 'open' ? `${own.decision}${own.reason ? `: ${own.reason}` : ''}` : '–'];
+      return [
+        c.name + place,
+        percent(c.probability),
+        c.range,
+        own && own.decision !== 'open' ? `${own.decision}${own.reason ? `: ${own.reason}` : ''}` : '–',
+      ];
     }),
     figures: [1],
   });
   const lead = d.causes[0];
   if (lead) {
     const side = (present: boolean): string[] =>
-      lead.evidence.filter((e) => e.decibans > 0 === present).slice(0, 8).map((e) => `${e.name}${e.present ? '' : ': looked for, not there'} (${Math.abs(e.decibans).toFixed(1)} decibans) – ${e.sources.map((s) => s.words).slice(0, 3).join('; ')}`);
-    blocks.push({ kind: 'text', text: `For ${lead.name.toLowerCase()}, against its nearest rival`, strong: true }, { kind: 'list', items: side(true).length > 0 ? side(true) : ['Nothing.'] });
-    blocks.push({ kind: 'text', text: 'Against it', strong: true }, { kind: 'list', items: side(false).length > 0 ? side(false) : ['Nothing.'] });
+      lead.evidence
+        .filter((e) => e.decibans > 0 === present)
+        .slice(0, 8)
+        .map(
+          (e) =>
+            `${e.name}${e.present ? '' : ': looked for, not there'} (${Math.abs(e.decibans).toFixed(1)} decibans) – ${e.sources
+              .map((s) => s.words)
+              .slice(0, 3)
+              .join('; ')}`,
+        );
+    blocks.push(
+      { kind: 'text', text: `For ${lead.name.toLowerCase()}, against its nearest rival`, strong: true },
+      { kind: 'list', items: side(true).length > 0 ? side(true) : ['Nothing.'] },
+    );
+    blocks.push(
+      { kind: 'text', text: 'Against it', strong: true },
+      { kind: 'list', items: side(false).length > 0 ? side(false) : ['Nothing.'] },
+    );
   }
   const alternatives = d.causes.slice(1, 4).map((c) => {
     const against = c.evidence.filter((e) => e.decibans < 0)[0];
     return `${c.name} (${percent(c.probability)}): ${against ? `weakest point: ${against.name.toLowerCase()}${against.present ? '' : ' was looked for and not there'}` : 'nothing speaks against it'}. ${cause(c.id)?.doesNot ?? ''}`;
   });
   blocks.push({ kind: 'text', text: 'Alternatives considered', strong: true }, { kind: 'list', items: alternatives });
-  blocks.push({ kind: 'text', text: 'Left unexplained', strong: true }, { kind: 'list', items: d.unexplained.length > 0 ? d.unexplained.map((u) => `${u.name}, grade ${u.grade}: ${u.why}`) : ['No finding of grade 2 or more.'] });
+  blocks.push(
+    { kind: 'text', text: 'Left unexplained', strong: true },
+    {
+      kind: 'list',
+      items:
+        d.unexplained.length > 0 ? d.unexplained.map((u) => `${u.name}, grade ${u.grade}: ${u.why}`) : ['No finding of grade 2 or more.'],
+    },
+  );
   const check = d.nextChecks[0];
-  if (check) blocks.push({ kind: 'text', text: `The check that would tell most: ${check.step.toLowerCase()} for "${check.name.toLowerCase()}" (about ${check.minutes} min). If found: ${check.ifFound.cause.toLowerCase()} ${percent(check.ifFound.before)} → ${percent(check.ifFound.after)}; if not: ${check.ifNot.cause.toLowerCase()} ${percent(check.ifNot.before)} → ${percent(check.ifNot.after)}.` });
-  if (d.turningPoint) blocks.push({ kind: 'text', text: `If "${d.turningPoint.name.toLowerCase()}" proved to be the other way round, ${d.turningPoint.wouldLead.toLowerCase()} would lead (${percent(d.turningPoint.probability)}).` });
+  if (check)
+    blocks.push({
+      kind: 'text',
+      text: `The check that would tell most: ${check.step.toLowerCase()} for "${check.name.toLowerCase()}" (about ${check.minutes} min). If found: ${check.ifFound.cause.toLowerCase()} ${percent(check.ifFound.before)} → ${percent(check.ifFound.after)}; if not: ${check.ifNot.cause.toLowerCase()} ${percent(check.ifNot.before)} → ${percent(check.ifNot.after)}.`,
+    });
+  if (d.turningPoint)
+    blocks.push({
+      kind: 'text',
+      text: `If "${d.turningPoint.name.toLowerCase()}" proved to be the other way round, ${d.turningPoint.wouldLead.toLowerCase()} would lead (${percent(d.turningPoint.probability)}).`,
+    });
   return { id: 'causes', heading: 'Causes', blocks };
 }
 
@@ -242,7 +396,11 @@ function conclusion(view: CaseView, d: Diagnosis): ReportSection {
   ];
   for (const c of confirmed) {
     const record = cause(c.value.cause);
-    if (record) blocks.push({ kind: 'text', text: `${record.name}: corrective actions and collateral to check`, strong: true }, { kind: 'list', items: [...record.actions, ...record.collateral.map((x) => `Check: ${x}`)] });
+    if (record)
+      blocks.push(
+        { kind: 'text', text: `${record.name}: corrective actions and collateral to check`, strong: true },
+        { kind: 'list', items: [...record.actions, ...record.collateral.map((x) => `Check: ${x}`)] },
+      );
   }
   if (view.report('actions')) blocks.push({ kind: 'text', text: view.report('actions') });
   return { id: 'conclusion', heading: 'Conclusion', blocks };
@@ -254,9 +412,19 @@ function method(view: CaseView, d: Diagnosis, head: string, entries: number): Re
     id: 'standing',
     heading: 'Method and standing',
     blocks: [
-      { kind: 'text', text: `Grades by grade book ${GRADE_BOOK.version}; causes by cause table ${d.table}, exact over all sets of up to three causes. Verdicts are guard-banded: a value nearer to its limit than its uncertainty (U, k = 2) is too close to call.` },
+      {
+        kind: 'text',
+        text: `Grades by grade book ${GRADE_BOOK.version}; causes by cause table ${d.table}, exact over all sets of up to three causes. Verdicts are guard-banded: a value nearer to its limit than its uncertainty (U, k = 2) is too close to call.`,
+      },
       { kind: 'text', text: CONFIDENCE_WORDS },
-      ...(stand ? [{ kind: 'text' as const, text: 'Pictures marked “rendered stand-in” were drawn by the application for demonstration; they are not photographs.' }] : []),
+      ...(stand
+        ? [
+            {
+              kind: 'text' as const,
+              text: 'Pictures marked “rendered stand-in” were drawn by the application for demonstration; they are not photographs.',
+            },
+          ]
+        : []),
       { kind: 'text', text: STANDING_STATEMENT },
       { kind: 'text', text: `Ledger: ${entries} entries, head ${head}.` },
     ],

@@ -41,10 +41,14 @@ describe('parseLength', () => {
 
   it('does not depend on the unit a length is typed in', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.001, max: 500, noNaN: true }), fc.constantFrom<LengthUnit>('mm', 'in', 'thou', 'um'), (value, unit) => {
-        const word = { mm: 'mm', in: 'in', thou: 'thou', um: 'µm' }[unit];
-        expect(mm(`${(value / MM_PER[unit]).toFixed(9)} ${word}`)).toBeCloseTo(value, 6);
-      }),
+      fc.property(
+        fc.double({ min: 0.001, max: 500, noNaN: true }),
+        fc.constantFrom<LengthUnit>('mm', 'in', 'thou', 'um'),
+        (value, unit) => {
+          const word = { mm: 'mm', in: 'in', thou: 'thou', um: 'µm' }[unit];
+          expect(mm(`${(value / MM_PER[unit]).toFixed(9)} ${word}`)).toBeCloseTo(value, 6);
+        },
+      ),
     );
   });
 });

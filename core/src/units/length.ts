@@ -20,8 +20,7 @@ const UNIT_WORDS: Readonly<Record<string, LengthUnit>> = {
 
 /** A typed length: a value in mm with the unit it was typed in, or a place left unread. */
 export type TypedLength =
-  | { readonly kind: 'value'; readonly mm: number; readonly unit: LengthUnit; readonly offset: boolean }
-  | { readonly kind: 'not-read' };
+  { readonly kind: 'value'; readonly mm: number; readonly unit: LengthUnit; readonly offset: boolean } | { readonly kind: 'not-read' };
 
 export interface LengthContext {
   /** Unit taken when none is typed. */
@@ -51,10 +50,15 @@ export function parseLength(text: string, context: LengthContext): Result<TypedL
   const unit = word === '' ? context.unit : UNIT_WORDS[word.toLowerCase()];
   if (!unit) return fail('reading-unit', `"${word}" is not a length unit known here. Use mm, in or ", thou, µm.`, 'text');
   const magnitude = Number(digits.replace(',', '.')) * MM_PER[unit];
-  if (!Number.isFinite(magnitude)) return fail('reading-not-a-number', `"${typed.slice(0, 40)}" is not a reading. Type one number.`, 'text');
+  if (!Number.isFinite(magnitude))
+    return fail('reading-not-a-number', `"${typed.slice(0, 40)}" is not a reading. Type one number.`, 'text');
   if (!sign) return ok({ kind: 'value', mm: magnitude, unit, offset: false });
   if (context.masterMm === undefined)
-    return fail('reading-no-master', 'A reading with + or − is an offset from the set master, and this gauge has none. Type the whole size.', 'text');
+    return fail(
+      'reading-no-master',
+      'A reading with + or − is an offset from the set master, and this gauge has none. Type the whole size.',
+      'text',
+    );
   return ok({ kind: 'value', mm: context.masterMm + (sign === '-' ? -magnitude : magnitude), unit, offset: true });
 }
 
