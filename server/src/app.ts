@@ -16,7 +16,11 @@ import { ProblemFilter } from './http/problem.js';
 
 /** Builds the application: API under /api, the built web pages for everything else. */
 export async function makeApp(config: ServerConfig): Promise<NestExpressApplication> {
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), { logger: ['error', 'warn'], bodyParser: false, abortOnError: false });
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), {
+    logger: ['error', 'warn'],
+    bodyParser: false,
+    abortOnError: false,
+  });
   app.set('trust proxy', 'loopback');
   app.use(
     helmet({
@@ -55,9 +59,16 @@ async function addDocs(app: NestExpressApplication): Promise<void> {
     const token = (request.cookies as Record<string, string | undefined>)[SESSION_COOKIE];
     const refuse = (): void => void response.status(401).json({ code: 'signed-out', sentence: 'Sign in to read the API description.' });
     if (!token) return refuse();
-    app.get(AccountsService).accountOfToken(token).then((found) => (found ? next() : refuse()), next);
+    app
+      .get(AccountsService)
+      .accountOfToken(token)
+      .then((found) => (found ? next() : refuse()), next);
   });
-  const options = new DocumentBuilder().setTitle('True Ledger').setDescription('Cases, ledger, pictures, causes, report and bundle.').setVersion('1').build();
+  const options = new DocumentBuilder()
+    .setTitle('True Ledger')
+    .setDescription('Cases, ledger, pictures, causes, report and bundle.')
+    .setVersion('1')
+    .build();
   SwaggerModule.setup('api/docs', app, () => SwaggerModule.createDocument(app, options), { jsonDocumentUrl: 'api/docs/openapi.json' });
 }
 

@@ -12,13 +12,29 @@ afterAll(() => bench.close());
 const signedOut = (): ReturnType<typeof request> => request(bench.app.getHttpServer());
 
 describe('a signed-out person', () => {
-  it.each(['/api/cases', '/api/me', '/api/gauges', '/api/accounts', '/api/sessions', `/api/cases/${randomUUID()}`, `/api/cases/${randomUUID()}/entries`, `/api/cases/${randomUUID()}/report.pdf`, `/api/cases/${randomUUID()}/bundle.zip`, '/api/docs', '/api/docs/openapi.json'])('gets nothing from %s', async (path) => {
+  it.each([
+    '/api/cases',
+    '/api/me',
+    '/api/gauges',
+    '/api/accounts',
+    '/api/sessions',
+    `/api/cases/${randomUUID()}`,
+    `/api/cases/${randomUUID()}/entries`,
+    `/api/cases/${randomUUID()}/report.pdf`,
+    `/api/cases/${randomUUID()}/bundle.zip`,
+    '/api/docs',
+    '/api/docs/openapi.json',
+  ])('gets nothing from %s', async (path) => {
     const answer = await signedOut().get(path).expect(401);
     expect(answer.body).toMatchObject({ code: 'signed-out' });
     expect(answer.body.sentence.length).toBeGreaterThan(20);
   });
   it('cannot write', () => signedOut().post('/api/cases').send({}).expect(401));
-  it('cannot use a made-up session', () => signedOut().get('/api/me').set('Cookie', `true_ledger_session=${'0'.repeat(64)}`).expect(401));
+  it('cannot use a made-up session', () =>
+    signedOut()
+      .get('/api/me')
+      .set('Cookie', `true_ledger_session=${'0'.repeat(64)}`)
+      .expect(401));
 });
 
 describe('signing in', () => {
@@ -56,7 +72,11 @@ describe('roles', () => {
     for (const attempt of [
       bench.people.reader.post('/api/cases').send({ id: randomUUID(), title: 'x', reference: '', layout: FOUR }),
       bench.people.reader.post(`/api/cases/${id}/entries`).send({ entries: [draft('state-set', 'bore.1', { state: 'sound' })] }),
-      bench.people.reader.post(`/api/cases/${id}/photos`).field('entryId', randomUUID()).field('station', 'bore.1').attach('file', Buffer.from('x'), 'a.jpg'),
+      bench.people.reader
+        .post(`/api/cases/${id}/photos`)
+        .field('entryId', randomUUID())
+        .field('station', 'bore.1')
+        .attach('file', Buffer.from('x'), 'a.jpg'),
       bench.people.reader.put('/api/gauges').send({}),
       bench.people.reader.get(`/api/cases/${id}/bundle.zip`),
     ]) {
@@ -66,7 +86,10 @@ describe('roles', () => {
   it('keeps accounts to the owner', async () => {
     await bench.people.builder.get('/api/accounts').expect(403);
     await bench.people.builder.post('/api/accounts').send({}).expect(403);
-    const made = await bench.people.owner.post('/api/accounts').send({ name: 'Ines', signIn: 'ines', password: PASSWORD, role: 'builder' }).expect(201);
+    const made = await bench.people.owner
+      .post('/api/accounts')
+      .send({ name: 'Ines', signIn: 'ines', password: PASSWORD, role: 'builder' })
+      .expect(201);
     await bench.people.owner.post('/api/accounts').send({ name: 'Ines', signIn: 'Ines', password: PASSWORD, role: 'builder' }).expect(400);
     const agent = request.agent(bench.app.getHttpServer());
     await agent.post('/api/sign-in').send({ signIn: 'ines', password: PASSWORD }).expect(201);
@@ -80,7 +103,10 @@ describe('roles', () => {
     await bench.people.owner.get('/api/accounts').expect(200);
   });
   it('refuses short passwords with the field named', async () => {
-    const answer = await bench.people.owner.post('/api/accounts').send({ name: 'X', signIn: 'x', password: 'short', role: 'reader' }).expect(400);
+    const answer = await bench.people.owner
+      .post('/api/accounts')
+      .send({ name: 'X', signIn: 'x', password: 'short', role: 'reader' })
+      .expect(400);
     expect(answer.body).toMatchObject({ code: 'request', field: 'password' });
   });
 });
@@ -104,7 +130,10 @@ describe('the first owner', () => {
     const token = await bench.app.get(AccountsService).makeClaim();
     const body = { token, name: 'First', signIn: 'first', password: PASSWORD };
     await signedOut().post('/api/claim').send(body).expect(201);
-    const again = await signedOut().post('/api/claim').send({ ...body, signIn: 'other' }).expect(400);
+    const again = await signedOut()
+      .post('/api/claim')
+      .send({ ...body, signIn: 'other' })
+      .expect(400);
     expect(again.body.code).toBe('claim');
   });
 });

@@ -37,11 +37,25 @@ export const PASSWORD = 'a-long-enough-password';
 /** The whole application on a database of its own, with one signed-in agent a role. */
 export async function startBench(change: Partial<ServerConfig> = {}): Promise<Bench> {
   const url = change.databaseUrl ?? (await freshDatabase());
-  const app = await makeApp({ databaseUrl: url, port: 0, host: '127.0.0.1', root: ROOT, loginAttempts: 50, loginWindowSeconds: 60, secureCookies: false, ...change });
+  const app = await makeApp({
+    databaseUrl: url,
+    port: 0,
+    host: '127.0.0.1',
+    root: ROOT,
+    loginAttempts: 50,
+    loginWindowSeconds: 60,
+    secureCookies: false,
+    ...change,
+  });
   await app.listen(0, '127.0.0.1');
   const accounts = app.get(AccountsService);
   const people = {} as Record<'owner' | 'builder' | 'second' | 'reader', request.Agent>;
-  for (const [who, role] of [['owner', 'owner'], ['builder', 'builder'], ['second', 'builder'], ['reader', 'reader']] as const) {
+  for (const [who, role] of [
+    ['owner', 'owner'],
+    ['builder', 'builder'],
+    ['second', 'builder'],
+    ['reader', 'reader'],
+  ] as const) {
     await accounts.create({ name: `The ${who}`, signIn: who, password: PASSWORD, role });
     people[who] = request.agent(app.getHttpServer());
     await people[who].post('/api/sign-in').send({ signIn: who, password: PASSWORD }).expect(201);
@@ -57,6 +71,9 @@ export const FOUR: EngineLayout = engineTemplate('inline-4-petrol')!.layout;
 
 export async function newCase(agent: request.Agent, change: Partial<EngineLayout> = {}): Promise<string> {
   const id = randomUUID();
-  await agent.post('/api/cases').send({ id, title: 'Slipway winch', reference: 'W 1', layout: { ...FOUR, ...change } }).expect(201);
+  await agent
+    .post('/api/cases')
+    .send({ id, title: 'Slipway winch', reference: 'W 1', layout: { ...FOUR, ...change } })
+    .expect(201);
   return id;
 }

@@ -14,8 +14,10 @@ beforeAll(async () => {
 });
 afterAll(() => bench.close());
 
-const append = (drafts: object[], who: 'builder' | 'second' = 'builder', id = caseId) => bench.people[who].post(`/api/cases/${id}/entries`).send({ entries: drafts });
-const entries = async (id = caseId): Promise<LedgerEntry[]> => (await bench.people.reader.get(`/api/cases/${id}/entries`).expect(200)).body as LedgerEntry[];
+const append = (drafts: object[], who: 'builder' | 'second' = 'builder', id = caseId) =>
+  bench.people[who].post(`/api/cases/${id}/entries`).send({ entries: drafts });
+const entries = async (id = caseId): Promise<LedgerEntry[]> =>
+  (await bench.people.reader.get(`/api/cases/${id}/entries`).expect(200)).body as LedgerEntry[];
 
 describe('opening a case', () => {
   it('gives it a number and its first entries', async () => {
@@ -35,7 +37,10 @@ describe('opening a case', () => {
     ['a firing order of the wrong length', { firingOrder: [1, 3, 4] }, /names 3 cylinders, the engine has 4/],
     ['five mains on a single', { arrangement: 'single', cylinders: 1, firingOrder: [1], throwAnglesDeg: [0] }, /5 mains do not fit/],
   ])('refuses %s with a sentence', async (_, change, words) => {
-    const answer = await bench.people.builder.post('/api/cases').send({ id: randomUUID(), title: 'x', reference: '', layout: { ...FOUR, ...change } }).expect(400);
+    const answer = await bench.people.builder
+      .post('/api/cases')
+      .send({ id: randomUUID(), title: 'x', reference: '', layout: { ...FOUR, ...change } })
+      .expect(400);
     expect(answer.body).toMatchObject({ code: 'layout-contradiction' });
     expect(answer.body.sentence).toMatch(words);
   });
@@ -53,12 +58,18 @@ describe('appending', () => {
     const one = draft('intake-set', null, { field: 'complaint', value: 'knock' });
     await append([one]).expect(201);
     const late = await append([draft('intake-set', null, { field: 'complaint', value: 'seized' })], 'second').expect(409);
-    expect(late.body).toMatchObject({ code: 'entry-conflict', conflict: { slot: 'intake:complaint', current: { entry: one.id, author: { name: 'The builder' } } } });
+    expect(late.body).toMatchObject({
+      code: 'entry-conflict',
+      conflict: { slot: 'intake:complaint', current: { entry: one.id, author: { name: 'The builder' } } },
+    });
     await append([draft('intake-set', null, { field: 'complaint', value: 'seized' }, one.id)], 'second').expect(201);
   });
   it('takes all of a batch or nothing', async () => {
     const before = (await entries()).length;
-    const answer = await append([draft('state-set', 'bore.2', { state: 'sound' }), draft('state-set', 'bore.99', { state: 'sound' })]).expect(400);
+    const answer = await append([
+      draft('state-set', 'bore.2', { state: 'sound' }),
+      draft('state-set', 'bore.99', { state: 'sound' }),
+    ]).expect(400);
     expect(answer.body.code).toBe('entry-station');
     expect(await entries()).toHaveLength(before);
   });
@@ -66,7 +77,11 @@ describe('appending', () => {
     const id = await newCase(bench.people.builder);
     const stations = (await bench.people.builder.get(`/api/cases/${id}`)).body.state.groups;
     expect(Object.keys(stations)).toEqual(['']);
-    const drafts = [1, 2, 3, 4].flatMap((n) => ['bore.N', 'rod.N', 'piston.N.crown', 'rings.N.pack', 'crank.pin.N'].map((s) => draft('state-set', s.replace('N', String(n)), { state: 'sound' })));
+    const drafts = [1, 2, 3, 4].flatMap((n) =>
+      ['bore.N', 'rod.N', 'piston.N.crown', 'rings.N.pack', 'crank.pin.N'].map((s) =>
+        draft('state-set', s.replace('N', String(n)), { state: 'sound' }),
+      ),
+    );
     const answers = await Promise.all(drafts.map((d, i) => append([d], i % 2 ? 'builder' : 'second', id)));
     expect(answers.map((a) => a.status)).toEqual(drafts.map(() => 201));
     const list = await entries(id);
@@ -107,7 +122,9 @@ describe('appending', () => {
   it('answers a wrong address in the same shape', async () => {
     expect((await bench.people.builder.get(`/api/cases/${randomUUID()}`).expect(404)).body.code).toBe('not-found');
     expect((await bench.people.builder.get('/api/nothing').expect(404)).body.code).toBe('not-found');
-    expect((await bench.people.builder.post('/api/cases').set('Content-Type', 'application/json').send('{"a":').expect(400)).body.code).toBe('request');
+    expect(
+      (await bench.people.builder.post('/api/cases').set('Content-Type', 'application/json').send('{"a":').expect(400)).body.code,
+    ).toBe('request');
   });
 });
 

@@ -15,9 +15,14 @@ afterAll(async () => {
 describe('the database stopped in the middle of appends', () => {
   it('answers with a sentence, loses nothing confirmed, and takes the same entries when it is back', async () => {
     const caseId = await newCase(bench.people.builder);
-    const stations = [1, 2, 3, 4].flatMap((n) => ['bore.N', 'rod.N', 'piston.N.crown', 'rings.N.pack', 'crank.pin.N', 'rod.N.shell.upper', 'rod.N.shell.lower'].map((s) => s.replace('N', String(n))));
+    const stations = [1, 2, 3, 4].flatMap((n) =>
+      ['bore.N', 'rod.N', 'piston.N.crown', 'rings.N.pack', 'crank.pin.N', 'rod.N.shell.upper', 'rod.N.shell.lower'].map((s) =>
+        s.replace('N', String(n)),
+      ),
+    );
     const drafts = stations.map((s) => draft('state-set', s, { state: 'sound' }));
-    const send = (d: object): Promise<{ status: number; body: { code?: string; sentence?: string } }> => bench.people.builder.post(`/api/cases/${caseId}/entries`).send({ entries: [d] }) as never;
+    const send = (d: object): Promise<{ status: number; body: { code?: string; sentence?: string } }> =>
+      bench.people.builder.post(`/api/cases/${caseId}/entries`).send({ entries: [d] }) as never;
     const first = drafts.slice(0, 6).map(send);
     await Promise.race(first);
     const rest = drafts.slice(6).map(send);

@@ -33,7 +33,9 @@ describe('a picture', () => {
     expect(again.body).toMatchObject({ already: true, entry: { id: first.body.entry.id } });
     const thumb = await bench.people.reader.get(`/api/cases/${caseId}/photos/${body.sha256}/thumb`).expect(200);
     expect((await sharp(thumb.body as Buffer).metadata()).width).toBe(320);
-    expect(Buffer.compare((await bench.people.builder.get(`/api/cases/${caseId}/photos/${body.sha256}/original`)).body as Buffer, jpeg)).toBe(0);
+    expect(
+      Buffer.compare((await bench.people.builder.get(`/api/cases/${caseId}/photos/${body.sha256}/original`)).body as Buffer, jpeg),
+    ).toBe(0);
   });
   it('may be filed to a second place without being stored twice', async () => {
     expect((await send(jpeg, 'same.jpg', 'rod.1.shell.lower').expect(201)).body.already).toBe(false);
@@ -44,7 +46,11 @@ describe('a picture', () => {
     await bench.people.reader.get(`/api/cases/${caseId}/photos/${sha256Hex(jpeg)}/original`).expect(403);
   });
   it('stands upright whatever its EXIF says, and its renditions carry no metadata', async () => {
-    const turned = await sharp(jpeg).withExif({ IFD0: { Copyright: 'place 53.1' } }).withMetadata({ orientation: 6 }).jpeg().toBuffer();
+    const turned = await sharp(jpeg)
+      .withExif({ IFD0: { Copyright: 'place 53.1' } })
+      .withMetadata({ orientation: 6 })
+      .jpeg()
+      .toBuffer();
     const answer = await send(turned).expect(201);
     const body = answer.body.entry.body as EntryBodies['photo-added'];
     expect([body.width, body.height]).toEqual([480, 640]);
@@ -56,7 +62,9 @@ describe('a picture', () => {
     expect(plainName('../../etc/passwd.jpg')).toBe('passwd.jpg');
     expect(plainName('C:\\bench\\shell.png')).toBe('shell.png');
     expect(plainName('')).toBe('picture');
-    const png = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#888' } }).png().toBuffer();
+    const png = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#888' } })
+      .png()
+      .toBuffer();
     const answer = await send(png, '../../../evil<b>.png').expect(201);
     expect((answer.body.entry.body as EntryBodies['photo-added']).name).not.toContain('/');
   });
@@ -68,23 +76,47 @@ describe('what is refused, each with a sentence and nothing stored', () => {
     ['text', () => Buffer.from('<html>not a picture</html>'), 'not-an-image', 400],
     ['nothing', () => Buffer.alloc(0), 'not-an-image', 400],
     ['a truncated JPEG', () => jpeg.subarray(0, Math.floor(jpeg.length * 0.6)), 'image-damaged', 400],
-    ['a GIF', () => sharp({ create: { width: 8, height: 8, channels: 3, background: '#888' } }).gif().toBuffer(), 'not-an-image', 400],
+    [
+      'a GIF',
+      () =>
+        sharp({ create: { width: 8, height: 8, channels: 3, background: '#888' } })
+          .gif()
+          .toBuffer(),
+      'not-an-image',
+      400,
+    ],
     ['an SVG', () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>'), 'not-an-image', 400],
-    ['200 megapixels', () => sharp({ create: { width: 20000, height: 10000, channels: 3, background: '#888' } }).png({ compressionLevel: 1 }).toBuffer(), 'image-too-large', 413],
+    [
+      '200 megapixels',
+      () =>
+        sharp({ create: { width: 20000, height: 10000, channels: 3, background: '#888' } })
+          .png({ compressionLevel: 1 })
+          .toBuffer(),
+      'image-too-large',
+      413,
+    ],
     ['60 MB', () => Buffer.concat([jpeg, randomBytes(60 * 1024 * 1024)]), 'file-too-large', 413],
   ])(
     '%s',
     async (_, make, code, status) => {
       const before = await count();
-      const answer = await send(await make()).catch((e: { code?: string; response?: unknown }) => ({ status: e.code === 'ECONNRESET' || e.code === 'EPIPE' ? 413 : 0, body: { code: 'file-too-large', sentence: 'The connection was closed while the rest was refused.' } }));
+      const answer = await send(await make()).catch((e: { code?: string; response?: unknown }) => ({
+        status: e.code === 'ECONNRESET' || e.code === 'EPIPE' ? 413 : 0,
+        body: { code: 'file-too-large', sentence: 'The connection was closed while the rest was refused.' },
+      }));
       expect([answer.status, answer.body.code]).toEqual([status, code]);
       expect(answer.body.sentence.length).toBeGreaterThan(30);
       expect(await count()).toBe(before);
     },
     30_000,
   );
-  it('a place the engine lacks', async () => expect((await send(jpeg, 'a.jpg', 'rod.9.shell.upper').expect(400)).body.code).toBe('entry-station'));
-  it('a request without a file', async () => expect((await bench.people.builder.post(`/api/cases/${caseId}/photos`).field('entryId', randomUUID()).field('station', 'bore.1').expect(400)).body.code).toBe('no-file'));
+  it('a place the engine lacks', async () =>
+    expect((await send(jpeg, 'a.jpg', 'rod.9.shell.upper').expect(400)).body.code).toBe('entry-station'));
+  it('a request without a file', async () =>
+    expect(
+      (await bench.people.builder.post(`/api/cases/${caseId}/photos`).field('entryId', randomUUID()).field('station', 'bore.1').expect(400))
+        .body.code,
+    ).toBe('no-file'));
 });
 
 describe('report and bundle', () => {
@@ -94,7 +126,19 @@ describe('report and bundle', () => {
       .send({
         entries: [
           draft('report-set', null, { field: 'conclusion', value: 'Limits ≤ ≥ Δ π → µ ² hold; <b>not bold</b>.' }),
-          draft('mark-made', 'rod.1.shell.upper', { mark: { id: 'm1', shape: 'stroke', class: 'lining', points: [[0.2, 0.5], [0.8, 0.5]], radiusMm: 3, made: 'found-so' } }),
+          draft('mark-made', 'rod.1.shell.upper', {
+            mark: {
+              id: 'm1',
+              shape: 'stroke',
+              class: 'lining',
+              points: [
+                [0.2, 0.5],
+                [0.8, 0.5],
+              ],
+              radiusMm: 3,
+              made: 'found-so',
+            },
+          }),
         ],
       })
       .expect(201);
@@ -102,7 +146,20 @@ describe('report and bundle', () => {
     const file = join(mkdtempSync(join(tmpdir(), 'tl-')), 'report.pdf');
     writeFileSync(file, pdf.body as Buffer);
     const text = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' });
-    for (const word of ['Teardown account', 'Slipway winch', '≤', '≥', 'Δ', 'π', '→', '²', '<b>not bold</b>', 'Not examined:', 'page 1 of', 'defers to the engine maker'])
+    for (const word of [
+      'Teardown account',
+      'Slipway winch',
+      '≤',
+      '≥',
+      'Δ',
+      'π',
+      '→',
+      '²',
+      '<b>not bold</b>',
+      'Not examined:',
+      'page 1 of',
+      'defers to the engine maker',
+    ])
       expect(text).toContain(word);
     const fonts = execFileSync('pdffonts', [file], { encoding: 'utf8' }).trim().split('\n').slice(2);
     expect(fonts.length).toBeGreaterThanOrEqual(3);
@@ -149,8 +206,9 @@ describe('report and bundle', () => {
   });
 });
 
-function binary(response: NodeJS.ReadableStream, done: (error: Error | null, body: Buffer) => void): void {
+function binary(response: unknown, done: (error: Error | null, body: Buffer) => void): void {
+  const stream = response as NodeJS.ReadableStream;
   const parts: Buffer[] = [];
-  response.on('data', (p: Buffer) => parts.push(p));
-  response.on('end', () => done(null, Buffer.concat(parts)));
+  stream.on('data', (p: Buffer) => parts.push(p));
+  stream.on('end', () => done(null, Buffer.concat(parts)));
 }

@@ -1,6 +1,15 @@
 import { Body, Controller, Delete, Get, Inject, Param, ParseUUIDPipe, Patch, Post, Req, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { accountChangeSchema, accountSchema, claimSchema, signInSchema, type Account, type Me, type Role, type SessionInfo } from '@true-ledger/contract';
+import {
+  accountChangeSchema,
+  accountSchema,
+  claimSchema,
+  signInSchema,
+  type Account,
+  type Me,
+  type Role,
+  type SessionInfo,
+} from '@true-ledger/contract';
 import type { Response } from 'express';
 import { CONFIG, type ServerConfig } from '../config.js';
 import { JoiPipe } from '../http/problem.js';
@@ -18,20 +27,39 @@ export class AccountsController {
   ) {}
 
   private give(response: Response, token: string): void {
-    response.cookie(SESSION_COOKIE, token, { httpOnly: true, sameSite: 'strict', secure: this.config.secureCookies, path: '/', maxAge: 14 * 86_400_000 });
+    response.cookie(SESSION_COOKIE, token, {
+      httpOnly: true,
+      sameSite: 'strict',
+      secure: this.config.secureCookies,
+      path: '/',
+      maxAge: 14 * 86_400_000,
+    });
   }
 
   @Public()
   @Post('sign-in')
-  async signIn(@Body(new JoiPipe(signInSchema)) body: { signIn: string; password: string }, @Req() request: SignedRequest, @Res({ passthrough: true }) response: Response): Promise<Me> {
-    const { account, token } = await this.accounts.signIn(body.signIn, body.password, request.ip ?? '', request.headers['user-agent'] ?? '');
+  async signIn(
+    @Body(new JoiPipe(signInSchema)) body: { signIn: string; password: string },
+    @Req() request: SignedRequest,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<Me> {
+    const { account, token } = await this.accounts.signIn(
+      body.signIn,
+      body.password,
+      request.ip ?? '',
+      request.headers['user-agent'] ?? '',
+    );
     this.give(response, token);
     return me(account);
   }
 
   @Public()
   @Post('claim')
-  async claim(@Body(new JoiPipe(claimSchema)) body: { token: string; name: string; signIn: string; password: string }, @Req() request: SignedRequest, @Res({ passthrough: true }) response: Response): Promise<Me> {
+  async claim(
+    @Body(new JoiPipe(claimSchema)) body: { token: string; name: string; signIn: string; password: string },
+    @Req() request: SignedRequest,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<Me> {
     const { account, token } = await this.accounts.claim(body, request.headers['user-agent'] ?? '');
     this.give(response, token);
     return me(account);
@@ -76,7 +104,10 @@ export class AccountsController {
 
   @Needs('owner')
   @Patch('accounts/:id')
-  change(@Param('id', ParseUUIDPipe) id: string, @Body(new JoiPipe(accountChangeSchema)) body: { role?: Role; active?: boolean; password?: string }): Promise<Account> {
+  change(
+    @Param('id', ParseUUIDPipe) id: string,
+    @Body(new JoiPipe(accountChangeSchema)) body: { role?: Role; active?: boolean; password?: string },
+  ): Promise<Account> {
     return this.accounts.change(id, body);
   }
 }

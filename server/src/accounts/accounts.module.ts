@@ -5,5 +5,9 @@ import { AccountsService } from './accounts.service.js';
 import { SessionGuard } from './guard.js';
 
 @Global()
-@Module({ controllers: [AccountsController], providers: [AccountsService, { provide: APP_GUARD, useClass: SessionGuard }], exports: [AccountsService] })
+@Module({
+  controllers: [AccountsController],
+  providers: [AccountsService, { provide: APP_GUARD, useClass: SessionGuard }],
+  exports: [AccountsService],
+})
 export class AccountsModule {}

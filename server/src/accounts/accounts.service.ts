@@ -27,7 +27,14 @@ export class AccountsService {
   private throttle(): Promise<RateLimiterPostgres> {
     this.limiter ??= new Promise((resolve, reject) => {
       const limiter = new RateLimiterPostgres(
-        { storeClient: this.db, storeType: 'typeorm', points: this.config.loginAttempts, duration: this.config.loginWindowSeconds, tableName: 'login_attempts', keyPrefix: 'login' },
+        {
+          storeClient: this.db,
+          storeType: 'typeorm',
+          points: this.config.loginAttempts,
+          duration: this.config.loginWindowSeconds,
+          tableName: 'login_attempts',
+          keyPrefix: 'login',
+        },
         (error?: Error) => (error ? reject(error) : resolve(limiter)),
       );
     });
@@ -42,11 +49,19 @@ export class AccountsService {
     } catch (rejected) {
       if (rejected instanceof Error) throw rejected;
       const minutes = Math.max(1, Math.ceil((rejected as { msBeforeNext: number }).msBeforeNext / 60000));
-      throw new ProblemError({ code: 'too-many-attempts', sentence: `Too many attempts for this name. Wait ${minutes} min, then try again, or ask the owner for a new password.` });
+      throw new ProblemError({
+        code: 'too-many-attempts',
+        sentence: `Too many attempts for this name. Wait ${minutes} min, then try again, or ask the owner for a new password.`,
+      });
     }
     const row = await this.db.getRepository(AccountRow).findOneBy({ signIn: signIn.toLowerCase() });
     const right = await verifyPassword(row?.passwordHash ?? (await DUMMY_HASH), password);
-    if (!row || !right || !row.active) throw new ProblemError({ code: 'sign-in-failed', sentence: 'Name and password do not fit together. Check both and try again.', field: 'password' });
+    if (!row || !right || !row.active)
+      throw new ProblemError({
+        code: 'sign-in-failed',
+        sentence: 'Name and password do not fit together. Check both and try again.',
+        field: 'password',
+      });
     await limiter.delete(key);
     return { account: accountOf(row), token: await this.openSession(row.id, agent) };
   }
@@ -81,8 +96,16 @@ export class AccountsService {
   }
 
   async sessions(accountId: string, current: string): Promise<SessionInfo[]> {
-    const rows = await this.db.getRepository(SessionRow).find({ where: { accountId, expires: MoreThan(new Date()) }, order: { lastSeen: 'DESC' } });
-    return rows.map((s) => ({ id: s.id, created: s.created.toISOString(), lastSeen: s.lastSeen.toISOString(), agent: s.agent, current: s.id === current }));
+    const rows = await this.db
+      .getRepository(SessionRow)
+      .find({ where: { accountId, expires: MoreThan(new Date()) }, order: { lastSeen: 'DESC' } });
+    return rows.map((s) => ({
+      id: s.id,
+      created: s.created.toISOString(),
+      lastSeen: s.lastSeen.toISOString(),
+      agent: s.agent,
+      current: s.id === current,
+    }));
   }
 
   async revoke(accountId: string, sessionId: string): Promise<void> {
@@ -96,8 +119,20 @@ export class AccountsService {
   async create(input: { name: string; signIn: string; password: string; role: Role }): Promise<Account> {
     const repository = this.db.getRepository(AccountRow);
     const signIn = input.signIn.toLowerCase();
-    if (await repository.existsBy({ signIn })) throw new ProblemError({ code: 'account-exists', sentence: 'There is an account with this sign-in name already. Choose another.', field: 'signIn' });
-    const row = repository.create({ id: randomUUID(), name: input.name, signIn, role: input.role, active: true, passwordHash: await hashPassword(input.password) });
+    if (await repository.existsBy({ signIn }))
+      throw new ProblemError({
+        code: 'account-exists',
+        sentence: 'There is an account with this sign-in name already. Choose another.',
+        field: 'signIn',
+      });
+    const row = repository.create({
+      id: randomUUID(),
+      name: input.name,
+      signIn,
+      role: input.role,
+      active: true,
+      passwordHash: await hashPassword(input.password),
+    });
     await repository.insert(row);
     return accountOf(row);
   }
@@ -112,7 +147,10 @@ export class AccountsService {
       if (change.password) row.passwordHash = await hashPassword(change.password);
       await repository.save(row);
       if ((await repository.countBy({ role: 'owner', active: true })) === 0)
-        throw new ProblemError({ code: 'last-owner', sentence: 'This is the last active owner. Make another owner first; nothing was changed.' });
+        throw new ProblemError({
+          code: 'last-owner',
+          sentence: 'This is the last active owner. Make another owner first; nothing was changed.',
+        });
       if (change.active === false || change.password) await tx.getRepository(SessionRow).delete({ accountId: id });
       return accountOf(row);
     });
@@ -130,9 +168,16 @@ export class AccountsService {
   }
 
   /** Uses a one-time link: creates the owner and signs in. */
-  async claim(input: { token: string; name: string; signIn: string; password: string }, agent: string): Promise<{ account: Account; token: string }> {
+  async claim(
+    input: { token: string; name: string; signIn: string; password: string },
+    agent: string,
+  ): Promise<{ account: Account; token: string }> {
     const used = await this.db.getRepository(ClaimRow).delete({ tokenHash: tokenHash(input.token), expires: MoreThan(new Date()) });
-    if (!used.affected) throw new ProblemError({ code: 'claim', sentence: 'This link was used already or has expired. Start the application again for a new one.' });
+    if (!used.affected)
+      throw new ProblemError({
+        code: 'claim',
+        sentence: 'This link was used already or has expired. Start the application again for a new one.',
+      });
     const account = await this.create({ ...input, role: 'owner' });
     return { account, token: await this.openSession(account.id, agent) };
   }

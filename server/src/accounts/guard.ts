@@ -17,7 +17,9 @@ export interface SignedRequest extends Request {
 export const Public = (): MethodDecorator => SetMetadata('public', true);
 /** Least role a handler needs. */
 export const Needs = (role: Role): MethodDecorator => SetMetadata('role', role);
-export const Who = createParamDecorator((_: unknown, context: ExecutionContext): Account => context.switchToHttp().getRequest<SignedRequest>().account as Account);
+export const Who = createParamDecorator(
+  (_: unknown, context: ExecutionContext): Account => context.switchToHttp().getRequest<SignedRequest>().account as Account,
+);
 
 const RANK: Readonly<Record<Role, number>> = { reader: 0, builder: 1, owner: 2 };
 
@@ -36,11 +38,19 @@ export class SessionGuard implements CanActivate {
     if (this.reflector.get<boolean>('public', context.getHandler())) return true;
     const token = request.cookies[SESSION_COOKIE];
     const found = token ? await this.accounts.accountOfToken(token) : null;
-    if (!found) throw new ProblemError({ code: 'signed-out', sentence: 'You are not signed in, or the session has ended. Sign in again; what was not yet saved is kept in this browser.' });
+    if (!found)
+      throw new ProblemError({
+        code: 'signed-out',
+        sentence: 'You are not signed in, or the session has ended. Sign in again; what was not yet saved is kept in this browser.',
+      });
     request.account = found.account;
     request.sessionId = found.sessionId;
     const need = this.reflector.get<Role>('role', context.getHandler()) ?? (changes ? 'builder' : 'reader');
-    if (RANK[found.account.role] < RANK[need]) throw new ProblemError({ code: 'forbidden', sentence: `This needs the role ${need}; you are signed in as ${found.account.role}. Nothing was changed.` });
+    if (RANK[found.account.role] < RANK[need])
+      throw new ProblemError({
+        code: 'forbidden',
+        sentence: `This needs the role ${need}; you are signed in as ${found.account.role}. Nothing was changed.`,
+      });
     return true;
   }
 }

@@ -21,7 +21,9 @@ export class BundlesController {
   @Get('case.json')
   async caseFile(@Param('caseId', ParseUUIDPipe) caseId: string, @Res() response: Response): Promise<void> {
     const { state, view } = await this.ledger.view(caseId);
-    response.set({ 'Content-Type': 'application/json', 'Content-Disposition': `attachment; filename="case-${view.number}.json"` }).send(JSON.stringify(caseFileOf(state, view), null, 2));
+    response
+      .set({ 'Content-Type': 'application/json', 'Content-Disposition': `attachment; filename="case-${view.number}.json"` })
+      .send(JSON.stringify(caseFileOf(state, view), null, 2));
   }
 
   /** Holds original pictures, so it takes a builder. */
@@ -37,8 +39,14 @@ export class BundlesController {
     zip.addBuffer(Buffer.from(measurementsCsv(view)), 'measurements.csv');
     zip.addBuffer(Buffer.from(findingsCsv(view)), 'findings.csv');
     zip.addBuffer((await this.reports.pdf(caseId)).bytes, 'report.pdf', plain);
-    response.set({ 'Content-Type': 'application/zip', 'Content-Disposition': `attachment; filename="case-${view.number}.zip"`, 'Cache-Control': 'no-store' });
-    const sent = new Promise<void>((resolve, reject) => zip.outputStream.pipe(response).on('finish', resolve).on('close', resolve).on('error', reject));
+    response.set({
+      'Content-Type': 'application/zip',
+      'Content-Disposition': `attachment; filename="case-${view.number}.zip"`,
+      'Cache-Control': 'no-store',
+    });
+    const sent = new Promise<void>((resolve, reject) =>
+      zip.outputStream.pipe(response).on('finish', resolve).on('close', resolve).on('error', reject),
+    );
     const done = new Set<string>();
     for (const entry of entries) {
       if (entry.kind !== 'photo-added' || !entry.body) continue;

@@ -19,8 +19,17 @@ export class CasesController {
 
   @Get()
   async shelf(): Promise<CaseSummary[]> {
-    const rows = await this.db.getRepository(CaseRow).find({ select: { id: true, number: true, title: true, reference: true, summary: true, updated: true }, order: { updated: 'DESC' } });
-    return rows.map((r) => ({ ...(r.summary as CaseSummary), id: r.id, number: r.number, title: r.title, reference: r.reference, updated: r.updated.toISOString() }));
+    const rows = await this.db
+      .getRepository(CaseRow)
+      .find({ select: { id: true, number: true, title: true, reference: true, summary: true, updated: true }, order: { updated: 'DESC' } });
+    return rows.map((r) => ({
+      ...(r.summary as CaseSummary),
+      id: r.id,
+      number: r.number,
+      title: r.title,
+      reference: r.reference,
+      updated: r.updated.toISOString(),
+    }));
   }
 
   @Post()
@@ -34,7 +43,9 @@ export class CasesController {
       [
         { ...draft, id: randomUUID(), kind: 'case-opened', body: { number: '', title: body.title } },
         { ...draft, id: randomUUID(), kind: 'layout-set', body: { layout: body.layout } },
-        ...(body.reference ? [{ ...draft, id: randomUUID(), kind: 'intake-set' as const, body: { field: 'reference' as const, value: body.reference } }] : []),
+        ...(body.reference
+          ? [{ ...draft, id: randomUUID(), kind: 'intake-set' as const, body: { field: 'reference' as const, value: body.reference } }]
+          : []),
       ],
       { id: account.id, name: account.name },
     );

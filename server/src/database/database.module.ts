@@ -5,7 +5,13 @@ import { makeDataSource } from './dataSource.js';
 
 @Global()
 @Module({
-  providers: [{ provide: DataSource, inject: [CONFIG], useFactory: async (config: ServerConfig): Promise<DataSource> => makeDataSource(config.databaseUrl).initialize() }],
+  providers: [
+    {
+      provide: DataSource,
+      inject: [CONFIG],
+      useFactory: async (config: ServerConfig): Promise<DataSource> => makeDataSource(config.databaseUrl).initialize(),
+    },
+  ],
   exports: [DataSource],
 })
 export class DatabaseModule implements OnApplicationShutdown {

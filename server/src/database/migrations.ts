@@ -39,6 +39,8 @@ export class FirstSchema1795000000000 implements MigrationInterface {
   }
 
   async down(q: QueryRunner): Promise<void> {
-    await q.query('DROP TABLE gauges, case_photos, photos, entries, cases, claims, sessions, accounts; DROP SEQUENCE case_numbers; DROP FUNCTION refuse_change();');
+    await q.query(
+      'DROP TABLE gauges, case_photos, photos, entries, cases, claims, sessions, accounts; DROP SEQUENCE case_numbers; DROP FUNCTION refuse_change();',
+    );
   }
 }

@@ -22,21 +22,34 @@ const PEOPLE = [
 function drawStation(view: StationView, seed: number): StandIn | null {
   const frame = view.station.surface;
   if (!frame || !view.wear) return null;
-  return view.station.part === 'shell' ? renderShell(view.wear, frame.widthMm / Math.PI, frame.heightMm, seed) : renderCylinder(view.wear, seed);
+  return view.station.part === 'shell'
+    ? renderShell(view.wear, frame.widthMm / Math.PI, frame.heightMm, seed)
+    : renderCylinder(view.wear, seed);
 }
 
-async function loadCase(script: DemoCase, ledger: LedgerService, photos: PhotosService, authors: readonly Author[], seed: number): Promise<void> {
+async function loadCase(
+  script: DemoCase,
+  ledger: LedgerService,
+  photos: PhotosService,
+  authors: readonly Author[],
+  seed: number,
+): Promise<void> {
   const caseId = randomUUID();
   const start = script.steps.filter((s) => s.kind === 'entry' && (s.draft.kind === 'case-opened' || s.draft.kind === 'layout-set'));
   const author = authors[0]!;
-  await ledger.open(caseId, script.number, start.flatMap((s) => (s.kind === 'entry' ? [s.draft] : [])), author);
+  await ledger.open(
+    caseId,
+    script.number,
+    start.flatMap((s) => (s.kind === 'entry' ? [s.draft] : [])),
+    author,
+  );
   let pictures = 0;
   let waiting: EntryDraft[] = [];
   const by = (draft: EntryDraft): Author => authors[draft.station ? 1 : 0] ?? author;
   const flush = async (): Promise<void> => {
     const drafts = waiting;
     waiting = [];
-    for (let from = 0; from < drafts.length; ) {
+    for (let from = 0; from < drafts.length;) {
       let to = from + 1;
       while (to < drafts.length && by(drafts[to]!) === by(drafts[from]!)) to++;
       await ledger.append(caseId, drafts.slice(from, to), by(drafts[from]!));
@@ -54,9 +67,21 @@ async function loadCase(script: DemoCase, ledger: LedgerService, photos: PhotosS
     const station = caseView(state)?.byId.get(step.station);
     const drawn = station ? drawStation(station, seed * 100 + ++pictures) : null;
     if (!drawn) continue;
-    const added = await photos.add(caseId, step.station, randomUUID(), { name: step.name, bytes: await standInJpeg(drawn) }, authors[1] ?? author, true);
+    const added = await photos.add(
+      caseId,
+      step.station,
+      randomUUID(),
+      { name: step.name, bytes: await standInJpeg(drawn) },
+      authors[1] ?? author,
+      true,
+    );
     const { sha256 } = added.entry.body as { sha256: string };
-    if (drawn.corners) await ledger.append(caseId, [{ id: randomUUID(), kind: 'corners-set', station: step.station, basedOn: null, body: { sha256, corners: drawn.corners } }], authors[1] ?? author);
+    if (drawn.corners)
+      await ledger.append(
+        caseId,
+        [{ id: randomUUID(), kind: 'corners-set', station: step.station, basedOn: null, body: { sha256, corners: drawn.corners } }],
+        authors[1] ?? author,
+      );
   }
   await flush();
 }
@@ -67,7 +92,8 @@ async function main(): Promise<void> {
   const db = app.get(DataSource);
   const accounts = app.get(AccountsService);
   const gauges = db.getRepository(GaugeRow);
-  for (const gauge of DEMO_GAUGES) if (!(await gauges.existsBy({ id: gauge.id }))) await gauges.insert({ id: gauge.id, gauge: gauge as never });
+  for (const gauge of DEMO_GAUGES)
+    if (!(await gauges.existsBy({ id: gauge.id }))) await gauges.insert({ id: gauge.id, gauge: gauge as never });
   if (!(await accounts.hasAccounts())) {
     const made = [];
     const authors: Author[] = [];
@@ -77,7 +103,8 @@ async function main(): Promise<void> {
       authors.push({ id: account.id, name: account.name });
       made.push({ signIn: person.signIn, role: person.role, password });
     }
-    if (process.env['TL_DEMO_ACCOUNTS_FILE']) await writeFile(process.env['TL_DEMO_ACCOUNTS_FILE'], JSON.stringify(made, null, 2), { mode: 0o600 });
+    if (process.env['TL_DEMO_ACCOUNTS_FILE'])
+      await writeFile(process.env['TL_DEMO_ACCOUNTS_FILE'], JSON.stringify(made, null, 2), { mode: 0o600 });
     if ((await db.getRepository(CaseRow).count()) === 0) {
       const scripts = demoCases();
       for (const [i, script] of scripts.entries()) await loadCase(script, app.get(LedgerService), app.get(PhotosService), authors, i + 1);

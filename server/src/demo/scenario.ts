@@ -1,19 +1,54 @@
 import { randomUUID } from 'node:crypto';
-import { engineTemplate, type EngineLayout, type EntryBodies, type EntryDraft, type EntryKind, type Gauge, type Grade, type SurfaceMark, type WearClass } from '@true-ledger/core';
+import {
+  engineTemplate,
+  type EngineLayout,
+  type EntryBodies,
+  type EntryDraft,
+  type EntryKind,
+  type Gauge,
+  type Grade,
+  type SurfaceMark,
+  type WearClass,
+} from '@true-ledger/core';
 
 /** One step of a demo case: an entry, or a rendered picture for a station. */
-export type DemoStep = { readonly kind: 'entry'; readonly draft: EntryDraft } | { readonly kind: 'picture'; readonly station: string; readonly name: string };
+export type DemoStep =
+  { readonly kind: 'entry'; readonly draft: EntryDraft } | { readonly kind: 'picture'; readonly station: string; readonly name: string };
 
 export interface DemoCase {
   readonly number: string;
   readonly steps: readonly DemoStep[];
 }
 
-const MICROMETER: Gauge = { id: 'micrometer-50-75', name: 'Outside micrometer 50–75', kind: 'outside-micrometer', resolutionMm: 0.001, expandedUncertaintyMm: 0.003, repeatabilityMm: 0.0014, checkedOn: '2026-09-02' };
+const MICROMETER: Gauge = {
+  id: 'micrometer-50-75',
+  name: 'Outside micrometer 50–75',
+  kind: 'outside-micrometer',
+  resolutionMm: 0.001,
+  expandedUncertaintyMm: 0.003,
+  repeatabilityMm: 0.0014,
+  checkedOn: '2026-09-02',
+};
 export const DEMO_GAUGES: readonly Gauge[] = [
   MICROMETER,
-  { id: 'micrometer-old', name: 'Outside micrometer 50–75, hundredths', kind: 'outside-micrometer', resolutionMm: 0.01, expandedUncertaintyMm: 0.006, repeatabilityMm: 0.004, checkedOn: '2025-03-18' },
-  { id: 'calliper-150', name: 'Calliper 150', kind: 'caliper', resolutionMm: 0.01, expandedUncertaintyMm: 0.03, repeatabilityMm: 0.012, checkedOn: '2026-01-20' },
+  {
+    id: 'micrometer-old',
+    name: 'Outside micrometer 50–75, hundredths',
+    kind: 'outside-micrometer',
+    resolutionMm: 0.01,
+    expandedUncertaintyMm: 0.006,
+    repeatabilityMm: 0.004,
+    checkedOn: '2025-03-18',
+  },
+  {
+    id: 'calliper-150',
+    name: 'Calliper 150',
+    kind: 'caliper',
+    resolutionMm: 0.01,
+    expandedUncertaintyMm: 0.03,
+    repeatabilityMm: 0.012,
+    checkedOn: '2026-01-20',
+  },
 ];
 
 /** Writes a demo case step by step; keeps track of what each field holds so that later entries supersede rightly. */
@@ -32,7 +67,8 @@ class CaseScript {
   }
 
   intake(values: Partial<Record<EntryBodies['intake-set']['field'], string>>): this {
-    for (const [field, value] of Object.entries(values)) this.entry('intake-set', null, { field: field as EntryBodies['intake-set']['field'], value });
+    for (const [field, value] of Object.entries(values))
+      this.entry('intake-set', null, { field: field as EntryBodies['intake-set']['field'], value });
     return this;
   }
 
@@ -54,7 +90,18 @@ class CaseScript {
   }
 
   line(station: string, v: number, from: number, to: number, depth: 'hair' | 'probe' | 'nail' | 'through'): this {
-    return this.mark(station, { id: `d${++this.marks}`, shape: 'line', class: 'lining', points: [[from, v], [to, v]], radiusMm: 0.15, depth, made: 'found-so' });
+    return this.mark(station, {
+      id: `d${++this.marks}`,
+      shape: 'line',
+      class: 'lining',
+      points: [
+        [from, v],
+        [to, v],
+      ],
+      radiusMm: 0.15,
+      depth,
+      made: 'found-so',
+    });
   }
 
   private mark(station: string, mark: SurfaceMark): this {
@@ -74,8 +121,26 @@ class CaseScript {
   }
 
   pin(station: string, values: readonly [number, number, number, number, number, number], gauge = MICROMETER): this {
-    const places = [['front', 'A'], ['front', 'B'], ['mid', 'A'], ['mid', 'B'], ['rear', 'A'], ['rear', 'B']] as const;
-    places.forEach(([plane, axis], i) => this.entry('reading-taken', station, { sheet: 'journal', plane, axis, text: values[i]!.toFixed(3), unit: 'mm', mm: values[i]!, gauge, insisted: false }));
+    const places = [
+      ['front', 'A'],
+      ['front', 'B'],
+      ['mid', 'A'],
+      ['mid', 'B'],
+      ['rear', 'A'],
+      ['rear', 'B'],
+    ] as const;
+    places.forEach(([plane, axis], i) =>
+      this.entry('reading-taken', station, {
+        sheet: 'journal',
+        plane,
+        axis,
+        text: values[i]!.toFixed(3),
+        unit: 'mm',
+        mm: values[i]!,
+        gauge,
+        insisted: false,
+      }),
+    );
     return this;
   }
 }
@@ -83,7 +148,10 @@ class CaseScript {
 const layout = (template: string, change: Partial<EngineLayout> = {}): EngineLayout => ({ ...engineTemplate(template)!.layout, ...change });
 
 function firePump(): DemoCase {
-  const c = new CaseScript('Village fire-pump: knock, then tight', layout('inline-4-petrol', { boreMm: 84, strokeMm: 88, pinDiameterMm: 53, mainDiameterMm: 58 }));
+  const c = new CaseScript(
+    'Village fire-pump: knock, then tight',
+    layout('inline-4-petrol', { boreMm: 84, strokeMm: 88, pinDiameterMm: 53, mainDiameterMm: 58 }),
+  );
   c.intake({
     reference: 'Ottershaw Quay pump house, set 2',
     questionOwner: 'insurer',
@@ -95,38 +163,165 @@ function firePump(): DemoCase {
     received: 'Complete engine, filter and pan in place, oil in.',
     firstImpression: 'oil-low',
   });
-  c.history('Main and rod shells renewed in spring by a travelling fitter', 'seen', 'told.recent-work', '2026-04-11').history('Gauge stood where it always stands until the knock', 'told', 'told.pressure-normal', '2026-10-30').history('Oil and filter changed after the first ten hours', 'told', null, '2026-05-02');
-  c.looked('fluid.level-low', false, 'Level at the upper mark before draining').looked('fluid.milky', false, 'Clear, dark, copper glitter').looked('fluid.fuel-smell', false, 'No fuel smell').looked('measured.feed-hole-shut', true, 'Upper half of main 2 stands a quarter turn round, its hole off the feed');
-  c.sound('bore.1', 'bore.2', 'bore.3', 'bore.4', 'piston.1.crown', 'piston.2.crown', 'piston.3.crown', 'piston.4.crown', 'rings.1.pack', 'rings.2.pack', 'rings.3.pack', 'rings.4.pack');
-  c.sound('piston.1.skirt.thrust', 'piston.2.skirt.thrust', 'piston.3.skirt.thrust', 'piston.4.skirt.thrust', 'piston.1.skirt.antithrust', 'piston.2.skirt.antithrust', 'piston.3.skirt.antithrust', 'piston.4.skirt.antithrust');
+  c.history('Main and rod shells renewed in spring by a travelling fitter', 'seen', 'told.recent-work', '2026-04-11')
+    .history('Gauge stood where it always stands until the knock', 'told', 'told.pressure-normal', '2026-10-30')
+    .history('Oil and filter changed after the first ten hours', 'told', null, '2026-05-02');
+  c.looked('fluid.level-low', false, 'Level at the upper mark before draining')
+    .looked('fluid.milky', false, 'Clear, dark, copper glitter')
+    .looked('fluid.fuel-smell', false, 'No fuel smell')
+    .looked('measured.feed-hole-shut', true, 'Upper half of main 2 stands a quarter turn round, its hole off the feed');
+  c.sound(
+    'bore.1',
+    'bore.2',
+    'bore.3',
+    'bore.4',
+    'piston.1.crown',
+    'piston.2.crown',
+    'piston.3.crown',
+    'piston.4.crown',
+    'rings.1.pack',
+    'rings.2.pack',
+    'rings.3.pack',
+    'rings.4.pack',
+  );
+  c.sound(
+    'piston.1.skirt.thrust',
+    'piston.2.skirt.thrust',
+    'piston.3.skirt.thrust',
+    'piston.4.skirt.thrust',
+    'piston.1.skirt.antithrust',
+    'piston.2.skirt.antithrust',
+    'piston.3.skirt.antithrust',
+    'piston.4.skirt.antithrust',
+  );
   for (const m of [1, 3, 4, 5]) c.sound(`main.${m}.shell.upper`, `crank.main.${m}`);
-  for (const m of [1, 3, 4, 5]) c.stroke(`main.${m}.shell.lower`, 'polished', 5.5, [[0.3, 0.5], [0.7, 0.5]]).finding(`main.${m}.shell.lower`, 1, ['normal-bedding']);
+  for (const m of [1, 3, 4, 5])
+    c.stroke(`main.${m}.shell.lower`, 'polished', 5.5, [
+      [0.3, 0.5],
+      [0.7, 0.5],
+    ]).finding(`main.${m}.shell.lower`, 1, ['normal-bedding']);
   for (const r of [1, 3, 4]) {
-    c.stroke(`rod.${r}.shell.upper`, 'polished', 5, [[0.32, 0.5], [0.68, 0.5]]).finding(`rod.${r}.shell.upper`, 1, ['normal-bedding']);
+    c.stroke(`rod.${r}.shell.upper`, 'polished', 5, [
+      [0.32, 0.5],
+      [0.68, 0.5],
+    ]).finding(`rod.${r}.shell.upper`, 1, ['normal-bedding']);
     c.sound(`rod.${r}.shell.lower`, `crank.pin.${r}`, `rod.${r}`);
   }
-  c.stroke('main.2.shell.upper', 'lining', 9, [[0.05, 0.5], [0.95, 0.5]]).stroke('main.2.shell.upper', 'steel', 6, [[0.3, 0.45], [0.75, 0.55]]).stroke('main.2.shell.upper', 'heat', 3, [[0.1, 0.2], [0.9, 0.2]]);
-  c.picture('main.2.shell.upper', 'main-2-upper-face.jpg').finding('main.2.shell.upper', 4, ['dry-seizure', 'spun-shell'], 'Tab torn away, back polished bright all round.');
-  c.stroke('main.2.shell.lower', 'lining', 8, [[0.1, 0.5], [0.9, 0.5]]).stroke('main.2.shell.lower', 'heat', 4, [[0.3, 0.5], [0.7, 0.5]]).picture('main.2.shell.lower', 'main-2-lower-face.jpg').finding('main.2.shell.lower', 4, ['dry-seizure']);
-  c.stroke('crank.main.2', 'heat', 7, [[0, 0.5], [1, 0.5]]).stroke('crank.main.2', 'transfer', 3, [[0.15, 0.4], [0.45, 0.55]]).picture('crank.main.2', 'main-journal-2.jpg').finding('crank.main.2', 4, ['journal-heat', 'journal-transfer']);
-  c.stroke('rod.2.shell.upper', 'lining', 5.5, [[0.25, 0.5], [0.75, 0.5]]).picture('rod.2.shell.upper', 'rod-2-upper-face.jpg').finding('rod.2.shell.upper', 3, ['wiping'], 'Smeared with rotation, lead beads at the trailing line.');
-  c.stroke('rod.2.shell.lower', 'lining', 4, [[0.3, 0.55], [0.7, 0.5]]).finding('rod.2.shell.lower', 3, ['wiping']);
-  c.stroke('crank.pin.2', 'heat', 4, [[0.02, 0.5], [0.35, 0.5]]).line('crank.pin.2', 0.35, 0, 1, 'probe').line('crank.pin.2', 0.62, 0.1, 0.8, 'hair').finding('crank.pin.2', 3, ['journal-heat']);
+  c.stroke('main.2.shell.upper', 'lining', 9, [
+    [0.05, 0.5],
+    [0.95, 0.5],
+  ])
+    .stroke('main.2.shell.upper', 'steel', 6, [
+      [0.3, 0.45],
+      [0.75, 0.55],
+    ])
+    .stroke('main.2.shell.upper', 'heat', 3, [
+      [0.1, 0.2],
+      [0.9, 0.2],
+    ]);
+  c.picture('main.2.shell.upper', 'main-2-upper-face.jpg').finding(
+    'main.2.shell.upper',
+    4,
+    ['dry-seizure', 'spun-shell'],
+    'Tab torn away, back polished bright all round.',
+  );
+  c.stroke('main.2.shell.lower', 'lining', 8, [
+    [0.1, 0.5],
+    [0.9, 0.5],
+  ])
+    .stroke('main.2.shell.lower', 'heat', 4, [
+      [0.3, 0.5],
+      [0.7, 0.5],
+    ])
+    .picture('main.2.shell.lower', 'main-2-lower-face.jpg')
+    .finding('main.2.shell.lower', 4, ['dry-seizure']);
+  c.stroke('crank.main.2', 'heat', 7, [
+    [0, 0.5],
+    [1, 0.5],
+  ])
+    .stroke('crank.main.2', 'transfer', 3, [
+      [0.15, 0.4],
+      [0.45, 0.55],
+    ])
+    .picture('crank.main.2', 'main-journal-2.jpg')
+    .finding('crank.main.2', 4, ['journal-heat', 'journal-transfer']);
+  c.stroke('rod.2.shell.upper', 'lining', 5.5, [
+    [0.25, 0.5],
+    [0.75, 0.5],
+  ])
+    .picture('rod.2.shell.upper', 'rod-2-upper-face.jpg')
+    .finding('rod.2.shell.upper', 3, ['wiping'], 'Smeared with rotation, lead beads at the trailing line.');
+  c.stroke('rod.2.shell.lower', 'lining', 4, [
+    [0.3, 0.55],
+    [0.7, 0.5],
+  ]).finding('rod.2.shell.lower', 3, ['wiping']);
+  c.stroke('crank.pin.2', 'heat', 4, [
+    [0.02, 0.5],
+    [0.35, 0.5],
+  ])
+    .line('crank.pin.2', 0.35, 0, 1, 'probe')
+    .line('crank.pin.2', 0.62, 0.1, 0.8, 'hair')
+    .finding('crank.pin.2', 3, ['journal-heat']);
   c.sound('rod.2', 'main.3.thrust.front', 'main.3.thrust.rear', 'pickup.screen', 'pump.relief', 'gasket.head', 'timing.drive');
-  c.finding('pan.debris', 3, ['copper-flake'], 'A spoonful of bright copper flake, not magnetic.').finding('filter.media', 2, ['copper-flake']);
-  c.entry('spec-set', null, { quantity: 'crank.pin', spec: { minMm: 52.984, maxMm: 53.0, outOfRoundMaxMm: 0.008, taperMaxMm: 0.008, undersizesMm: [0.25, 0.5, 0.75, 1.0], source: 'Spec sheet of the pump house, sheet 4' } });
-  c.pin('crank.pin.1', [52.991, 52.988, 52.989, 52.987, 52.99, 52.989]).pin('crank.pin.2', [52.978, 52.971, 52.975, 52.966, 52.981, 52.976]).pin('crank.pin.3', [52.992, 52.99, 52.991, 52.988, 52.992, 52.991]).pin('crank.pin.4', [52.99, 52.989, 52.989, 52.986, 52.991, 52.988]);
-  c.entry('cause-decided', null, { cause: 'local-feed', decision: 'confirmed', reason: 'Upper half of main 2 fitted in the lower seat position of another set: its hole missed the feed, seen in place.' });
-  c.entry('cause-decided', null, { cause: 'oil-low', decision: 'rejected', reason: 'Level at the upper mark, all other bearings wet and sound.' });
-  c.entry('report-set', null, { field: 'conclusion', value: 'Main 2 was not fed because the hole of its upper shell half did not meet the drilling. It ran dry, turned, and took the oil from big end 2. All other bearings were fed and are sound. The oil level and the pump had no part in it.' });
-  c.entry('report-set', null, { field: 'actions', value: 'Crank to be ground, main housing 2 to be gauged before any shell is ordered, every feed rodded and blown through at assembly.' });
+  c.finding('pan.debris', 3, ['copper-flake'], 'A spoonful of bright copper flake, not magnetic.').finding('filter.media', 2, [
+    'copper-flake',
+  ]);
+  c.entry('spec-set', null, {
+    quantity: 'crank.pin',
+    spec: {
+      minMm: 52.984,
+      maxMm: 53.0,
+      outOfRoundMaxMm: 0.008,
+      taperMaxMm: 0.008,
+      undersizesMm: [0.25, 0.5, 0.75, 1.0],
+      source: 'Spec sheet of the pump house, sheet 4',
+    },
+  });
+  c.pin('crank.pin.1', [52.991, 52.988, 52.989, 52.987, 52.99, 52.989])
+    .pin('crank.pin.2', [52.978, 52.971, 52.975, 52.966, 52.981, 52.976])
+    .pin('crank.pin.3', [52.992, 52.99, 52.991, 52.988, 52.992, 52.991])
+    .pin('crank.pin.4', [52.99, 52.989, 52.989, 52.986, 52.991, 52.988]);
+  c.entry('cause-decided', null, {
+    cause: 'local-feed',
+    decision: 'confirmed',
+    reason: 'Upper half of main 2 fitted in the lower seat position of another set: its hole missed the feed, seen in place.',
+  });
+  c.entry('cause-decided', null, {
+    cause: 'oil-low',
+    decision: 'rejected',
+    reason: 'Level at the upper mark, all other bearings wet and sound.',
+  });
+  c.entry('report-set', null, {
+    field: 'conclusion',
+    value:
+      'Main 2 was not fed because the hole of its upper shell half did not meet the drilling. It ran dry, turned, and took the oil from big end 2. All other bearings were fed and are sound. The oil level and the pump had no part in it.',
+  });
+  c.entry('report-set', null, {
+    field: 'actions',
+    value: 'Crank to be ground, main housing 2 to be gauged before any shell is ordered, every feed rodded and blown through at assembly.',
+  });
   return { number: '2026-D01', steps: c.steps };
 }
 
 function workboat(): DemoCase {
   const c = new CaseScript('Workboat main engine: low pressure since the refit', layout('inline-4-diesel', { boreMm: 102, strokeMm: 115 }));
-  c.intake({ reference: 'Workboat “Saltmarsh Wren”', questionOwner: 'private', question: 'What wore the new bearings in 300 hours?', complaint: 'low-pressure,metal-in-oil', complaintWords: 'Pressure has crept down since the winter refit.', onset: 'gradual', afterFirstSign: 'driven-on', received: 'Engine on a pallet, pan on, injectors out.', firstImpression: 'pump-worn' });
-  c.history('Block was bead-blasted and painted at the refit', 'told', 'told.recent-work', '2026-01-20').history('Filter cut open by the crew: glittering', 'told', null, '2026-09-14');
+  c.intake({
+    reference: 'Workboat “Saltmarsh Wren”',
+    questionOwner: 'private',
+    question: 'What wore the new bearings in 300 hours?',
+    complaint: 'low-pressure,metal-in-oil',
+    complaintWords: 'Pressure has crept down since the winter refit.',
+    onset: 'gradual',
+    afterFirstSign: 'driven-on',
+    received: 'Engine on a pallet, pan on, injectors out.',
+    firstImpression: 'pump-worn',
+  });
+  c.history('Block was bead-blasted and painted at the refit', 'told', 'told.recent-work', '2026-01-20').history(
+    'Filter cut open by the crew: glittering',
+    'told',
+    null,
+    '2026-09-14',
+  );
   c.looked('fluid.level-low', false, 'Level right').looked('fluid.milky', false, 'Not milky');
   const scored = (station: string, n: number, grade: Grade): void => {
     for (let k = 0; k < n; k++) c.line(station, 0.12 + (0.76 * (k + 0.4)) / n, 0.08, 0.92, k % 3 === 0 ? 'through' : 'probe');
@@ -144,25 +339,59 @@ function workboat(): DemoCase {
   scored('rod.1.shell.upper', 5, 3);
   scored('rod.2.shell.upper', 4, 2);
   c.sound('main.1.shell.upper', 'main.2.shell.upper', 'main.3.shell.upper', 'rod.1.shell.lower', 'rod.2.shell.lower', 'bore.1', 'bore.2');
-  c.line('crank.main.1', 0.3, 0, 1, 'nail').line('crank.main.1', 0.5, 0, 1, 'probe').line('crank.main.1', 0.72, 0, 1, 'probe').picture('crank.main.1', 'main-journal-1.jpg').finding('crank.main.1', 3, ['journal-scoring']);
+  c.line('crank.main.1', 0.3, 0, 1, 'nail')
+    .line('crank.main.1', 0.5, 0, 1, 'probe')
+    .line('crank.main.1', 0.72, 0, 1, 'probe')
+    .picture('crank.main.1', 'main-journal-1.jpg')
+    .finding('crank.main.1', 3, ['journal-scoring']);
   c.finding('pump.gears', 2, ['pump-scored']).finding('pan.debris', 2, ['grit'], 'Glassy beads between the flakes, they scratch a slide.');
   return { number: '2026-D02', steps: c.steps };
 }
 
 function icePlant(): DemoCase {
   const c = new CaseScript('Ice plant generator set: opened at 12 000 h', layout('inline-6-diesel'));
-  c.intake({ reference: 'Ice plant, set A', questionOwner: 'inspection', question: 'Can it run to 16 000 h?', complaint: 'none', complaintWords: 'No complaint. Planned inspection.', received: 'Engine in place, pan lowered, two caps off at a time.', firstImpression: 'normal-wear' });
+  c.intake({
+    reference: 'Ice plant, set A',
+    questionOwner: 'inspection',
+    question: 'Can it run to 16 000 h?',
+    complaint: 'none',
+    complaintWords: 'No complaint. Planned inspection.',
+    received: 'Engine in place, pan lowered, two caps off at a time.',
+    firstImpression: 'normal-wear',
+  });
   c.history('Oil and filter every 250 h, log complete', 'seen', 'told.long-service', '2026-11-02');
-  c.looked('fluid.level-low', false, 'Level right').looked('fluid.milky', false, 'Not milky').looked('fluid.black-sludge', false, 'Clean under the cover');
-  for (const m of [1, 2, 4]) c.stroke(`main.${m}.shell.lower`, 'polished', 7, [[0.3, 0.5], [0.7, 0.5]]).finding(`main.${m}.shell.lower`, 1, ['normal-bedding']).sound(`main.${m}.shell.upper`, `crank.main.${m}`);
-  for (const r of [1, 2, 3]) c.stroke(`rod.${r}.shell.upper`, 'polished', 7, [[0.3, 0.5], [0.7, 0.5]]).finding(`rod.${r}.shell.upper`, 1, ['normal-bedding']).sound(`rod.${r}.shell.lower`, `crank.pin.${r}`, `rod.${r}`);
+  c.looked('fluid.level-low', false, 'Level right')
+    .looked('fluid.milky', false, 'Not milky')
+    .looked('fluid.black-sludge', false, 'Clean under the cover');
+  for (const m of [1, 2, 4])
+    c.stroke(`main.${m}.shell.lower`, 'polished', 7, [
+      [0.3, 0.5],
+      [0.7, 0.5],
+    ])
+      .finding(`main.${m}.shell.lower`, 1, ['normal-bedding'])
+      .sound(`main.${m}.shell.upper`, `crank.main.${m}`);
+  for (const r of [1, 2, 3])
+    c.stroke(`rod.${r}.shell.upper`, 'polished', 7, [
+      [0.3, 0.5],
+      [0.7, 0.5],
+    ])
+      .finding(`rod.${r}.shell.upper`, 1, ['normal-bedding'])
+      .sound(`rod.${r}.shell.lower`, `crank.pin.${r}`, `rod.${r}`);
   c.picture('rod.1.shell.upper', 'rod-1-upper-face.jpg').sound('pan.debris', 'filter.media', 'pickup.screen');
   return { number: '2026-D03', steps: c.steps };
 }
 
 function outboard(): DemoCase {
   const c = new CaseScript('Outboard: seized under way', layout('twin-premix', { shaft: 'upright' }));
-  c.intake({ reference: 'Harbour tender 3', questionOwner: 'own', complaint: 'seized', complaintWords: 'Slowed by itself, then stopped. Turns again when cold.', onset: 'sudden', afterFirstSign: 'restarted', firstImpression: 'none-yet' });
+  c.intake({
+    reference: 'Harbour tender 3',
+    questionOwner: 'own',
+    complaint: 'seized',
+    complaintWords: 'Slowed by itself, then stopped. Turns again when cold.',
+    onset: 'sudden',
+    afterFirstSign: 'restarted',
+    firstImpression: 'none-yet',
+  });
   c.history('Tank filled from the wrong can the day before', 'told', 'told.premix-missed', '2026-11-19');
   return { number: '2026-D04', steps: c.steps };
 }

@@ -23,11 +23,16 @@ export class JoiPipe implements PipeTransform {
     const { error, value: checked } = this.schema.validate(value, { abortEarly: true, convert: false, stripUnknown: false });
     if (!error) return checked;
     const detail = error.details[0];
-    throw new ProblemError({ code: 'request', sentence: `${detail?.message ?? 'The request does not fit'}. Nothing was changed.`, field: detail?.path.join('.') });
+    throw new ProblemError({
+      code: 'request',
+      sentence: `${detail?.message ?? 'The request does not fit'}. Nothing was changed.`,
+      field: detail?.path.join('.'),
+    });
   }
 }
 
-const CONNECTION_FAULTS = /ECONNREFUSED|ECONNRESET|Connection terminated|terminating connection|timeout exceeded when trying to connect|the database system is (?:shutting down|starting up)|57P0\d|EPIPE|Client has encountered a connection error|not queryable|Driver not Connected/i;
+const CONNECTION_FAULTS =
+  /ECONNREFUSED|ECONNRESET|Connection terminated|terminating connection|timeout exceeded when trying to connect|the database system is (?:shutting down|starting up)|57P0\d|EPIPE|Client has encountered a connection error|not queryable|Driver not Connected/i;
 
 export function isConnectionFault(error: unknown): boolean {
   const e = error as { message?: string; code?: string; errors?: unknown[] } | undefined;
@@ -54,12 +59,24 @@ export class ProblemFilter implements ExceptionFilter {
   private bodyOf(error: unknown): ApiError {
     if (error instanceof ProblemError) return error.body;
     if (isConnectionFault(error))
-      return { code: 'store-unavailable', sentence: 'The ledger cannot be reached just now; nothing was recorded by this request. What was confirmed before is safe. It is tried again by itself.' };
+      return {
+        code: 'store-unavailable',
+        sentence:
+          'The ledger cannot be reached just now; nothing was recorded by this request. What was confirmed before is safe. It is tried again by itself.',
+      };
     const status = error instanceof HttpException ? error.getStatus() : (error as { status?: number } | null)?.status;
-    if (status === 413) return { code: 'file-too-large', sentence: 'The file is larger than 40 MB. Nothing was stored. Send a smaller picture.', field: 'file' };
+    if (status === 413)
+      return {
+        code: 'file-too-large',
+        sentence: 'The file is larger than 40 MB. Nothing was stored. Send a smaller picture.',
+        field: 'file',
+      };
     if (status === 404) return { code: 'not-found', sentence: 'There is nothing at this address.' };
     if (status === 400) return { code: 'request', sentence: 'The request could not be read. Nothing was changed.' };
     this.log.error(error instanceof Error ? error.stack : String(error));
-    return { code: 'unexpected', sentence: 'Something failed in the server that should not. Nothing was recorded by this request; the log has the details. Try again.' };
+    return {
+      code: 'unexpected',
+      sentence: 'Something failed in the server that should not. Nothing was recorded by this request; the log has the details. Try again.',
+    };
   }
 }

@@ -22,7 +22,11 @@ export class LedgerController {
   }
 
   @Post('entries')
-  async append(@Param('caseId', ParseUUIDPipe) caseId: string, @Body(new JoiPipe(appendSchema)) body: AppendRequest, @Who() account: Account): Promise<AppendResponse> {
+  async append(
+    @Param('caseId', ParseUUIDPipe) caseId: string,
+    @Body(new JoiPipe(appendSchema)) body: AppendRequest,
+    @Who() account: Account,
+  ): Promise<AppendResponse> {
     return { entries: await this.ledger.append(caseId, body.entries, { id: account.id, name: account.name }) };
   }
 
@@ -34,6 +38,9 @@ export class LedgerController {
 
   @Sse('events')
   stream(@Param('caseId', ParseUUIDPipe) caseId: string): Observable<MessageEvent> {
-    return merge(this.events.of(caseId).pipe(map((event): MessageEvent => ({ data: event }))), interval(25_000).pipe(map((): MessageEvent => ({ type: 'alive', data: {} }))));
+    return merge(
+      this.events.of(caseId).pipe(map((event): MessageEvent => ({ data: event }))),
+      interval(25_000).pipe(map((): MessageEvent => ({ type: 'alive', data: {} }))),
+    );
   }
 }

@@ -1,5 +1,19 @@
 import { Injectable } from '@nestjs/common';
-import { applyEntry, caseView, checkEntry, draftConflict, emptyCase, FIRST_PREV, foldEntries, sealEntry, type Author, type CaseState, type EntryBody, type EntryDraft, type LedgerEntry } from '@true-ledger/core';
+import {
+  applyEntry,
+  caseView,
+  checkEntry,
+  draftConflict,
+  emptyCase,
+  FIRST_PREV,
+  foldEntries,
+  sealEntry,
+  type Author,
+  type CaseState,
+  type EntryBody,
+  type EntryDraft,
+  type LedgerEntry,
+} from '@true-ledger/core';
 import { randomBytes } from 'node:crypto';
 import { DataSource, In, MoreThan, type EntityManager } from 'typeorm';
 import { CaseRow, EntryRow } from '../database/entities.js';
@@ -25,13 +39,30 @@ export class LedgerService {
   constructor(private readonly db: DataSource) {}
 
   /** Opens a case with its first entries, in one transaction. Repeating the call with the same ids changes nothing. */
-  async open(caseId: string, number: string | null, drafts: readonly EntryDraft[], author: Author, inTransaction?: (tx: EntityManager) => Promise<void>): Promise<LedgerEntry[]> {
+  async open(
+    caseId: string,
+    number: string | null,
+    drafts: readonly EntryDraft[],
+    author: Author,
+    inTransaction?: (tx: EntityManager) => Promise<void>,
+  ): Promise<LedgerEntry[]> {
     return this.db.transaction(async (tx) => {
       const existing = await tx.getRepository(CaseRow).findOneBy({ id: caseId });
       if (existing) return (await tx.getRepository(EntryRow).find({ where: { caseId }, order: { seq: 'ASC' } })).map(entryOf);
       const given = number ?? (await this.nextNumber(tx));
       const first = drafts.map((d) => (d.kind === 'case-opened' ? { ...d, body: { ...d.body, number: given } as EntryBody } : d));
-      await tx.getRepository(CaseRow).insert({ id: caseId, number: given, title: '', reference: '', seq: 0, head: FIRST_PREV, state: emptyCase(caseId), stateSeq: 0, summary: {}, updated: new Date() });
+      await tx.getRepository(CaseRow).insert({
+        id: caseId,
+        number: given,
+        title: '',
+        reference: '',
+        seq: 0,
+        head: FIRST_PREV,
+        state: emptyCase(caseId),
+        stateSeq: 0,
+        summary: {},
+        updated: new Date(),
+      });
       await inTransaction?.(tx);
       return this.appendIn(tx, caseId, first, author);
     });
@@ -50,12 +81,20 @@ export class LedgerService {
     return this.db.transaction((tx) => this.appendIn(tx, caseId, drafts, author));
   }
 
-  async appendIn(tx: EntityManager, caseId: string, drafts: readonly EntryDraft[], author: Author, time = new Date()): Promise<LedgerEntry[]> {
+  async appendIn(
+    tx: EntityManager,
+    caseId: string,
+    drafts: readonly EntryDraft[],
+    author: Author,
+    time = new Date(),
+  ): Promise<LedgerEntry[]> {
     const cases = tx.getRepository(CaseRow);
     const row = await cases.findOne({ where: { id: caseId }, lock: { mode: 'pessimistic_write' } });
     if (!row) throw new ProblemError({ code: 'not-found', sentence: 'There is no such case.' });
     const known = new Map((await tx.getRepository(EntryRow).findBy({ id: In(drafts.map((d) => d.id)) })).map((r) => [r.id, entryOf(r)]));
-    for (const entry of known.values()) if (entry.caseId !== caseId) throw new ProblemError({ code: 'entry-id', sentence: 'An entry with this id belongs to another case. Nothing was recorded.' });
+    for (const entry of known.values())
+      if (entry.caseId !== caseId)
+        throw new ProblemError({ code: 'entry-id', sentence: 'An entry with this id belongs to another case. Nothing was recorded.' });
     let state = await this.stateIn(tx, row);
     const sealed: LedgerEntry[] = [];
     const fresh: LedgerEntry[] = [];
@@ -71,11 +110,24 @@ export class LedgerService {
       if (conflict)
         throw new ProblemError({
           code: 'entry-conflict',
-          sentence: conflict.current ? `${conflict.current.author.name} wrote this field meanwhile. Both versions are kept here; choose which one stands.` : 'This was taken back meanwhile. Choose whether to write it again.',
+          sentence: conflict.current
+            ? `${conflict.current.author.name} wrote this field meanwhile. Both versions are kept here; choose which one stands.`
+            : 'This was taken back meanwhile. Choose whether to write it again.',
           conflict,
         });
       const supersedes = draft.kind === 'retracted' ? (draft.body as { target: string }).target : draft.basedOn;
-      const entry = sealEntry({ ...draft, body: checked.value }, { caseId, seq: state.seq + 1, prev: state.head, time: time.toISOString(), salt: randomBytes(16).toString('hex'), author, supersedes });
+      const entry = sealEntry(
+        { ...draft, body: checked.value },
+        {
+          caseId,
+          seq: state.seq + 1,
+          prev: state.head,
+          time: time.toISOString(),
+          salt: randomBytes(16).toString('hex'),
+          author,
+          supersedes,
+        },
+      );
       state = applyEntry(state, entry);
       sealed.push(entry);
       fresh.push(entry);
@@ -117,7 +169,8 @@ export class LedgerService {
   }
 
   async entries(caseId: string, after = 0): Promise<LedgerEntry[]> {
-    if (!(await this.db.getRepository(CaseRow).existsBy({ id: caseId }))) throw new ProblemError({ code: 'not-found', sentence: 'There is no such case.' });
+    if (!(await this.db.getRepository(CaseRow).existsBy({ id: caseId })))
+      throw new ProblemError({ code: 'not-found', sentence: 'There is no such case.' });
     return (await this.db.getRepository(EntryRow).find({ where: { caseId, seq: MoreThan(after) }, order: { seq: 'ASC' } })).map(entryOf);
   }
 
@@ -129,7 +182,13 @@ export class LedgerService {
       const all = (await tx.getRepository(EntryRow).find({ where: { caseId }, order: { seq: 'ASC' } })).map(entryOf);
       const kept = await this.stateIn(tx, row);
       const folded = foldEntries(emptyCase(caseId), all);
-      await tx.getRepository(CaseRow).update(caseId, { state: folded as never, stateSeq: folded.seq, seq: folded.seq, head: folded.head, summary: summarise(folded) as object });
+      await tx.getRepository(CaseRow).update(caseId, {
+        state: folded as never,
+        stateSeq: folded.seq,
+        seq: folded.seq,
+        head: folded.head,
+        summary: summarise(folded) as object,
+      });
       return { entries: all.length, same: JSON.stringify(sorted(kept)) === JSON.stringify(sorted(folded)) };
     });
   }
@@ -137,6 +196,11 @@ export class LedgerService {
 
 function sorted(value: unknown): unknown {
   if (Array.isArray(value)) return value.map(sorted);
-  if (value && typeof value === 'object') return Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)).map(([k, v]) => [k, sorted(v)]));
+  if (value && typeof value === 'object')
+    return Object.fromEntries(
+      Object.entries(value)
+        .sort(([a], [b]) => (a < b ? -1 : 1))
+        .map(([k, v]) => [k, sorted(v)]),
+    );
   return value;
 }

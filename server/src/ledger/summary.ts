@@ -1,4 +1,14 @@
-import { benchPlan, caseView, coverage, diagnose, engineTemplate, isExamined, standingGrade, type CaseState, type CaseView } from '@true-ledger/core';
+import {
+  benchPlan,
+  caseView,
+  coverage,
+  diagnose,
+  engineTemplate,
+  isExamined,
+  standingGrade,
+  type CaseState,
+  type CaseView,
+} from '@true-ledger/core';
 import type { CaseSummary } from '@true-ledger/contract';
 
 export type StoredSummary = Omit<CaseSummary, 'id' | 'number' | 'updated'>;
@@ -6,7 +16,19 @@ export type StoredSummary = Omit<CaseSummary, 'id' | 'number' | 'updated'>;
 /** Searchable figures kept beside a case; rebuilt from the fold at every append, never edited by hand. */
 export function summarise(state: CaseState): StoredSummary {
   const view = caseView(state);
-  if (!view) return { title: '', reference: '', engine: '', stage: 'Intake', coverage: 0, unexplained: 0, leading: null, leadingProbability: null, demo: false, strip: [] };
+  if (!view)
+    return {
+      title: '',
+      reference: '',
+      engine: '',
+      stage: 'Intake',
+      coverage: 0,
+      unexplained: 0,
+      leading: null,
+      leadingProbability: null,
+      demo: false,
+      strip: [],
+    };
   const d = diagnose(view);
   const seen = coverage(view);
   const lead = d.causes[0];

@@ -23,7 +23,14 @@ export class PhotosController {
   ): Promise<UploadResponse> {
     if (!file) throw new ProblemError({ code: 'no-file', sentence: 'No picture came with the request. Choose a file.', field: 'file' });
     const name = Buffer.from(file.originalname, 'latin1').toString('utf8');
-    return this.photos.add(caseId, body.station, body.entryId, { name, bytes: file.buffer }, { id: account.id, name: account.name }, body.standIn === 'yes');
+    return this.photos.add(
+      caseId,
+      body.station,
+      body.entryId,
+      { name, bytes: file.buffer },
+      { id: account.id, name: account.name },
+      body.standIn === 'yes',
+    );
   }
 
   @Get(':sha/work')
@@ -45,6 +52,8 @@ export class PhotosController {
 
   private async send(caseId: string, sha: string, rendition: Rendition, response: Response): Promise<void> {
     const { bytes, mime } = await this.photos.bytes(caseId, sha, rendition);
-    response.set({ 'Content-Type': mime, 'Cache-Control': 'private, max-age=31536000, immutable', 'Content-Disposition': 'inline' }).send(bytes);
+    response
+      .set({ 'Content-Type': mime, 'Cache-Control': 'private, max-age=31536000, immutable', 'Content-Disposition': 'inline' })
+      .send(bytes);
   }
 }

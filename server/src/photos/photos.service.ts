@@ -12,7 +12,12 @@ export type Rendition = 'original' | 'work' | 'thumb';
 /** Last step of a name with any path cut off, without control characters. */
 export function plainName(name: string): string {
   const last = name.split(/[\\/]/).at(-1) ?? '';
-  return [...last].filter((c) => c >= ' ' && c !== '\u007f').join('').slice(0, 120) || 'picture';
+  return (
+    [...last]
+      .filter((c) => c >= ' ' && c !== '\u007f')
+      .join('')
+      .slice(0, 120) || 'picture'
+  );
 }
 
 @Injectable()
@@ -23,7 +28,14 @@ export class PhotosService {
   ) {}
 
   /** Stores a picture and files it to a station in one transaction. The same file at the same station again is the same photograph. */
-  async add(caseId: string, station: string, entryId: string, file: { name: string; bytes: Buffer }, author: Author, standIn: boolean): Promise<UploadResponse> {
+  async add(
+    caseId: string,
+    station: string,
+    entryId: string,
+    file: { name: string; bytes: Buffer },
+    author: Author,
+    standIn: boolean,
+  ): Promise<UploadResponse> {
     const state = await this.ledger.state(caseId);
     const sha = sha256Hex(file.bytes);
     const held = currentVersion(state, station, `photo:${sha}`);
@@ -37,7 +49,15 @@ export class PhotosService {
         .createQueryBuilder()
         .insert()
         .into(PhotoRow)
-        .values({ sha256: sha, mime: picture.mime, width: picture.width, height: picture.height, original: file.bytes, work: picture.work, thumb: picture.thumb })
+        .values({
+          sha256: sha,
+          mime: picture.mime,
+          width: picture.width,
+          height: picture.height,
+          original: file.bytes,
+          work: picture.work,
+          thumb: picture.thumb,
+        })
         .orIgnore()
         .execute();
       const [sealed] = await this.ledger.appendIn(
@@ -49,7 +69,16 @@ export class PhotosService {
             kind: 'photo-added',
             station,
             basedOn: null,
-            body: { sha256: sha, name: plainName(file.name), mime: picture.mime, bytes: file.bytes.length, width: picture.width, height: picture.height, takenAt: picture.takenAt, standIn },
+            body: {
+              sha256: sha,
+              name: plainName(file.name),
+              mime: picture.mime,
+              bytes: file.bytes.length,
+              width: picture.width,
+              height: picture.height,
+              takenAt: picture.takenAt,
+              standIn,
+            },
           },
         ],
         author,
@@ -63,7 +92,9 @@ export class PhotosService {
   /** Bytes of one rendition, only through a case that holds the picture. */
   async bytes(caseId: string, sha256: string, rendition: Rendition): Promise<{ bytes: Buffer; mime: string }> {
     const filed = await this.db.getRepository(CasePhotoRow).existsBy({ caseId, sha256 });
-    const row = filed ? await this.db.getRepository(PhotoRow).findOne({ where: { sha256 }, select: { sha256: true, mime: true, [rendition]: true } }) : null;
+    const row = filed
+      ? await this.db.getRepository(PhotoRow).findOne({ where: { sha256 }, select: { sha256: true, mime: true, [rendition]: true } })
+      : null;
     if (!row) throw new ProblemError({ code: 'not-found', sentence: 'This case holds no such picture.' });
     return { bytes: row[rendition], mime: rendition === 'original' ? row.mime : 'image/jpeg' };
   }

@@ -34,13 +34,33 @@ export async function readPicture(bytes: Buffer): Promise<ReadPicture> {
   const mime = MIME[meta.format ?? ''];
   if (!mime) throw refuse('not-an-image', `files of the kind ${meta.format ?? 'unknown'} are not taken`, 'Save it as JPEG or PNG.');
   const pixels = (meta.width ?? 0) * (meta.height ?? 0);
-  if (pixels > LIMITS.imagePixels) throw refuse('image-too-large', `it has ${Math.round(pixels / 1e6)} megapixels, more than the ${LIMITS.imagePixels / 1e6} that are taken`, 'Send a smaller picture.');
+  if (pixels > LIMITS.imagePixels)
+    throw refuse(
+      'image-too-large',
+      `it has ${Math.round(pixels / 1e6)} megapixels, more than the ${LIMITS.imagePixels / 1e6} that are taken`,
+      'Send a smaller picture.',
+    );
   const turned = (meta.orientation ?? 1) >= 5;
   try {
     const upright = sharp(bytes, options).rotate();
-    const work = await upright.clone().resize({ width: 1600, height: 1600, fit: 'inside', withoutEnlargement: true }).jpeg({ quality: 86 }).toBuffer();
-    const thumb = await sharp(work).resize({ width: 320, height: 320, fit: 'inside', withoutEnlargement: true }).jpeg({ quality: 78 }).toBuffer();
-    return { sha256: sha256Hex(bytes), mime, width: (turned ? meta.height : meta.width) ?? 0, height: (turned ? meta.width : meta.height) ?? 0, takenAt: await takenAt(bytes), work, thumb };
+    const work = await upright
+      .clone()
+      .resize({ width: 1600, height: 1600, fit: 'inside', withoutEnlargement: true })
+      .jpeg({ quality: 86 })
+      .toBuffer();
+    const thumb = await sharp(work)
+      .resize({ width: 320, height: 320, fit: 'inside', withoutEnlargement: true })
+      .jpeg({ quality: 78 })
+      .toBuffer();
+    return {
+      sha256: sha256Hex(bytes),
+      mime,
+      width: (turned ? meta.height : meta.width) ?? 0,
+      height: (turned ? meta.width : meta.height) ?? 0,
+      takenAt: await takenAt(bytes),
+      work,
+      thumb,
+    };
   } catch {
     throw refuse('image-damaged', 'the file ends early or is damaged', 'Take it again or choose the file.');
   }
@@ -49,7 +69,9 @@ export async function readPicture(bytes: Buffer): Promise<ReadPicture> {
 async function takenAt(bytes: Buffer): Promise<string | null> {
   try {
     const tags = (await exifr.parse(bytes, ['DateTimeOriginal'])) as { DateTimeOriginal?: Date } | undefined;
-    return tags?.DateTimeOriginal instanceof Date && !Number.isNaN(tags.DateTimeOriginal.getTime()) ? tags.DateTimeOriginal.toISOString() : null;
+    return tags?.DateTimeOriginal instanceof Date && !Number.isNaN(tags.DateTimeOriginal.getTime())
+      ? tags.DateTimeOriginal.toISOString()
+      : null;
   } catch {
     return null;
   }

@@ -4,8 +4,14 @@ import * as fontkit from 'fontkit';
 
 /** Font faces embedded in every PDF; DejaVu stands in for symbols the others lack (≤ ≥ Δ π →). */
 export function fontFaces(root: string): Record<string, { normal: string; bold: string; italics: string; bolditalics: string }> {
-  const fontsource = (family: string, weight: number): string => join(root, 'node_modules', '@fontsource', family, 'files', `${family}-latin-${weight}-normal.woff`);
-  const face = (normal: string, bold: string): { normal: string; bold: string; italics: string; bolditalics: string } => ({ normal, bold, italics: normal, bolditalics: bold });
+  const fontsource = (family: string, weight: number): string =>
+    join(root, 'node_modules', '@fontsource', family, 'files', `${family}-latin-${weight}-normal.woff`);
+  const face = (normal: string, bold: string): { normal: string; bold: string; italics: string; bolditalics: string } => ({
+    normal,
+    bold,
+    italics: normal,
+    bolditalics: bold,
+  });
   const dejavu = (name: string): string => join(root, 'node_modules', 'dejavu-fonts-ttf', 'ttf', name);
   return {
     B612: face(fontsource('b612', 400), fontsource('b612', 700)),

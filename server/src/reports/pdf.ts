@@ -25,7 +25,11 @@ export function fallbackRuns(text: string, covered: ReadonlySet<number>): Run[] 
 /** Renders a report as PDF with embedded fonts, outline of headings and page numbers. */
 export async function reportPdf(model: ReportModel, view: CaseView, picture: PictureSource, root: string): Promise<Buffer> {
   const faces = fontFaces(root);
-  const covered = { B612: codePoints(faces['B612']!.normal), Mono: codePoints(faces['Mono']!.normal), Barlow: codePoints(faces['Barlow']!.normal) };
+  const covered = {
+    B612: codePoints(faces['B612']!.normal),
+    Mono: codePoints(faces['Mono']!.normal),
+    Barlow: codePoints(faces['Barlow']!.normal),
+  };
   const say = (text: string, font: keyof typeof covered = 'B612'): Run[] => fallbackRuns(text, covered[font]);
   const content: Content[] = [
     { text: say(`Teardown account ${model.number}`, 'Barlow'), style: 'title' },
@@ -48,7 +52,13 @@ export async function reportPdf(model: ReportModel, view: CaseView, picture: Pic
       strong: { bold: true, margin: [0, 6, 0, 2] },
       small: { fontSize: 7.5, color: '#4a545a' },
     },
-    footer: (page: number, pages: number): Content => ({ columns: [{ text: say(`${model.number} · ledger ${model.ledgerHead.slice(0, 12)} · ${model.entries} entries`), style: 'small' }, { text: `page ${page} of ${pages}`, alignment: 'right', style: 'small' }], margin: [48, 16, 48, 0] }),
+    footer: (page: number, pages: number): Content => ({
+      columns: [
+        { text: say(`${model.number} · ledger ${model.ledgerHead.slice(0, 12)} · ${model.entries} entries`), style: 'small' },
+        { text: `page ${page} of ${pages}`, alignment: 'right', style: 'small' },
+      ],
+      margin: [48, 16, 48, 0],
+    }),
     content,
   };
   pdfmake.setFonts(faces);
@@ -57,25 +67,54 @@ export async function reportPdf(model: ReportModel, view: CaseView, picture: Pic
   return pdfmake.createPdf(definition).getBuffer();
 }
 
-async function drawBlock(block: ReportBlock, view: CaseView, picture: PictureSource, say: (text: string, font?: 'Mono') => Run[]): Promise<Content> {
+async function drawBlock(
+  block: ReportBlock,
+  view: CaseView,
+  picture: PictureSource,
+  say: (text: string, font?: 'Mono') => Run[],
+): Promise<Content> {
   switch (block.kind) {
     case 'text':
-      return { text: say(block.text), ...(block.strong ? { style: 'strong' } : { margin: [0, 0, 0, 4] as [number, number, number, number] }) };
+      return {
+        text: say(block.text),
+        ...(block.strong ? { style: 'strong' } : { margin: [0, 0, 0, 4] as [number, number, number, number] }),
+      };
     case 'list':
       return { ul: block.items.map((item) => ({ text: say(item) })), margin: [0, 0, 0, 4] };
     case 'table': {
       const figures = new Set(block.figures ?? []);
-      const cell = (text: string, i: number): Content => (figures.has(i) ? { text: say(text, 'Mono'), font: 'Mono', alignment: 'right' } : { text: say(text) });
-      const head = block.head.some((h) => h !== '') ? [block.head.map((h, i): Content => ({ text: say(h), bold: true, ...(figures.has(i) ? { alignment: 'right' as const } : {}) }))] : [];
+      const cell = (text: string, i: number): Content =>
+        figures.has(i) ? { text: say(text, 'Mono'), font: 'Mono', alignment: 'right' } : { text: say(text) };
+      const head = block.head.some((h) => h !== '')
+        ? [block.head.map((h, i): Content => ({ text: say(h), bold: true, ...(figures.has(i) ? { alignment: 'right' as const } : {}) }))]
+        : [];
       const widths = block.head.map((_, i) => (figures.has(i) || i === 0 ? 'auto' : '*'));
-      return { table: { headerRows: head.length, widths, body: [...head, ...block.rows.map((r) => r.map(cell))] }, layout: 'lightHorizontalLines', margin: [0, 2, 0, 6] };
+      return {
+        table: { headerRows: head.length, widths, body: [...head, ...block.rows.map((r) => r.map(cell))] },
+        layout: 'lightHorizontalLines',
+        margin: [0, 2, 0, 6],
+      };
     }
     case 'photo': {
       const jpeg = await picture(block.sha256);
-      return { stack: [{ image: `data:image/jpeg;base64,${jpeg.toString('base64')}`, fit: [300, 220] }, { text: say(`Picture ${block.number}: ${block.caption}${block.standIn ? ' – rendered stand-in, not a photograph' : ''}`), style: 'small' }], margin: [0, 4, 0, 6], unbreakable: true };
+      return {
+        stack: [
+          { image: `data:image/jpeg;base64,${jpeg.toString('base64')}`, fit: [300, 220] },
+          {
+            text: say(`Picture ${block.number}: ${block.caption}${block.standIn ? ' – rendered stand-in, not a photograph' : ''}`),
+            style: 'small',
+          },
+        ],
+        margin: [0, 4, 0, 6],
+        unbreakable: true,
+      };
     }
     case 'wear':
-      return { stack: [{ svg: wearSvg(block.map, block.frame, 300) }, { text: say(block.caption), style: 'small' }], margin: [0, 2, 0, 8], unbreakable: true };
+      return {
+        stack: [{ svg: wearSvg(block.map, block.frame, 300) }, { text: say(block.caption), style: 'small' }],
+        margin: [0, 2, 0, 8],
+        unbreakable: true,
+      };
     case 'plan':
       return { svg: planSvg(view.layout, 240), margin: [0, 4, 0, 8] };
   }

@@ -11,6 +11,12 @@ export class ReportsController {
   @Get()
   async pdf(@Param('caseId', ParseUUIDPipe) caseId: string, @Res() response: Response): Promise<void> {
     const { bytes, number } = await this.reports.pdf(caseId);
-    response.set({ 'Content-Type': 'application/pdf', 'Content-Disposition': `attachment; filename="account-${number.replace(/[^\w.-]/g, '_')}.pdf"`, 'Cache-Control': 'no-store' }).send(bytes);
+    response
+      .set({
+        'Content-Type': 'application/pdf',
+        'Content-Disposition': `attachment; filename="account-${number.replace(/[^\w.-]/g, '_')}.pdf"`,
+        'Cache-Control': 'no-store',
+      })
+      .send(bytes);
   }
 }

@@ -12,7 +12,9 @@ export function wearSvg(map: WearMap, frame: SurfaceFrame, width: number): strin
       const x = (i % map.columns) * w;
       const y = (upward ? map.rows - 1 - row : row) * h;
       const box = `x="${x.toFixed(2)}" y="${y.toFixed(2)}" width="${(w + 0.1).toFixed(2)}" height="${(h + 0.1).toFixed(2)}"`;
-      return colour ? `<rect ${box} fill="${colour}"/>` : `<rect ${box} fill="#ffffff"/><line x1="${x}" y1="${y + h}" x2="${x + w}" y2="${y}" stroke="#8a9399" stroke-width="0.4"/>`;
+      return colour
+        ? `<rect ${box} fill="${colour}"/>`
+        : `<rect ${box} fill="#ffffff"/><line x1="${x}" y1="${y + h}" x2="${x + w}" y2="${y}" stroke="#8a9399" stroke-width="0.4"/>`;
     })
     .join('');
   return `<svg width="${width}" height="${height.toFixed(2)}" viewBox="0 0 ${width} ${height.toFixed(2)}">${cells}<rect x="0" y="0" width="${width}" height="${height.toFixed(2)}" fill="none" stroke="#4a545a" stroke-width="0.6"/></svg>`;
@@ -22,9 +24,17 @@ export function wearSvg(map: WearMap, frame: SurfaceFrame, width: number): strin
 export function planSvg(layout: EngineLayout, width: number): string {
   const plan = planDrawing(layout);
   const height = (width * plan.heightMm) / plan.widthMm;
-  const mains = plan.mains.map((m) => `<rect x="${m.x}" y="${m.y}" width="${m.width}" height="${m.height}" fill="${m.thrust ? '#c9cfd3' : '#e4e7e9'}" stroke="#4a545a" stroke-width="1"/>`).join('');
+  const mains = plan.mains
+    .map(
+      (m) =>
+        `<rect x="${m.x}" y="${m.y}" width="${m.width}" height="${m.height}" fill="${m.thrust ? '#c9cfd3' : '#e4e7e9'}" stroke="#4a545a" stroke-width="1"/>`,
+    )
+    .join('');
   const bores = plan.bores
-    .map((b) => `<circle cx="${b.x}" cy="${b.y}" r="${b.r}" fill="none" stroke="#4a545a" stroke-width="2"/><text x="${b.x}" y="${b.y + b.r * 0.18}" font-size="${b.r * 0.55}" text-anchor="middle" fill="#20272b">${b.cylinder}</text>`)
+    .map(
+      (b) =>
+        `<circle cx="${b.x}" cy="${b.y}" r="${b.r}" fill="none" stroke="#4a545a" stroke-width="2"/><text x="${b.x}" y="${b.y + b.r * 0.18}" font-size="${b.r * 0.55}" text-anchor="middle" fill="#20272b">${b.cylinder}</text>`,
+    )
     .join('');
   return `<svg width="${width}" height="${height.toFixed(1)}" viewBox="0 0 ${plan.widthMm} ${plan.heightMm}"><line x1="0" y1="${plan.crankY}" x2="${plan.widthMm}" y2="${plan.crankY}" stroke="#8a9399" stroke-width="1" stroke-dasharray="10 5"/>${mains}${bores}</svg>`;
 }
