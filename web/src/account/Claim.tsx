@@ -31,7 +31,11 @@ export function Claim(): ReactNode {
         <Form.Item name="signIn" label="Sign-in name" rules={[{ required: true, message: 'Type a sign-in name.' }]}>
           <Input autoComplete="username" />
         </Form.Item>
-        <Form.Item name="password" label="Password, at least 10 characters" rules={[{ required: true, min: 10, message: 'At least 10 characters.' }]}>
+        <Form.Item
+          name="password"
+          label="Password, at least 10 characters"
+          rules={[{ required: true, min: 10, message: 'At least 10 characters.' }]}
+        >
           <Input.Password autoComplete="new-password" />
         </Form.Item>
         {problem && <Alert type="error" title={problem.sentence} role="alert" style={{ marginBottom: 16 }} />}

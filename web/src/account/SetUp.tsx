@@ -2,7 +2,15 @@ import { App, Button, Form, Input, InputNumber, Select, Switch, Table } from 'an
 import type { Account, ApiError, Me, Role } from '@true-ledger/contract';
 import type { Gauge } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
-import { useAccountsQuery, useChangeAccountMutation, useCreateAccountMutation, useGaugesQuery, useRevokeSessionMutation, useSaveGaugeMutation, useSessionsQuery } from '../app/api.js';
+import {
+  useAccountsQuery,
+  useChangeAccountMutation,
+  useCreateAccountMutation,
+  useGaugesQuery,
+  useRevokeSessionMutation,
+  useSaveGaugeMutation,
+  useSessionsQuery,
+} from '../app/api.js';
 import { setSingleKeys, singleKeysOn } from '../app/keys.js';
 
 const ROLE_WORDS: ReadonlyArray<{ value: Role; label: string }> = [
@@ -57,11 +65,26 @@ function People({ me }: { me: Me }): ReactNode {
           { title: 'Sign-in name', dataIndex: 'signIn' },
           {
             title: 'Role',
-            render: (_, a) => <Select aria-label={`Role of ${a.name}`} value={a.role} options={[...ROLE_WORDS]} style={{ width: 120 }} onChange={(role: Role) => change({ id: a.id, change: { role } }).unwrap().catch(refuse)} />,
+            render: (_, a) => (
+              <Select
+                aria-label={`Role of ${a.name}`}
+                value={a.role}
+                options={[...ROLE_WORDS]}
+                style={{ width: 120 }}
+                onChange={(role: Role) => change({ id: a.id, change: { role } }).unwrap().catch(refuse)}
+              />
+            ),
           },
           {
             title: 'May sign in',
-            render: (_, a) => <Switch aria-label={`${a.name} may sign in`} checked={a.active} disabled={a.id === me.account.id} onChange={(active) => change({ id: a.id, change: { active } }).unwrap().catch(refuse)} />,
+            render: (_, a) => (
+              <Switch
+                aria-label={`${a.name} may sign in`}
+                checked={a.active}
+                disabled={a.id === me.account.id}
+                onChange={(active) => change({ id: a.id, change: { active } }).unwrap().catch(refuse)}
+              />
+            ),
           },
         ]}
       />
@@ -126,7 +149,16 @@ function Gauges({ mayWrite }: { mayWrite: boolean }): ReactNode {
           layout="inline"
           className="inline-form"
           onFinish={(v: Omit<Gauge, 'id' | 'kind'>) =>
-            save({ ...v, id: v.name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '').slice(0, 40) || 'gauge', kind: 'outside-micrometer' })
+            save({
+              ...v,
+              id:
+                v.name
+                  .toLowerCase()
+                  .replace(/[^a-z0-9]+/g, '-')
+                  .replace(/^-|-$/g, '')
+                  .slice(0, 40) || 'gauge',
+              kind: 'outside-micrometer',
+            })
               .unwrap()
               .then(() => form.resetFields())
               .catch((e: ApiError) => void message.error(e.sentence))
@@ -137,7 +169,13 @@ function Gauges({ mayWrite }: { mayWrite: boolean }): ReactNode {
           </Form.Item>
           {(['resolutionMm', 'expandedUncertaintyMm', 'repeatabilityMm'] as const).map((field) => (
             <Form.Item key={field} name={field} rules={[{ required: true, message: 'A figure' }]}>
-              <InputNumber min={0} max={1} step={0.001} placeholder={{ resolutionMm: 'Resolution', expandedUncertaintyMm: 'U (k = 2)', repeatabilityMm: 's' }[field]} aria-label={field} />
+              <InputNumber
+                min={0}
+                max={1}
+                step={0.001}
+                placeholder={{ resolutionMm: 'Resolution', expandedUncertaintyMm: 'U (k = 2)', repeatabilityMm: 's' }[field]}
+                aria-label={field}
+              />
             </Form.Item>
           ))}
           <Button htmlType="submit" loading={isLoading}>
@@ -161,10 +199,30 @@ function Sessions(): ReactNode {
         dataSource={data}
         pagination={false}
         columns={[
-          { title: 'Since', dataIndex: 'created', render: (v: string) => new Date(v).toLocaleString('sv-SE').slice(0, 16), className: 'figure' },
-          { title: 'Last seen', dataIndex: 'lastSeen', render: (v: string) => new Date(v).toLocaleString('sv-SE').slice(0, 16), className: 'figure' },
+          {
+            title: 'Since',
+            dataIndex: 'created',
+            render: (v: string) => new Date(v).toLocaleString('sv-SE').slice(0, 16),
+            className: 'figure',
+          },
+          {
+            title: 'Last seen',
+            dataIndex: 'lastSeen',
+            render: (v: string) => new Date(v).toLocaleString('sv-SE').slice(0, 16),
+            className: 'figure',
+          },
           { title: 'Browser', dataIndex: 'agent', ellipsis: true },
-          { title: '', render: (_, s) => (s.current ? 'this one' : <Button size="small" onClick={() => void revoke(s.id)}>End session</Button>) },
+          {
+            title: '',
+            render: (_, s) =>
+              s.current ? (
+                'this one'
+              ) : (
+                <Button size="small" onClick={() => void revoke(s.id)}>
+                  End session
+                </Button>
+              ),
+          },
         ]}
       />
     </section>

@@ -1,4 +1,3 @@
-import { Spin } from 'antd';
 import { lazy, Suspense, type ReactNode } from 'react';
 import { Navigate, Route, Routes } from 'react-router';
 import { Claim } from '../account/Claim.js';
@@ -10,6 +9,7 @@ import { NewCase } from '../shelf/NewCase.js';
 import { Patterns } from '../shelf/Patterns.js';
 import { Shelf } from '../shelf/Shelf.js';
 import { useMeQuery } from './api.js';
+import { Waiting } from './Waiting.js';
 
 const Intake = lazy(() => import('../stages/intake/Intake.js').then((m) => ({ default: m.Intake })));
 const Bench = lazy(() => import('../stages/bench/Bench.js').then((m) => ({ default: m.Bench })));
@@ -18,14 +18,6 @@ const Measure = lazy(() => import('../stages/measure/Measure.js').then((m) => ({
 const CauseStage = lazy(() => import('../stages/cause/CauseStage.js').then((m) => ({ default: m.CauseStage })));
 const DocumentStage = lazy(() => import('../stages/document/DocumentStage.js').then((m) => ({ default: m.DocumentStage })));
 const LedgerStage = lazy(() => import('../stages/ledger/LedgerStage.js').then((m) => ({ default: m.LedgerStage })));
-
-export function Waiting({ what }: { what: string }): ReactNode {
-  return (
-    <div className="waiting" role="status">
-      <Spin /> <span>{what}</span>
-    </div>
-  );
-}
 
 export function App(): ReactNode {
   const { data: me, isLoading } = useMeQuery();

@@ -1,10 +1,24 @@
 import { createApi, fetchBaseQuery, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
-import type { Account, ApiError, AppendResponse, CaseEvent, CaseResponse, CaseSummary, Me, NewCaseRequest, Role, SessionInfo } from '@true-ledger/contract';
+import type {
+  Account,
+  ApiError,
+  AppendResponse,
+  CaseEvent,
+  CaseResponse,
+  CaseSummary,
+  Me,
+  NewCaseRequest,
+  Role,
+  SessionInfo,
+} from '@true-ledger/contract';
 import { foldEntries, type CaseState, type EntryDraft, type Gauge, type LedgerEntry } from '@true-ledger/core';
 
 const raw = fetchBaseQuery({ baseUrl: '/api', credentials: 'same-origin' });
 
-const UNREACHABLE: ApiError = { code: 'unreachable', sentence: 'The server cannot be reached just now. What you wrote is kept in this browser and sent when it answers again.' };
+const UNREACHABLE: ApiError = {
+  code: 'unreachable',
+  sentence: 'The server cannot be reached just now. What you wrote is kept in this browser and sent when it answers again.',
+};
 
 /** Any failure as the one error shape. */
 export function asProblem(error: unknown): ApiError {
@@ -34,11 +48,20 @@ export const api = createApi({
   tagTypes: ['me', 'shelf', 'accounts', 'sessions', 'gauges'],
   endpoints: (b) => ({
     me: b.query<Me, void>({ query: () => '/me', providesTags: ['me'] }),
-    signIn: b.mutation<Me, { signIn: string; password: string }>({ query: (body) => ({ url: '/sign-in', method: 'POST', body }), invalidatesTags: ['me', 'shelf'] }),
-    claim: b.mutation<Me, { token: string; name: string; signIn: string; password: string }>({ query: (body) => ({ url: '/claim', method: 'POST', body }), invalidatesTags: ['me', 'shelf'] }),
+    signIn: b.mutation<Me, { signIn: string; password: string }>({
+      query: (body) => ({ url: '/sign-in', method: 'POST', body }),
+      invalidatesTags: ['me', 'shelf'],
+    }),
+    claim: b.mutation<Me, { token: string; name: string; signIn: string; password: string }>({
+      query: (body) => ({ url: '/claim', method: 'POST', body }),
+      invalidatesTags: ['me', 'shelf'],
+    }),
     signOut: b.mutation<void, void>({ query: () => ({ url: '/sign-out', method: 'POST' }) }),
     shelf: b.query<CaseSummary[], void>({ query: () => '/cases', providesTags: ['shelf'] }),
-    createCase: b.mutation<CaseResponse, NewCaseRequest>({ query: (body) => ({ url: '/cases', method: 'POST', body }), invalidatesTags: ['shelf'] }),
+    createCase: b.mutation<CaseResponse, NewCaseRequest>({
+      query: (body) => ({ url: '/cases', method: 'POST', body }),
+      invalidatesTags: ['shelf'],
+    }),
     getCase: b.query<CaseResponse, string>({
       query: (id) => `/cases/${id}`,
       keepUnusedDataFor: 30,
@@ -70,18 +93,29 @@ export const api = createApi({
         source.close();
       },
     }),
-    append: b.mutation<AppendResponse, { caseId: string; entries: readonly EntryDraft[] }>({ query: ({ caseId, entries }) => ({ url: `/cases/${caseId}/entries`, method: 'POST', body: { entries } }) }),
-    entries: b.query<LedgerEntry[], { caseId: string; seq: number }>({ query: ({ caseId }) => `/cases/${caseId}/entries`, keepUnusedDataFor: 5 }),
+    append: b.mutation<AppendResponse, { caseId: string; entries: readonly EntryDraft[] }>({
+      query: ({ caseId, entries }) => ({ url: `/cases/${caseId}/entries`, method: 'POST', body: { entries } }),
+    }),
+    entries: b.query<LedgerEntry[], { caseId: string; seq: number }>({
+      query: ({ caseId }) => `/cases/${caseId}/entries`,
+      keepUnusedDataFor: 5,
+    }),
     gauges: b.query<Gauge[], void>({ query: () => '/gauges', providesTags: ['gauges'] }),
     saveGauge: b.mutation<Gauge, Gauge>({ query: (body) => ({ url: '/gauges', method: 'PUT', body }), invalidatesTags: ['gauges'] }),
     accounts: b.query<Account[], void>({ query: () => '/accounts', providesTags: ['accounts'] }),
-    createAccount: b.mutation<Account, { name: string; signIn: string; password: string; role: Role }>({ query: (body) => ({ url: '/accounts', method: 'POST', body }), invalidatesTags: ['accounts'] }),
+    createAccount: b.mutation<Account, { name: string; signIn: string; password: string; role: Role }>({
+      query: (body) => ({ url: '/accounts', method: 'POST', body }),
+      invalidatesTags: ['accounts'],
+    }),
     changeAccount: b.mutation<Account, { id: string; change: { role?: Role; active?: boolean; password?: string } }>({
       query: ({ id, change }) => ({ url: `/accounts/${id}`, method: 'PATCH', body: change }),
       invalidatesTags: ['accounts'],
     }),
     sessions: b.query<SessionInfo[], void>({ query: () => '/sessions', providesTags: ['sessions'] }),
-    revokeSession: b.mutation<void, string>({ query: (id) => ({ url: `/sessions/${id}`, method: 'DELETE' }), invalidatesTags: ['sessions'] }),
+    revokeSession: b.mutation<void, string>({
+      query: (id) => ({ url: `/sessions/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['sessions'],
+    }),
   }),
 });
 

@@ -26,14 +26,18 @@ export function setSingleKeys(on: boolean): void {
 }
 
 function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.getAttribute('role') === 'combobox');
+  return (
+    target instanceof HTMLElement &&
+    (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.getAttribute('role') === 'combobox')
+  );
 }
 
 function onKey(event: KeyboardEvent): void {
   if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented || isTyping(event.target)) return;
   if (document.querySelector('.ant-modal-wrap:not([style*="display: none"]), .ant-drawer-open') && event.key !== 'Escape') return;
   if (event.key.length === 1 && !singleKeysOn() && event.key !== '?') return;
-  const onControl = event.target instanceof HTMLElement && event.target.closest('button, a, [role=radio], [role=slider], [role=tab], summary') !== null;
+  const onControl =
+    event.target instanceof HTMLElement && event.target.closest('button, a, [role=radio], [role=slider], [role=tab], summary') !== null;
   if (onControl && (event.key === 'Enter' || event.key === ' ') && !(event.target as HTMLElement).closest('[data-station]')) return;
   const typed = prefix + event.key;
   for (let i = layers.length - 1; i >= 0; i--) {
@@ -45,7 +49,11 @@ function onKey(event: KeyboardEvent): void {
     action.run(event);
     return;
   }
-  prefix = layers.some((l) => l.actions().some((a) => a.keys.length > 1 && a.keys.startsWith(event.key) && a.keys[1] !== undefined && a.keys.length === 2)) ? event.key : '';
+  prefix = layers.some((l) =>
+    l.actions().some((a) => a.keys.length > 1 && a.keys.startsWith(event.key) && a.keys[1] !== undefined && a.keys.length === 2),
+  )
+    ? event.key
+    : '';
   clearTimeout(prefixTimer);
   prefixTimer = setTimeout(() => (prefix = ''), 1200);
 }

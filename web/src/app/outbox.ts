@@ -37,16 +37,32 @@ const slice = createSlice({
   name: 'outbox',
   initialState,
   reducers: {
-    restored: (state, { payload }: PayloadAction<OutboxItem[]>) => ({ ...state, items: [...payload, ...state.items.filter((i) => !payload.some((p) => p.draft.id === i.draft.id))] }),
+    restored: (state, { payload }: PayloadAction<OutboxItem[]>) => ({
+      ...state,
+      items: [...payload, ...state.items.filter((i) => !payload.some((p) => p.draft.id === i.draft.id))],
+    }),
     queued: (state, { payload }: PayloadAction<OutboxItem[]>) => ({ ...state, items: [...state.items, ...payload] }),
-    settled: (state, { payload }: PayloadAction<string[]>) => ({ ...state, items: state.items.filter((i) => !payload.includes(i.draft.id)) }),
+    settled: (state, { payload }: PayloadAction<string[]>) => ({
+      ...state,
+      items: state.items.filter((i) => !payload.includes(i.draft.id)),
+    }),
     marked: (state, { payload }: PayloadAction<{ ids: string[]; status: OutboxItem['status']; problem?: ApiError }>) => ({
       ...state,
-      items: state.items.map((i) => (payload.ids.includes(i.draft.id) ? { ...i, status: payload.status, ...(payload.problem ? { problem: payload.problem } : {}) } : i)),
+      items: state.items.map((i) =>
+        payload.ids.includes(i.draft.id) ? { ...i, status: payload.status, ...(payload.problem ? { problem: payload.problem } : {}) } : i,
+      ),
     }),
     linkChanged: (state, { payload }: PayloadAction<OutboxState['link']>) => ({ ...state, link: payload }),
-    wrote: (state, { payload }: PayloadAction<{ written: Written[]; keepRedo: boolean }>) => ({ ...state, done: [...state.done.slice(-UNDO_DEPTH), payload.written], undone: payload.keepRedo ? state.undone : [] }),
-    tookBack: (state, { payload }: PayloadAction<Written[]>) => ({ ...state, done: state.done.slice(0, -1), undone: [...state.undone, payload] }),
+    wrote: (state, { payload }: PayloadAction<{ written: Written[]; keepRedo: boolean }>) => ({
+      ...state,
+      done: [...state.done.slice(-UNDO_DEPTH), payload.written],
+      undone: payload.keepRedo ? state.undone : [],
+    }),
+    tookBack: (state, { payload }: PayloadAction<Written[]>) => ({
+      ...state,
+      done: state.done.slice(0, -1),
+      undone: [...state.undone, payload],
+    }),
     redid: (state) => ({ ...state, undone: state.undone.slice(0, -1) }),
   },
 });
@@ -57,7 +73,9 @@ export const outboxReducer = slice.reducer;
 type Thunk<T = void> = ThunkAction<T, RootState, unknown, UnknownAction>;
 
 /** What a screen wants recorded; the outbox gives it an id and what it rests on. */
-export type Observation = { [K in EntryKind]: { readonly kind: K; readonly station: string | null; readonly body: EntryBodies[K] } }[EntryKind];
+export type Observation = {
+  [K in EntryKind]: { readonly kind: K; readonly station: string | null; readonly body: EntryBodies[K] };
+}[EntryKind];
 
 let order = Date.now();
 
@@ -77,7 +95,8 @@ export function record(caseId: string, author: Author, observations: readonly Ob
       items.push({ caseId, draft, author, time, order: ++order, status: 'waiting' });
     }
     dispatch(slice.actions.queued(items));
-    if (mode !== 'undo') dispatch(slice.actions.wrote({ written: items.map((i) => ({ caseId, draft: i.draft })), keepRedo: mode === 'redo' }));
+    if (mode !== 'undo')
+      dispatch(slice.actions.wrote({ written: items.map((i) => ({ caseId, draft: i.draft })), keepRedo: mode === 'redo' }));
     void outboxStore.put(items).catch(() => undefined);
     void dispatch(flush(caseId));
   };
@@ -96,7 +115,11 @@ export function undo(caseId: string, author: Author): Thunk<string | null> {
       record(
         caseId,
         author,
-        standing.map(({ draft }) => ({ kind: 'retracted' as const, station: draft.station, body: { target: draft.id, slot: slotOf(draft.kind, draft.body), reason: 'taken back' } })),
+        standing.map(({ draft }) => ({
+          kind: 'retracted' as const,
+          station: draft.station,
+          body: { target: draft.id, slot: slotOf(draft.kind, draft.body), reason: 'taken back' },
+        })),
         'undo',
       ),
     );
@@ -110,7 +133,14 @@ export function redo(caseId: string, author: Author): Thunk<boolean> {
     const last = getState().outbox.undone.at(-1);
     if (!last || last[0]?.caseId !== caseId) return false;
     dispatch(slice.actions.redid());
-    dispatch(record(caseId, author, last.map(({ draft }) => ({ kind: draft.kind, station: draft.station, body: draft.body }) as Observation), 'redo'));
+    dispatch(
+      record(
+        caseId,
+        author,
+        last.map(({ draft }) => ({ kind: draft.kind, station: draft.station, body: draft.body }) as Observation),
+        'redo',
+      ),
+    );
     return true;
   };
 }
@@ -153,7 +183,10 @@ export function flush(caseId: string): Thunk<Promise<void>> {
           continue;
         }
         if (!settleRefusal(dispatch, batch[0]!, problem)) {
-          timers.set(caseId, setTimeout(() => void dispatch(flush(caseId)), patience));
+          timers.set(
+            caseId,
+            setTimeout(() => void dispatch(flush(caseId)), patience),
+          );
           patience = Math.min(15_000, patience * 1.6);
           break;
         }

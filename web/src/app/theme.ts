@@ -38,5 +38,8 @@ export const theme: ThemeConfig = {
     boxShadowSecondary: '0 2px 8px rgba(32,39,43,.22)',
     motion: false,
   },
-  components: { Table: { cellPaddingBlock: 6, cellPaddingInline: 8, headerBg: '#dfe3e6', headerBorderRadius: 0 }, Button: { primaryShadow: 'none', defaultShadow: 'none' } },
+  components: {
+    Table: { cellPaddingBlock: 6, cellPaddingInline: 8, headerBg: '#dfe3e6', headerBorderRadius: 0 },
+    Button: { primaryShadow: 'none', defaultShadow: 'none' },
+  },
 };

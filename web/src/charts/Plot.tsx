@@ -9,7 +9,12 @@ const LAYOUT: Partial<Layout> = {
   showlegend: true,
   legend: { orientation: 'h', y: 1.14, x: 0 },
 };
-const CONFIG: Partial<Config> = { displaylogo: false, responsive: true, modeBarButtonsToRemove: ['select2d', 'lasso2d', 'autoScale2d'], toImageButtonOptions: { format: 'svg', filename: 'chart' } };
+const CONFIG: Partial<Config> = {
+  displaylogo: false,
+  responsive: true,
+  modeBarButtonsToRemove: ['select2d', 'lasso2d', 'autoScale2d'],
+  toImageButtonOptions: { format: 'svg', filename: 'chart' },
+};
 
 /** A Plotly chart; the library is fetched only when a chart is shown. */
 export function Plot({ data, layout, height, label }: { data: Data[]; layout: Partial<Layout>; height: number; label: string }): ReactNode {
@@ -31,5 +36,5 @@ export function Plot({ data, layout, height, label }: { data: Data[]; layout: Pa
       if (node?.hasChildNodes()) void import('plotly.js/lib/core').then(({ default: Plotly }) => Plotly.purge(node));
     };
   }, []);
-  return <div ref={box} role="img" aria-label={label} style={{ minHeight: height }} />;
+  return <div ref={box} role="group" aria-label={label} style={{ minHeight: height }} />;
 }

@@ -3,7 +3,7 @@ import type { Me } from '@true-ledger/contract';
 import { caseView, coverage, type CaseView, type Diagnosis } from '@true-ledger/core';
 import { Suspense, useMemo, useState, type ReactNode } from 'react';
 import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
-import { Waiting } from '../app/App.js';
+import { Waiting } from '../app/Waiting.js';
 import { asProblem, useGetCaseQuery } from '../app/api.js';
 import { CaseContext, type OpenCase } from '../app/caseContext.js';
 import { useKeys } from '../app/keys.js';
@@ -25,7 +25,10 @@ export function CaseFrame({ me }: { me: Me }): ReactNode {
   const state = useAppSelector((root) => selectCaseState(root, caseId));
   const diagnosis = useDiagnosis(state);
   const view = state ? caseView(state) : null;
-  const open = useMemo<OpenCase | null>(() => (state && view ? { caseId, state, view, me, diagnosis, readOnly: me.account.role === 'reader' } : null), [caseId, state, view, me, diagnosis]);
+  const open = useMemo<OpenCase | null>(
+    () => (state && view ? { caseId, state, view, me, diagnosis, readOnly: me.account.role === 'reader' } : null),
+    [caseId, state, view, me, diagnosis],
+  );
   if (error && !open)
     return (
       <main className="door">
@@ -101,7 +104,9 @@ function nextTask({ caseId, view, diagnosis }: OpenCase): string {
 }
 
 function StageLine({ view, diagnosis }: { view: CaseView; diagnosis: Diagnosis | null }): ReactNode {
-  const intakeOpen = (['questionOwner', 'complaint', 'onset', 'afterFirstSign', 'firstImpression'] as const).filter((f) => !view.intake(f)).length + (view.history.length === 0 ? 1 : 0);
+  const intakeOpen =
+    (['questionOwner', 'complaint', 'onset', 'afterFirstSign', 'firstImpression'] as const).filter((f) => !view.intake(f)).length +
+    (view.history.length === 0 ? 1 : 0);
   const open = view.stations.filter((s) => s.state === 'not-examined').length;
   const journals = view.stations.filter((s) => s.station.part === 'journal');
   const stages: ReadonlyArray<readonly [string, string, number | null]> = [
@@ -115,7 +120,11 @@ function StageLine({ view, diagnosis }: { view: CaseView; diagnosis: Diagnosis |
   return (
     <nav className="stage-line" aria-label="Stages">
       {stages.map(([to, name, count]) => (
-        <NavLink key={to} to={to} className={({ isActive }) => (isActive || (to === 'bench' && window.location.pathname.includes('/station/')) ? 'active' : '')}>
+        <NavLink
+          key={to}
+          to={to}
+          className={({ isActive }) => (isActive || (to === 'bench' && window.location.pathname.includes('/station/')) ? 'active' : '')}
+        >
           {name}
           {count !== null && count > 0 && (
             <span className="count" title={`${count} open`}>

@@ -2,7 +2,14 @@ import { Modal } from 'antd';
 import type { ReactNode } from 'react';
 import { keysNow } from '../app/keys.js';
 
-const SHOWN: Readonly<Record<string, string>> = { ' ': 'Space', ArrowUp: '↑', ArrowDown: '↓', ArrowLeft: '←', ArrowRight: '→', Escape: 'Esc' };
+const SHOWN: Readonly<Record<string, string>> = {
+  ' ': 'Space',
+  ArrowUp: '↑',
+  ArrowDown: '↓',
+  ArrowLeft: '←',
+  ArrowRight: '→',
+  Escape: 'Esc',
+};
 
 export function KeySheet({ open, onClose }: { open: boolean; onClose: () => void }): ReactNode {
   return (

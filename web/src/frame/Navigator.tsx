@@ -22,10 +22,14 @@ export function Navigator({ folded, onFold }: { folded: boolean; onFold: () => v
   const plan = useMemo(() => benchPlan(view.layout), [view.layout]);
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
   const fits = (s: StationView): boolean => {
-    const hay = `${s.station.name} ${s.station.id} ${ALSO.filter(([r]) => r.test(s.station.id)).map(([, w]) => w).join(' ')}`.toLowerCase();
+    const hay = `${s.station.name} ${s.station.id} ${ALSO.filter(([r]) => r.test(s.station.id))
+      .map(([, w]) => w)
+      .join(' ')}`.toLowerCase();
     return words.every((w) => hay.includes(w));
   };
-  const groups = plan.rows.map((row) => ({ row, stations: row.cells.map((c) => view.byId.get(c.station.id)!).filter(fits) })).filter((g) => g.stations.length > 0);
+  const groups = plan.rows
+    .map((row) => ({ row, stations: row.cells.map((c) => view.byId.get(c.station.id)!).filter(fits) }))
+    .filter((g) => g.stations.length > 0);
   if (folded)
     return (
       <aside className="navigator" aria-label="Places">

@@ -23,24 +23,149 @@ const FIGURES: ReadonlyArray<readonly [Figure, string, string, number]> = [
 ];
 
 const CHOICES: ReadonlyArray<readonly [Choice, string, ReadonlyArray<readonly [string, string]>]> = [
-  ['arrangement', 'Arrangement', [['single', 'Single'], ['inline', 'Inline'], ['vee', 'V'], ['flat', 'Flat']]],
-  ['cycle', 'Cycle', [['four-stroke', 'Four-stroke'], ['two-stroke', 'Two-stroke']]],
-  ['fuel', 'Fuel', [['petrol', 'Petrol'], ['diesel', 'Diesel'], ['gas', 'Gas'], ['alcohol', 'Alcohol'], ['premix', 'Premix']]],
-  ['numbering', 'Numbering', [['along-each-bank', 'Along each bank'], ['alternating', 'Alternating']]],
-  ['firstBank', 'Cylinder 1 in', [['left', 'Left bank, seen from the flywheel'], ['right', 'Right bank, seen from the flywheel']]],
-  ['cylinderOneEnd', 'Cylinder 1 at', [['front', 'Front end'], ['flywheel', 'Flywheel end']]],
-  ['rotation', 'Rotation, seen from the flywheel', [['anticlockwise', 'Anticlockwise'], ['clockwise', 'Clockwise']]],
-  ['crankpins', 'Crankpins', [['own', 'One a rod'], ['shared', 'Shared by two rods']]],
-  ['mainBearings', 'Main bearings', [['shells', 'Plain shells'], ['bush', 'Plain bush'], ['rolling', 'Rolling']]],
-  ['bigEnds', 'Big ends', [['shells', 'Plain shells'], ['direct', 'Rod directly on pin'], ['rolling', 'Rolling']]],
-  ['shellConstruction', 'Shell construction', [['trimetal', 'Trimetal, copper lining'], ['coated', 'Coated'], ['aluminium-bimetal', 'Aluminium bimetal'], ['unknown', 'Not known']]],
-  ['lubrication', 'Lubrication', [['wet-sump', 'Pressure, wet sump'], ['dry-sump', 'Pressure, dry sump'], ['splash', 'Splash'], ['premix', 'Premix'], ['total-loss', 'Total loss']]],
-  ['cooling', 'Cooling', [['liquid', 'Liquid'], ['air', 'Air']]],
-  ['bores', 'Bores', [['integral-iron', 'Integral iron'], ['dry-liner', 'Dry liners'], ['wet-liner', 'Wet liners'], ['coated-aluminium', 'Coated aluminium']]],
-  ['valveGear', 'Valve gear', [['overhead-cam', 'Overhead cam'], ['pushrod', 'Pushrod'], ['side-valve', 'Side valve'], ['ports', 'Ports']]],
+  [
+    'arrangement',
+    'Arrangement',
+    [
+      ['single', 'Single'],
+      ['inline', 'Inline'],
+      ['vee', 'V'],
+      ['flat', 'Flat'],
+    ],
+  ],
+  [
+    'cycle',
+    'Cycle',
+    [
+      ['four-stroke', 'Four-stroke'],
+      ['two-stroke', 'Two-stroke'],
+    ],
+  ],
+  [
+    'fuel',
+    'Fuel',
+    [
+      ['petrol', 'Petrol'],
+      ['diesel', 'Diesel'],
+      ['gas', 'Gas'],
+      ['alcohol', 'Alcohol'],
+      ['premix', 'Premix'],
+    ],
+  ],
+  [
+    'numbering',
+    'Numbering',
+    [
+      ['along-each-bank', 'Along each bank'],
+      ['alternating', 'Alternating'],
+    ],
+  ],
+  [
+    'firstBank',
+    'Cylinder 1 in',
+    [
+      ['left', 'Left bank, seen from the flywheel'],
+      ['right', 'Right bank, seen from the flywheel'],
+    ],
+  ],
+  [
+    'cylinderOneEnd',
+    'Cylinder 1 at',
+    [
+      ['front', 'Front end'],
+      ['flywheel', 'Flywheel end'],
+    ],
+  ],
+  [
+    'rotation',
+    'Rotation, seen from the flywheel',
+    [
+      ['anticlockwise', 'Anticlockwise'],
+      ['clockwise', 'Clockwise'],
+    ],
+  ],
+  [
+    'crankpins',
+    'Crankpins',
+    [
+      ['own', 'One a rod'],
+      ['shared', 'Shared by two rods'],
+    ],
+  ],
+  [
+    'mainBearings',
+    'Main bearings',
+    [
+      ['shells', 'Plain shells'],
+      ['bush', 'Plain bush'],
+      ['rolling', 'Rolling'],
+    ],
+  ],
+  [
+    'bigEnds',
+    'Big ends',
+    [
+      ['shells', 'Plain shells'],
+      ['direct', 'Rod directly on pin'],
+      ['rolling', 'Rolling'],
+    ],
+  ],
+  [
+    'shellConstruction',
+    'Shell construction',
+    [
+      ['trimetal', 'Trimetal, copper lining'],
+      ['coated', 'Coated'],
+      ['aluminium-bimetal', 'Aluminium bimetal'],
+      ['unknown', 'Not known'],
+    ],
+  ],
+  [
+    'lubrication',
+    'Lubrication',
+    [
+      ['wet-sump', 'Pressure, wet sump'],
+      ['dry-sump', 'Pressure, dry sump'],
+      ['splash', 'Splash'],
+      ['premix', 'Premix'],
+      ['total-loss', 'Total loss'],
+    ],
+  ],
+  [
+    'cooling',
+    'Cooling',
+    [
+      ['liquid', 'Liquid'],
+      ['air', 'Air'],
+    ],
+  ],
+  [
+    'bores',
+    'Bores',
+    [
+      ['integral-iron', 'Integral iron'],
+      ['dry-liner', 'Dry liners'],
+      ['wet-liner', 'Wet liners'],
+      ['coated-aluminium', 'Coated aluminium'],
+    ],
+  ],
+  [
+    'valveGear',
+    'Valve gear',
+    [
+      ['overhead-cam', 'Overhead cam'],
+      ['pushrod', 'Pushrod'],
+      ['side-valve', 'Side valve'],
+      ['ports', 'Ports'],
+    ],
+  ],
 ];
 
-const numbers = (text: string): number[] => text.split(/[\s,;-]+/).filter(Boolean).map(Number);
+const numbers = (text: string): number[] =>
+  text
+    .split(/[\s,;-]+/)
+    .filter(Boolean)
+    .map(Number);
 
 /** Corrects a layout field by field; the plan and the contradictions follow at once. */
 export function LayoutForm({ layout, onChange }: { layout: EngineLayout; onChange: (layout: EngineLayout) => void }): ReactNode {
@@ -55,12 +180,27 @@ export function LayoutForm({ layout, onChange }: { layout: EngineLayout; onChang
       <div className="plan-box">
         <PlanSvg layout={layout} height={170} detail />
       </div>
-      {problems.length > 0 && <Alert type="error" role="alert" title={problems.map((p) => <div key={p.field}>{p.sentence}</div>)} />}
+      {problems.length > 0 && (
+        <Alert
+          type="error"
+          role="alert"
+          title={problems.map((p) => (
+            <div key={p.field}>{p.sentence}</div>
+          ))}
+        />
+      )}
       <div className="fields">
         {FIGURES.filter(([f]) => two || f !== 'bankAngleDeg').map(([field, label, unit, step]) => (
           <label key={field}>
             <span>{label}</span>
-            <InputNumber value={layout[field]} step={step} status={fault(field)} suffix={unit || undefined} onChange={(v) => v !== null && set({ [field]: v } as Partial<EngineLayout>)} style={{ width: '100%' }} />
+            <InputNumber
+              value={layout[field]}
+              step={step}
+              status={fault(field)}
+              suffix={unit || undefined}
+              onChange={(v) => v !== null && set({ [field]: v } as Partial<EngineLayout>)}
+              style={{ width: '100%' }}
+            />
           </label>
         ))}
         <label>
@@ -89,7 +229,13 @@ export function LayoutForm({ layout, onChange }: { layout: EngineLayout; onChang
         {CHOICES.filter(([f]) => two || !['firstBank', 'numbering', 'crankpins'].includes(f)).map(([field, label, options]) => (
           <label key={field}>
             <span>{label}</span>
-            <Select value={layout[field] as string} status={fault(field)} options={options.map(([value, words]) => ({ value, label: words }))} onChange={(v) => set({ [field]: v } as Partial<EngineLayout>)} style={{ width: '100%' }} />
+            <Select
+              value={layout[field] as string}
+              status={fault(field)}
+              options={options.map(([value, words]) => ({ value, label: words }))}
+              onChange={(v) => set({ [field]: v } as Partial<EngineLayout>)}
+              style={{ width: '100%' }}
+            />
           </label>
         ))}
       </div>

@@ -49,7 +49,10 @@ export function NewCase(): ReactNode {
           />
         </label>
       </div>
-      <p className="quiet">{ENGINE_TEMPLATES.find((t) => t.id === layout.template)?.note} No pattern experience of one maker’s family is held: every figure below is a generic starting point. Correct what differs.</p>
+      <p className="quiet">
+        {ENGINE_TEMPLATES.find((t) => t.id === layout.template)?.note} No pattern experience of one maker’s family is held: every figure
+        below is a generic starting point. Correct what differs.
+      </p>
       <LayoutForm key={layout.template} layout={layout} onChange={setLayout} />
     </div>
   );

@@ -6,13 +6,25 @@ import { useState, type ReactNode } from 'react';
 export function Patterns(): ReactNode {
   const [search, setSearch] = useState('');
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-  const hits = PATTERNS.filter((p) => words.every((w) => `${p.name} ${p.look} ${(p.alsoCalled ?? []).join(' ')} ${p.parts.map((x) => PART_NAMES[x]).join(' ')}`.toLowerCase().includes(w)));
+  const hits = PATTERNS.filter((p) =>
+    words.every((w) =>
+      `${p.name} ${p.look} ${(p.alsoCalled ?? []).join(' ')} ${p.parts.map((x) => PART_NAMES[x]).join(' ')}`.toLowerCase().includes(w),
+    ),
+  );
   return (
     <div className="page">
       <div className="page-head">
         <h1>Patterns</h1>
-        <Input.Search allowClear placeholder="Find a pattern" aria-label="Find a pattern" style={{ width: 280 }} onChange={(e) => setSearch(e.target.value)} />
-        <span className="quiet">{hits.length} of {PATTERNS.length}</span>
+        <Input.Search
+          allowClear
+          placeholder="Find a pattern"
+          aria-label="Find a pattern"
+          style={{ width: 280 }}
+          onChange={(e) => setSearch(e.target.value)}
+        />
+        <span className="quiet">
+          {hits.length} of {PATTERNS.length}
+        </span>
       </div>
       <p className="quiet">Real parts vary; the builder’s eye decides.</p>
       <div className="pattern-grid">

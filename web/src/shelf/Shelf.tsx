@@ -12,13 +12,21 @@ export function Shelf({ me }: { me: Me }): ReactNode {
   const navigate = useNavigate();
   const rows = useMemo(() => {
     const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-    return data.filter((c) => words.every((w) => `${c.number} ${c.title} ${c.reference} ${c.engine} ${c.leading ?? ''}`.toLowerCase().includes(w)));
+    return data.filter((c) =>
+      words.every((w) => `${c.number} ${c.title} ${c.reference} ${c.engine} ${c.leading ?? ''}`.toLowerCase().includes(w)),
+    );
   }, [data, search]);
   return (
     <div className="page">
       <div className="page-head">
         <h1>Shelf</h1>
-        <Input.Search allowClear placeholder="Find a case" aria-label="Find a case" style={{ width: 280 }} onChange={(e) => setSearch(e.target.value)} />
+        <Input.Search
+          allowClear
+          placeholder="Find a case"
+          aria-label="Find a case"
+          style={{ width: 280 }}
+          onChange={(e) => setSearch(e.target.value)}
+        />
         {me.account.role !== 'reader' && (
           <Button type="primary" onClick={() => void navigate('/new')}>
             Open a new case
@@ -31,7 +39,14 @@ export function Shelf({ me }: { me: Me }): ReactNode {
         loading={isLoading}
         dataSource={rows}
         pagination={rows.length > 50 ? { pageSize: 50 } : false}
-        locale={{ emptyText: <Empty image={null} description={search ? 'No case holds these words.' : 'No case yet. Open one to lay out an engine and start its ledger.'} /> }}
+        locale={{
+          emptyText: (
+            <Empty
+              image={null}
+              description={search ? 'No case holds these words.' : 'No case yet. Open one to lay out an engine and start its ledger.'}
+            />
+          ),
+        }}
         onRow={(c) => ({ onClick: () => void navigate(`/case/${c.id}/bench`), className: 'case-row' })}
         columns={[
           {
@@ -59,8 +74,16 @@ export function Shelf({ me }: { me: Me }): ReactNode {
           { title: 'Stage', dataIndex: 'stage', width: 90 },
           { title: 'Examined', className: 'figure', width: 90, render: (_, c) => `${Math.round(c.coverage * 100)} %` },
           { title: 'Unexplained', className: 'figure', width: 110, dataIndex: 'unexplained' },
-          { title: 'Leading cause', render: (_, c) => (c.leading ? `${c.leading} (${Math.round((c.leadingProbability ?? 0) * 100)} %)` : '–') },
-          { title: 'Last entry', className: 'figure nowrap', width: 175, render: (_, c) => new Date(c.updated).toLocaleString('sv-SE').slice(0, 16) },
+          {
+            title: 'Leading cause',
+            render: (_, c) => (c.leading ? `${c.leading} (${Math.round((c.leadingProbability ?? 0) * 100)} %)` : '–'),
+          },
+          {
+            title: 'Last entry',
+            className: 'figure nowrap',
+            width: 175,
+            render: (_, c) => new Date(c.updated).toLocaleString('sv-SE').slice(0, 16),
+          },
         ]}
       />
     </div>
@@ -71,7 +94,12 @@ export function Shelf({ me }: { me: Me }): ReactNode {
 function Strip({ summary }: { summary: CaseSummary }): ReactNode {
   const w = 214 / Math.max(1, summary.strip.length);
   return (
-    <svg width="214" height="20" role="img" aria-label={`${summary.strip.filter((s) => s.grade !== null).length} of ${summary.strip.length} bearings, journals and bores examined; worst grade ${Math.max(0, ...summary.strip.map((s) => s.grade ?? 0))}`}>
+    <svg
+      width="214"
+      height="20"
+      role="img"
+      aria-label={`${summary.strip.filter((s) => s.grade !== null).length} of ${summary.strip.length} bearings, journals and bores examined; worst grade ${Math.max(0, ...summary.strip.map((s) => s.grade ?? 0))}`}
+    >
       <defs>
         <pattern id="hatch-strip" width="4" height="4" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width="4" height="4" fill="#fbfcfc" />
@@ -80,7 +108,16 @@ function Strip({ summary }: { summary: CaseSummary }): ReactNode {
       </defs>
       {summary.strip.map((s, i) => {
         const tall = s.grade === null ? 20 : 6 + s.grade * 3.5;
-        return <rect key={s.station} x={i * w} y={20 - tall} width={Math.max(1, w - 0.8)} height={tall} fill={s.grade === null ? 'url(#hatch-strip)' : GRADE_INFO[s.grade as Grade].colour} />;
+        return (
+          <rect
+            key={s.station}
+            x={i * w}
+            y={20 - tall}
+            width={Math.max(1, w - 0.8)}
+            height={tall}
+            fill={s.grade === null ? 'url(#hatch-strip)' : GRADE_INFO[s.grade as Grade].colour}
+          />
+        );
       })}
     </svg>
   );

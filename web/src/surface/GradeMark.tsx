@@ -11,21 +11,45 @@ export const STATE_WORDS: Readonly<Record<StationState, string>> = {
 };
 
 /** Grade as numeral, notches and layer colour together; hatch where not examined, stripe where lost. */
-export function GradeMark({ grade, state, confirmed = true, size = 20 }: { grade: Grade | null; state: StationState; confirmed?: boolean; size?: number }): ReactNode {
+export function GradeMark({
+  grade,
+  state,
+  confirmed = true,
+  size = 20,
+}: {
+  grade: Grade | null;
+  state: StationState;
+  confirmed?: boolean;
+  size?: number;
+}): ReactNode {
   if (grade === null) {
     const word = STATE_WORDS[state];
-    return <span className={`grade-mark ${state === 'findings' ? 'ungraded' : state}`} style={{ width: size, height: size }} role="img" aria-label={word} title={word} />;
+    return (
+      <span
+        className={`grade-mark ${state === 'findings' ? 'ungraded' : state}`}
+        style={{ width: size, height: size }}
+        role="img"
+        aria-label={word}
+        title={word}
+      />
+    );
   }
   const dark = grade >= 3;
   return (
     <span
       className="grade-mark graded"
+      data-text={grade}
       role="img"
       aria-label={`grade ${gradeText(grade)}${confirmed ? '' : ', proposed'}`}
       title={`${gradeText(grade)}${confirmed || grade === 0 ? '' : ' (proposed)'}`}
-      style={{ width: size, height: size, background: GRADE_INFO[grade].colour, color: dark ? '#ffffff' : '#20272b', outline: confirmed || grade === 0 ? undefined : '1px dashed #31418C' }}
+      style={{
+        width: size,
+        height: size,
+        background: GRADE_INFO[grade].colour,
+        color: dark ? '#ffffff' : '#20272b',
+        outline: confirmed || grade === 0 ? undefined : '1px dashed #31418C',
+      }}
     >
-      {grade}
       <i aria-hidden="true" style={{ width: `${grade * 22}%`, background: dark ? '#ffffff' : '#20272b' }} />
     </span>
   );

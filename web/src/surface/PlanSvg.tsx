@@ -15,10 +15,26 @@ export function PlanSvg({ layout, height, detail = false }: { layout: EngineLayo
       aria-label={`Engine plan, front at left: ${layout.cylinders} cylinders, ${layout.mains} mains, firing order ${layout.firingOrder.join(' ')}`}
       style={{ maxWidth: '100%' }}
     >
-      <line x1={-pad * 0.4} x2={plan.widthMm + pad * 0.4} y1={plan.crankY} y2={plan.crankY} stroke="#5b666d" strokeWidth={plan.heightMm * 0.008} strokeDasharray={`${plan.heightMm * 0.06} ${plan.heightMm * 0.03}`} />
+      <line
+        x1={-pad * 0.4}
+        x2={plan.widthMm + pad * 0.4}
+        y1={plan.crankY}
+        y2={plan.crankY}
+        stroke="#5b666d"
+        strokeWidth={plan.heightMm * 0.008}
+        strokeDasharray={`${plan.heightMm * 0.06} ${plan.heightMm * 0.03}`}
+      />
       {plan.mains.map((m) => (
         <g key={m.main}>
-          <rect x={m.x} y={m.y} width={m.width} height={m.height} fill={m.thrust ? '#aab4ba' : '#d5dadd'} stroke="#465057" strokeWidth={plan.heightMm * 0.008} />
+          <rect
+            x={m.x}
+            y={m.y}
+            width={m.width}
+            height={m.height}
+            fill={m.thrust ? '#aab4ba' : '#d5dadd'}
+            stroke="#465057"
+            strokeWidth={plan.heightMm * 0.008}
+          />
           {detail && (
             <text x={m.x + m.width / 2} y={m.y + m.height + text * 1.05} fontSize={text * 0.9} textAnchor="middle" fill="#20272b">
               M{m.main}
@@ -28,7 +44,14 @@ export function PlanSvg({ layout, height, detail = false }: { layout: EngineLayo
       ))}
       {plan.bores.map((b) => (
         <g key={b.cylinder}>
-          <circle cx={b.x} cy={b.y} r={b.r} fill={detail ? 'rgba(251,252,252,.7)' : 'none'} stroke="#31418C" strokeWidth={plan.heightMm * 0.014} />
+          <circle
+            cx={b.x}
+            cy={b.y}
+            r={b.r}
+            fill={detail ? 'rgba(251,252,252,.7)' : 'none'}
+            stroke="#31418C"
+            strokeWidth={plan.heightMm * 0.014}
+          />
           {detail && (
             <>
               <text x={b.x} y={b.y + text * 0.3} fontSize={text * 1.6} fontWeight="700" textAnchor="middle" fill="#20272b">

@@ -1,7 +1,7 @@
 import type { StationView } from '@true-ledger/core';
 import { useEffect, useRef, type ReactNode } from 'react';
-import { stationWords } from '../stages/bench/Bench.js';
 import { drawMarks, drawUnseen, frontDown } from './paint.js';
+import { stationWords } from './stationWords.js';
 
 /** A surface shown, not worked on. */
 export function SurfaceView({ view, width, caption = false }: { view: StationView; width: number; caption?: boolean }): ReactNode {
@@ -18,7 +18,14 @@ export function SurfaceView({ view, width, caption = false }: { view: StationVie
       drawUnseen(context, frame, () => true, width, height);
       return;
     }
-    drawMarks(context, frame, view.marks.map((m) => m.value.mark), width, height, 1);
+    drawMarks(
+      context,
+      frame,
+      view.marks.map((m) => m.value.mark),
+      width,
+      height,
+      1,
+    );
     drawUnseen(context, frame, (c, r) => wear.seen[r * frame.columns + c]! < 0.25, width, height);
   }, [view, frame, width, height]);
   if (!frame) return <span className="quiet">{stationWords(view)}</span>;

@@ -36,7 +36,14 @@ export function drawSmall(canvas: HTMLCanvasElement, drawing: SmallDrawing): voi
 }
 
 /** Draws marks as the strokes they are, on a canvas of the surface's size. */
-export function drawMarks(context: CanvasRenderingContext2D, frame: SurfaceFrame, marks: readonly SurfaceMark[], width: number, height: number, alpha: number): void {
+export function drawMarks(
+  context: CanvasRenderingContext2D,
+  frame: SurfaceFrame,
+  marks: readonly SurfaceMark[],
+  width: number,
+  height: number,
+  alpha: number,
+): void {
   const down = frontDown(frame);
   const layer = new OffscreenCanvas(Math.max(1, Math.round(width)), Math.max(1, Math.round(height)));
   const ink = layer.getContext('2d');
@@ -76,7 +83,13 @@ export function drawMarks(context: CanvasRenderingContext2D, frame: SurfaceFrame
 }
 
 /** Hatches cells that were not seen. */
-export function drawUnseen(context: CanvasRenderingContext2D, frame: SurfaceFrame, unseen: (column: number, row: number) => boolean, width: number, height: number): void {
+export function drawUnseen(
+  context: CanvasRenderingContext2D,
+  frame: SurfaceFrame,
+  unseen: (column: number, row: number) => boolean,
+  width: number,
+  height: number,
+): void {
   const w = width / frame.columns;
   const h = height / frame.rows;
   const down = frontDown(frame);

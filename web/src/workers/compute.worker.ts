@@ -1,4 +1,19 @@
-import { caseView, diagnose, emptyCase, flattenShell, foldEntries, shellPose, verifyChain, type CaseState, type ChainVerdict, type Diagnosis, type FlattenedShell, type LedgerEntry, type Point, type Result } from '@true-ledger/core';
+import {
+  caseView,
+  diagnose,
+  emptyCase,
+  flattenShell,
+  foldEntries,
+  shellPose,
+  verifyChain,
+  type CaseState,
+  type ChainVerdict,
+  type Diagnosis,
+  type FlattenedShell,
+  type LedgerEntry,
+  type Point,
+  type Result,
+} from '@true-ledger/core';
 import { expose, transfer } from 'comlink';
 
 /** Heavy work kept off the page: differential, flattening, chain verification. */
@@ -9,7 +24,13 @@ const compute = {
   },
 
   /** Develops a shell from a picture file. Corners in pixels of the upright original of the given size. */
-  async flatten(file: Blob, corners: readonly Point[], original: { width: number; height: number }, radiusMm: number, widthMm: number): Promise<Result<FlattenedShell>> {
+  async flatten(
+    file: Blob,
+    corners: readonly Point[],
+    original: { width: number; height: number },
+    radiusMm: number,
+    widthMm: number,
+  ): Promise<Result<FlattenedShell>> {
     const bitmap = await createImageBitmap(file);
     const { width, height } = bitmap;
     const context = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true });

@@ -1,11 +1,28 @@
 import { App, Segmented } from 'antd';
-import { benchPlan, GRADE_INFO, gradeText, GRADES, neighbourOnBench, PART_NAMES, routeDistance, routeStem, standingGrade, WEAR_CLASS_INFO, WEAR_CLASSES, type BenchCell as Cell, type BenchRow, type Direction, type Grade, type StationView } from '@true-ledger/core';
+import {
+  benchPlan,
+  GRADE_INFO,
+  gradeText,
+  GRADES,
+  neighbourOnBench,
+  PART_NAMES,
+  routeDistance,
+  routeStem,
+  WEAR_CLASS_INFO,
+  WEAR_CLASSES,
+  type BenchCell as Cell,
+  type BenchRow,
+  type Direction,
+  type Grade,
+  type StationView,
+} from '@true-ledger/core';
 import { useEffect, useMemo, useRef, useState, type CSSProperties, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { useKeys } from '../../app/keys.js';
 import { gradeObservation } from '../station/grading.js';
 import { BenchCell, type BenchMode } from './BenchCell.js';
+import { stationWords } from '../../surface/stationWords.js';
 
 const MODES: ReadonlyArray<{ value: BenchMode; label: string }> = [
   { value: 'surface', label: 'Surfaces' },
@@ -70,7 +87,11 @@ export function Bench(): ReactNode {
               <div className="row-head">
                 <span>{row.label}</span>
                 {blank > 0 && !readOnly && (
-                  <button type="button" onClick={() => rowSound(row)} title={`Mark the ${blank} places not yet examined in this row as sound`}>
+                  <button
+                    type="button"
+                    onClick={() => rowSound(row)}
+                    title={`Mark the ${blank} places not yet examined in this row as sound`}
+                  >
                     {blank} sound
                   </button>
                 )}
@@ -110,22 +131,14 @@ function Here({ view, onOpen }: { view: StationView; onOpen: () => void }): Reac
       <b>{view.station.name}</b>
       <span>{stationWords(view)}</span>
       <span className="quiet">
-        {view.photos.length} picture{view.photos.length === 1 ? '' : 's'}, {view.marks.length} mark{view.marks.length === 1 ? '' : 's'}, {view.remarks.length} remark{view.remarks.length === 1 ? '' : 's'}
+        {view.photos.length} picture{view.photos.length === 1 ? '' : 's'}, {view.marks.length} mark{view.marks.length === 1 ? '' : 's'},{' '}
+        {view.remarks.length} remark{view.remarks.length === 1 ? '' : 's'}
       </span>
       <button type="button" className="linkish" onClick={onOpen}>
         Open (Enter)
       </button>
     </div>
   );
-}
-
-export function stationWords(view: StationView): string {
-  const g = standingGrade(view);
-  if (g === null) return { 'not-examined': 'not examined', sound: 'sound', findings: 'findings, not graded', 'before-us': 'altered or missing before it came to us', lost: 'lost during the strip', 'not-present': 'not present' }[view.state];
-  const w = view.summary;
-  const lining = w && w.percent.lining >= 0.5 ? `, lining exposed ${Math.round(w.percent.lining)} %` : '';
-  const edge = w && w.edgeBias !== null && Math.max(w.edgeShare.front, w.edgeShare.rear) > 0.6 ? `, ${w.edgeShare.rear > w.edgeShare.front ? 'rear' : 'front'} edge` : '';
-  return `grade ${gradeText(g)}${view.grade || g === 0 ? '' : ' (proposed)'}${lining}${edge}`;
 }
 
 function Legend({ mode }: { mode: BenchMode }): ReactNode {
@@ -136,7 +149,12 @@ function Legend({ mode }: { mode: BenchMode }): ReactNode {
         ? GRADES.map((g) => [GRADE_INFO[g].colour, gradeText(g)] as const)
         : [];
   if (mode === 'route') return <div className="legend quiet">Number: how far along the oil route from the gallery’s feed end.</div>;
-  if (mode === 'open') return <div className="legend quiet">Only what is still unexamined is shown by name. {PART_NAMES.shell} and the rest keep their hatch until looked at.</div>;
+  if (mode === 'open')
+    return (
+      <div className="legend quiet">
+        Only what is still unexamined is shown by name. {PART_NAMES.shell} and the rest keep their hatch until looked at.
+      </div>
+    );
   return (
     <div className="legend">
       {chips.map(([colour, name]) => (

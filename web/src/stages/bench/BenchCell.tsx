@@ -2,7 +2,7 @@ import { GRADE_INFO, standingGrade, type StationView } from '@true-ledger/core';
 import { memo, useEffect, useRef, type CSSProperties, type ReactNode } from 'react';
 import { GradeMark } from '../../surface/GradeMark.js';
 import { drawSmall, smallDrawing } from '../../surface/paint.js';
-import { stationWords } from './Bench.js';
+import { stationWords } from '../../surface/stationWords.js';
 
 export type BenchMode = 'surface' | 'grade' | 'route' | 'open';
 
@@ -42,9 +42,13 @@ export const BenchCell = memo(
       >
         {showsSurface && <canvas ref={canvas} aria-hidden="true" />}
         {mode === 'surface' && <span className="part-form" aria-hidden="true" />}
-        <span className="cell-name">{shortName(view)}</span>
-        {mode === 'route' && order !== null && <span className="route-order">{order}</span>}
-        {mode !== 'route' && (grade !== null || view.state === 'findings') && <GradeMark grade={grade} state={view.state} confirmed={view.grade !== undefined} size={17} />}
+        <span className="cell-name" aria-hidden="true" data-text={shortName(view)} />
+        {mode === 'route' && order !== null && <span className="route-order" aria-hidden="true" data-text={order} />}
+        {mode !== 'route' && (grade !== null || view.state === 'findings') && (
+          <span aria-hidden="true">
+            <GradeMark grade={grade} state={view.state} confirmed={view.grade !== undefined} size={17} />
+          </span>
+        )}
         {view.photos.length > 0 && <span className="has-photo" aria-hidden="true" />}
       </button>
     );

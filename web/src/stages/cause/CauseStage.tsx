@@ -1,9 +1,10 @@
-import { Button, Input, Modal, Spin } from 'antd';
+import { Button, Input, Modal } from 'antd';
 import { cause as causeOf, type Diagnosis, type NextCheck, type RankedCause, type WeighedEvidence } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { useKeys } from '../../app/keys.js';
+import { Waiting } from '../../app/Waiting.js';
 
 const percent = (p: number): string => `${Math.round(p * 100)} %`;
 
@@ -13,7 +14,10 @@ export function CauseStage(): ReactNode {
   const { causeId } = useParams();
   const navigate = useNavigate();
   const shown = diagnosis?.causes.slice(0, 9) ?? [];
-  const at = Math.max(0, shown.findIndex((c) => c.id === causeId));
+  const at = Math.max(
+    0,
+    shown.findIndex((c) => c.id === causeId),
+  );
   const pick = (i: number): void => {
     const c = shown[Math.min(shown.length - 1, Math.max(0, i))];
     if (c) void navigate(`/case/${caseId}/cause/${c.id}`, { replace: true });
@@ -22,29 +26,30 @@ export function CauseStage(): ReactNode {
     { keys: 'ArrowDown', what: 'Next cause', run: () => pick(at + 1) },
     { keys: 'ArrowUp', what: 'Cause before', run: () => pick(at - 1) },
   ]);
-  if (!diagnosis)
-    return (
-      <div className="waiting" role="status">
-        <Spin /> Weighing the evidence
-      </div>
-    );
+  if (!diagnosis) return <Waiting what="Weighing the evidence" />;
   const chosen = shown[at];
   return (
     <div className="page cause">
       <Ending diagnosis={diagnosis} />
       <div className="cause-grid">
         <div className="stack">
-        <section className="pane ranked" aria-label="Ranked causes">
-          <h2>Causes, most probable first</h2>
-          <ol>
-            {shown.map((c, i) => (
-              <CauseLine key={c.id} cause={c} here={i === at} onPick={() => pick(i)} />
-            ))}
-          </ol>
-          <p className="quiet">
-            Exact over all sets of up to three of {diagnosis.causes.length} causes; {diagnosis.evidence.length} pieces of evidence. Mechanism: {diagnosis.mechanisms.slice(0, 2).map((m) => `${m.mechanism} ${percent(m.probability)}`).join(', ')}.
-          </p>
-        </section>
+          <section className="pane ranked" aria-label="Ranked causes">
+            <h2>Causes, most probable first</h2>
+            <ol>
+              {shown.map((c, i) => (
+                <CauseLine key={c.id} cause={c} here={i === at} onPick={() => pick(i)} />
+              ))}
+            </ol>
+            <p className="quiet">
+              Exact over all sets of up to three of {diagnosis.causes.length} causes; {diagnosis.evidence.length} pieces of evidence.
+              Mechanism:{' '}
+              {diagnosis.mechanisms
+                .slice(0, 2)
+                .map((m) => `${m.mechanism} ${percent(m.probability)}`)
+                .join(', ')}
+              .
+            </p>
+          </section>
           <NextChecks checks={diagnosis.nextChecks} />
         </div>
         <div className="stack">
@@ -67,8 +72,14 @@ function Ending({ diagnosis }: { diagnosis: Diagnosis }): ReactNode {
       {set && set.causes.length > 1 && <span>Best together: {set.causes.map((id) => causeOf(id)?.name).join(' + ')}.</span>}
       <span className="quiet">
         First impression: {first && first !== 'none-yet' ? (causeOf(first)?.name ?? first) : 'none stated'}
-        {first && diagnosis.causes[0] && first !== 'none-yet' ? (first === diagnosis.causes[0].id ? ', which leads' : `, now ${percent(diagnosis.causes.find((c) => c.id === first)?.probability ?? 0)}`) : ''}.
-        {diagnosis.turningPoint && ` Were “${diagnosis.turningPoint.name.toLowerCase()}” the other way round, ${diagnosis.turningPoint.wouldLead.toLowerCase()} would lead.`}
+        {first && diagnosis.causes[0] && first !== 'none-yet'
+          ? first === diagnosis.causes[0].id
+            ? ', which leads'
+            : `, now ${percent(diagnosis.causes.find((c) => c.id === first)?.probability ?? 0)}`
+          : ''}
+        .
+        {diagnosis.turningPoint &&
+          ` Were “${diagnosis.turningPoint.name.toLowerCase()}” the other way round, ${diagnosis.turningPoint.wouldLead.toLowerCase()} would lead.`}
       </span>
     </div>
   );
@@ -131,7 +142,9 @@ function Waterfall({ cause, rival }: { cause: RankedCause; rival: RankedCause | 
       )}
       <EvidenceList title="For" list={forIt} most={most} />
       <EvidenceList title="Against" list={against} most={most} />
-      {cause.places.length > 0 && <p className="quiet">Where: {cause.places.map((p) => `${p.name} ${percent(p.probability)}`).join(', ')}.</p>}
+      {cause.places.length > 0 && (
+        <p className="quiet">Where: {cause.places.map((p) => `${p.name} ${percent(p.probability)}`).join(', ')}.</p>
+      )}
       <Modal
         open={asking !== null}
         title={`${asking === 'confirmed' ? 'Confirm' : 'Reject'}: ${cause.name}`}
@@ -145,7 +158,14 @@ function Waterfall({ cause, rival }: { cause: RankedCause; rival: RankedCause | 
         }}
       >
         <p>The builder decides; the reason is kept beside what was computed.</p>
-        <Input.TextArea rows={3} value={reason} onChange={(e) => setReason(e.target.value)} placeholder="Reason" aria-label="Reason" maxLength={2000} />
+        <Input.TextArea
+          rows={3}
+          value={reason}
+          onChange={(e) => setReason(e.target.value)}
+          placeholder="Reason"
+          aria-label="Reason"
+          maxLength={2000}
+        />
       </Modal>
     </section>
   );
@@ -156,7 +176,10 @@ function EvidenceList({ title, list, most }: { title: string; list: readonly Wei
   return (
     <div className={`evidence ${title.toLowerCase()}`}>
       <h3>
-        {title} <span className="figure quiet">{list.length === 0 ? 'nothing' : `${list.reduce((s, e) => s + Math.abs(e.decibans), 0).toFixed(1)} dB in all`}</span>
+        {title}{' '}
+        <span className="figure quiet">
+          {list.length === 0 ? 'nothing' : `${list.reduce((s, e) => s + Math.abs(e.decibans), 0).toFixed(1)} dB in all`}
+        </span>
       </h3>
       {list.map((e) => (
         <details key={e.feature}>
@@ -168,13 +191,23 @@ function EvidenceList({ title, list, most }: { title: string; list: readonly Wei
             <span className="bar" aria-hidden="true">
               <i style={{ width: `${(Math.abs(e.decibans) / most) * 100}%` }} />
             </span>
-            <span className="figure">{e.decibans > 0 ? '+' : '−'}{Math.abs(e.decibans).toFixed(1)}</span>
+            <span className="figure">
+              {e.decibans > 0 ? '+' : '−'}
+              {Math.abs(e.decibans).toFixed(1)}
+            </span>
           </summary>
           <p className="quiet">{e.reason}</p>
           <ul>
             {e.sources.map((s, i) => (
               <li key={i}>
-                {s.words} {s.station ? <Link to={`/case/${caseId}/station/${s.station}`}>open</Link> : s.entry ? <Link to={`/case/${caseId}/ledger`}>in the ledger</Link> : <Link to={`/case/${caseId}/intake`}>intake</Link>}
+                {s.words}{' '}
+                {s.station ? (
+                  <Link to={`/case/${caseId}/station/${s.station}`}>open</Link>
+                ) : s.entry ? (
+                  <Link to={`/case/${caseId}/ledger`}>in the ledger</Link>
+                ) : (
+                  <Link to={`/case/${caseId}/intake`}>intake</Link>
+                )}
               </li>
             ))}
           </ul>
@@ -187,7 +220,8 @@ function EvidenceList({ title, list, most }: { title: string; list: readonly Wei
 function NextChecks({ checks }: { checks: readonly NextCheck[] }): ReactNode {
   const { readOnly } = useCase();
   const record = useRecord();
-  const answer = (check: NextCheck, present: boolean): void => record({ kind: 'evidence-set', station: null, body: { feature: check.feature, present, note: '' } });
+  const answer = (check: NextCheck, present: boolean): void =>
+    record({ kind: 'evidence-set', station: null, body: { feature: check.feature, present, note: '' } });
   return (
     <section className="pane next" aria-label="Next checks">
       <h2>
@@ -204,8 +238,15 @@ function NextChecks({ checks }: { checks: readonly NextCheck[] }): ReactNode {
                 {c.step}, about {c.minutes} min, {c.bits.toFixed(2)} bit
               </span>
               <div className="outcomes">
-                If found: {c.ifFound.cause.toLowerCase()} <span className="figure">{percent(c.ifFound.before)} → {percent(c.ifFound.after)}</span>. If not: {c.ifNot.cause.toLowerCase()}{' '}
-                <span className="figure">{percent(c.ifNot.before)} → {percent(c.ifNot.after)}</span>.
+                If found: {c.ifFound.cause.toLowerCase()}{' '}
+                <span className="figure">
+                  {percent(c.ifFound.before)} → {percent(c.ifFound.after)}
+                </span>
+                . If not: {c.ifNot.cause.toLowerCase()}{' '}
+                <span className="figure">
+                  {percent(c.ifNot.before)} → {percent(c.ifNot.after)}
+                </span>
+                .
               </div>
             </div>
             {!readOnly && (

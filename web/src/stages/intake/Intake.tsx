@@ -1,11 +1,23 @@
 import { Button, Checkbox, Input, Radio, Segmented, Select } from 'antd';
-import { AFTER_SIGNS, CAUSES, COMPLAINTS, FEATURES, ONSETS, QUESTION_OWNERS, validateLayout, type EngineLayout, type IntakeField, type Reliability } from '@true-ledger/core';
+import {
+  AFTER_SIGNS,
+  CAUSES,
+  COMPLAINTS,
+  FEATURES,
+  ONSETS,
+  QUESTION_OWNERS,
+  validateLayout,
+  type EngineLayout,
+  type IntakeField,
+  type Reliability,
+} from '@true-ledger/core';
 import { useEffect, useState, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { LayoutForm } from '../../shelf/LayoutForm.js';
 import { PlanSvg } from '../../surface/PlanSvg.js';
 
-const options = (table: Readonly<Record<string, string>>): Array<{ value: string; label: string }> => Object.entries(table).map(([value, label]) => ({ value, label }));
+const options = (table: Readonly<Record<string, string>>): Array<{ value: string; label: string }> =>
+  Object.entries(table).map(([value, label]) => ({ value, label }));
 
 /** A text field of the intake; kept when the hand leaves it. */
 function Words({ field, label, rows = 1, max = 4000 }: { field: IntakeField; label: string; rows?: number; max?: number }): ReactNode {
@@ -21,9 +33,23 @@ function Words({ field, label, rows = 1, max = 4000 }: { field: IntakeField; lab
     <label className="wide">
       <span>{label}</span>
       {rows === 1 ? (
-        <Input value={text} maxLength={max} disabled={readOnly} onChange={(e) => setText(e.target.value)} onBlur={keep} onPressEnter={keep} />
+        <Input
+          value={text}
+          maxLength={max}
+          disabled={readOnly}
+          onChange={(e) => setText(e.target.value)}
+          onBlur={keep}
+          onPressEnter={keep}
+        />
       ) : (
-        <Input.TextArea value={text} maxLength={max} disabled={readOnly} rows={rows} onChange={(e) => setText(e.target.value)} onBlur={keep} />
+        <Input.TextArea
+          value={text}
+          maxLength={max}
+          disabled={readOnly}
+          rows={rows}
+          onChange={(e) => setText(e.target.value)}
+          onBlur={keep}
+        />
       )}
     </label>
   );
@@ -35,7 +61,10 @@ export function Intake(): ReactNode {
   const record = useRecord();
   const set = (field: IntakeField, value: string): void => record({ kind: 'intake-set', station: null, body: { field, value } });
   const complaints = view.intake('complaint').split(',').filter(Boolean);
-  const causes = [{ value: 'none-yet', label: 'None yet' }, ...CAUSES.filter((c) => c.id !== 'something-else').map((c) => ({ value: c.id, label: c.name }))];
+  const causes = [
+    { value: 'none-yet', label: 'None yet' },
+    ...CAUSES.filter((c) => c.id !== 'something-else').map((c) => ({ value: c.id, label: c.name })),
+  ];
   return (
     <div className="page intake">
       <div className="page-head">
@@ -48,22 +77,55 @@ export function Intake(): ReactNode {
           <Words field="reference" label="Client reference (no names)" max={160} />
           <label>
             <span>Who owns the question</span>
-            <Select disabled={readOnly} value={view.intake('questionOwner') || null} placeholder="Choose" options={options(QUESTION_OWNERS)} onChange={(v) => set('questionOwner', v)} style={{ width: '100%' }} />
+            <Select
+              disabled={readOnly}
+              value={view.intake('questionOwner') || null}
+              placeholder="Choose"
+              options={options(QUESTION_OWNERS)}
+              onChange={(v) => set('questionOwner', v)}
+              style={{ width: '100%' }}
+            />
           </label>
           <Words field="question" label="Question asked" rows={2} />
           <Words field="received" label="What was received, what was not" rows={2} />
         </section>
         <section className="pane">
           <h2>The complaint</h2>
-          <Checkbox.Group className="complaints" disabled={readOnly} value={complaints} options={options(COMPLAINTS)} onChange={(v) => set('complaint', v.join(','))} />
+          <Checkbox.Group
+            className="complaints"
+            disabled={readOnly}
+            value={complaints}
+            options={options(COMPLAINTS)}
+            onChange={(v) => set('complaint', v.join(','))}
+          />
           <Words field="complaintWords" label="In the client’s words: where, hot or cold, under load" rows={2} />
           <div className="label">Onset</div>
-          <Radio.Group aria-label="Onset" disabled={readOnly} value={view.intake('onset') || null} options={options(ONSETS)} onChange={(e) => set('onset', e.target.value as string)} />
+          <Radio.Group
+            aria-label="Onset"
+            disabled={readOnly}
+            value={view.intake('onset') || null}
+            options={options(ONSETS)}
+            onChange={(e) => set('onset', e.target.value as string)}
+          />
           <div className="label">After the first sign</div>
-          <Radio.Group aria-label="After the first sign" disabled={readOnly} value={view.intake('afterFirstSign') || null} options={options(AFTER_SIGNS)} onChange={(e) => set('afterFirstSign', e.target.value as string)} />
+          <Radio.Group
+            aria-label="After the first sign"
+            disabled={readOnly}
+            value={view.intake('afterFirstSign') || null}
+            options={options(AFTER_SIGNS)}
+            onChange={(e) => set('afterFirstSign', e.target.value as string)}
+          />
           <label className="wide">
             <span>First impression, written down before the evidence</span>
-            <Select disabled={readOnly} showSearch={{ optionFilterProp: 'label' }} value={view.intake('firstImpression') || null} placeholder="One cause, or none yet" options={causes} onChange={(v) => set('firstImpression', v)} style={{ width: '100%' }} />
+            <Select
+              disabled={readOnly}
+              showSearch={{ optionFilterProp: 'label' }}
+              value={view.intake('firstImpression') || null}
+              placeholder="One cause, or none yet"
+              options={causes}
+              onChange={(v) => set('firstImpression', v)}
+              style={{ width: '100%' }}
+            />
           </label>
         </section>
         <History />
@@ -88,7 +150,11 @@ function History(): ReactNode {
   const [date, setDate] = useState('');
   const add = (): void => {
     if (text.trim() === '') return;
-    record({ kind: 'history-line', station: null, body: { line: crypto.randomUUID(), text: text.trim(), feature, reliability, date: date || null } });
+    record({
+      kind: 'history-line',
+      station: null,
+      body: { line: crypto.randomUUID(), text: text.trim(), feature, reliability, date: date || null },
+    });
     setText('');
     setFeature(null);
     setDate('');
@@ -122,7 +188,17 @@ function History(): ReactNode {
               <td className="figure">{h.value.date ?? '–'}</td>
               <td>
                 {!readOnly && (
-                  <Button size="small" type="text" onClick={() => record({ kind: 'retracted', station: null, body: { target: h.version.entry, slot: `history:${h.value.line}`, reason: 'taken back' } })}>
+                  <Button
+                    size="small"
+                    type="text"
+                    onClick={() =>
+                      record({
+                        kind: 'retracted',
+                        station: null,
+                        body: { target: h.version.entry, slot: `history:${h.value.line}`, reason: 'taken back' },
+                      })
+                    }
+                  >
                     Take back
                   </Button>
                 )}
@@ -133,7 +209,14 @@ function History(): ReactNode {
       </table>
       {!readOnly && (
         <div className="history-add">
-          <Input value={text} onChange={(e) => setText(e.target.value)} onPressEnter={add} placeholder="What was done, or happened" aria-label="History line" maxLength={2000} />
+          <Input
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+            onPressEnter={add}
+            placeholder="What was done, or happened"
+            aria-label="History line"
+            maxLength={2000}
+          />
           <Select
             allowClear
             showSearch={{ optionFilterProp: 'label' }}

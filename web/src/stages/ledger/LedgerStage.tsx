@@ -66,7 +66,12 @@ export function LedgerStage(): ReactNode {
         rowClassName={(e) => (superseded.has(e.id) ? 'superseded' : '')}
         columns={[
           { title: 'No.', dataIndex: 'seq', width: 64, className: 'figure' },
-          { title: 'Time', width: 190, className: 'figure nowrap', render: (_, e) => new Date(e.time).toLocaleString('sv-SE').slice(0, 19) },
+          {
+            title: 'Time',
+            width: 190,
+            className: 'figure nowrap',
+            render: (_, e) => new Date(e.time).toLocaleString('sv-SE').slice(0, 19),
+          },
           { title: 'By', width: 130, render: (_, e) => e.author.name },
           { title: 'Kind', width: 110, render: (_, e) => KIND_WORDS[e.kind] },
           { title: 'Place', width: 170, render: (_, e) => (e.station ? (view.byId.get(e.station)?.station.name ?? e.station) : 'case') },

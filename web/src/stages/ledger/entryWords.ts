@@ -24,14 +24,16 @@ type Words = { [K in EntryKind]: (body: EntryBodies[K]) => string };
 
 const WORDS: Words = {
   'case-opened': (b) => `${b.number} ${b.title}`,
-  'layout-set': (b) => `${b.layout.cylinders} cylinders ${b.layout.arrangement}, ${b.layout.boreMm} × ${b.layout.strokeMm} mm, ${b.layout.mains} mains`,
+  'layout-set': (b) =>
+    `${b.layout.cylinders} cylinders ${b.layout.arrangement}, ${b.layout.boreMm} × ${b.layout.strokeMm} mm, ${b.layout.mains} mains`,
   'intake-set': (b) => `${b.field}: ${b.value || '(emptied)'}`,
   'history-line': (b) => `${b.text || '(emptied)'} – ${b.reliability}`,
   'evidence-set': (b) => `${feature(b.feature)?.name ?? b.feature}: ${b.present ? 'found' : 'not there'}${b.note ? `; ${b.note}` : ''}`,
   'photo-added': (b) => `${b.name}, ${b.width} × ${b.height}`,
   'corners-set': (b) => `four corners on ${b.sha256.slice(0, 8)}`,
   'mark-made': (b) => `${b.mark.class}${b.mark.shape === 'line' ? ` line, ${b.mark.depth ?? 'hair'}` : ''}`,
-  'grade-confirmed': (b) => `${gradeText(b.grade)}${b.proposed !== null && b.proposed !== b.grade ? `, ${gradeText(b.proposed)} was proposed` : ''}${b.reason ? `: ${b.reason}` : ''}`,
+  'grade-confirmed': (b) =>
+    `${gradeText(b.grade)}${b.proposed !== null && b.proposed !== b.grade ? `, ${gradeText(b.proposed)} was proposed` : ''}${b.reason ? `: ${b.reason}` : ''}`,
   'state-set': (b) => b.state.replace('-', ' '),
   'pattern-set': (b) => `${pattern(b.pattern)?.name ?? b.pattern}: ${b.present ? 'there' : 'not there'}`,
   remark: (b) => b.text || '(emptied)',

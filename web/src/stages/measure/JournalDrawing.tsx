@@ -7,7 +7,14 @@ const PLANE_X: Readonly<Record<Plane, number>> = { front: 46, mid: 75, rear: 104
 export function JournalDrawing({ plane, axis }: { plane: Plane; axis: Axis }): ReactNode {
   const x = PLANE_X[plane];
   return (
-    <svg width="270" height="150" viewBox="0 0 270 150" role="img" aria-label={`Take the reading at the ${plane} plane, axis ${axis}`} className="journal-drawing">
+    <svg
+      width="270"
+      height="150"
+      viewBox="0 0 270 150"
+      role="img"
+      aria-label={`Take the reading at the ${plane} plane, axis ${axis}`}
+      className="journal-drawing"
+    >
       <rect x="8" y="12" width="22" height="126" className="web" />
       <rect x="120" y="12" width="22" height="126" className="web" />
       <path d="M30 40q4 0 4 4h82q0-4 4-4v70q-4 0-4-4H34q0 4-4 4z" className="steel" />

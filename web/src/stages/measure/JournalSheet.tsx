@@ -44,8 +44,14 @@ export function JournalSheet({ station, next }: { station: StationView; next: st
   const gauge: Gauge = gauges.find((g) => g.id === gaugeId) ?? usedGauge ?? gauges[0] ?? DEFAULT_GAUGE;
   const [unit, setUnit] = useState<LengthUnit>('mm');
   const spec = journalSpecOf(view, station.station.id);
-  const taken = (c: Cell): (typeof station.readings)[number] | undefined => station.readings.find((r) => r.value.plane === c.plane && r.value.axis === c.axis);
-  const [at, setAt] = useState(() => Math.max(0, ORDER.findIndex((c) => !taken(c))));
+  const taken = (c: Cell): (typeof station.readings)[number] | undefined =>
+    station.readings.find((r) => r.value.plane === c.plane && r.value.axis === c.axis);
+  const [at, setAt] = useState(() =>
+    Math.max(
+      0,
+      ORDER.findIndex((c) => !taken(c)),
+    ),
+  );
   const [text, setText] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const [held, setHeld] = useState<string | null>(null);
@@ -71,14 +77,31 @@ export function JournalSheet({ station, next }: { station: StationView; next: st
     const typedUnit = parsed.value.kind === 'value' ? parsed.value.unit : unit;
     if (mm !== null && held !== text) {
       const others = list.filter((r) => r.plane !== cell.plane || r.axis !== cell.axis).map((r) => r.mm);
-      const doubt = doubtReading(mm, others, spec ? (spec.minMm + spec.maxMm) / 2 : view.layout[station.station.id.startsWith('crank.pin') ? 'pinDiameterMm' : 'mainDiameterMm']);
+      const doubt = doubtReading(
+        mm,
+        others,
+        spec ? (spec.minMm + spec.maxMm) / 2 : view.layout[station.station.id.startsWith('crank.pin') ? 'pinDiameterMm' : 'mainDiameterMm'],
+      );
       if (doubt) {
         setProblem(`${doubt.reason} Not taken yet. Press Enter once more to take it as it is, or type it again.`);
         setHeld(text);
         return;
       }
     }
-    record({ kind: 'reading-taken', station: station.station.id, body: { sheet: 'journal', plane: cell.plane, axis: cell.axis, text: text.trim(), unit: typedUnit, mm, gauge, insisted: held === text } });
+    record({
+      kind: 'reading-taken',
+      station: station.station.id,
+      body: {
+        sheet: 'journal',
+        plane: cell.plane,
+        axis: cell.axis,
+        text: text.trim(),
+        unit: typedUnit,
+        mm,
+        gauge,
+        insisted: held === text,
+      },
+    });
     go(at + 1);
   };
   const onKey = (e: KeyboardEvent): void => {
@@ -127,10 +150,28 @@ export function JournalSheet({ station, next }: { station: StationView; next: st
               }}
               onKeyDown={onKey}
             />
-            {problem ? <Alert type={held ? 'warning' : 'error'} role="alert" title={problem} /> : <p className="quiet">A figure and Enter; 2.0855" or 1.5 thou are understood; - means not read; Backspace steps back.</p>}
+            {problem ? (
+              <Alert type={held ? 'warning' : 'error'} role="alert" title={problem} />
+            ) : (
+              <p className="quiet">A figure and Enter; 2.0855" or 1.5 thou are understood; - means not read; Backspace steps back.</p>
+            )}
             <div className="row">
-              <Segmented<LengthUnit> value={unit} onChange={setUnit} options={[{ value: 'mm', label: 'mm' }, { value: 'in', label: 'in' }]} aria-label="Unit when none is typed" />
-              <Select value={gauge.id} options={(gauges.length > 0 ? gauges : [gauge]).map((g) => ({ value: g.id, label: g.name }))} onChange={setGaugeId} aria-label="Gauge" style={{ width: '100%' }} />
+              <Segmented<LengthUnit>
+                value={unit}
+                onChange={setUnit}
+                options={[
+                  { value: 'mm', label: 'mm' },
+                  { value: 'in', label: 'in' },
+                ]}
+                aria-label="Unit when none is typed"
+              />
+              <Select
+                value={gauge.id}
+                options={(gauges.length > 0 ? gauges : [gauge]).map((g) => ({ value: g.id, label: g.name }))}
+                onChange={setGaugeId}
+                aria-label="Gauge"
+                style={{ width: '100%' }}
+              />
             </div>
           </div>
         </div>
@@ -150,10 +191,16 @@ export function JournalSheet({ station, next }: { station: StationView; next: st
                 {PLANES.map((plane) => {
                   const index = ORDER.findIndex((c) => c.plane === plane && c.axis === axis);
                   const r = taken({ plane, axis })?.value;
+                  const shown = r ? (r.mm === null ? 'not read' : unit === 'in' ? (r.mm / 25.4).toFixed(4) : r.mm.toFixed(3)) : '·';
                   return (
                     <td key={plane}>
-                      <button type="button" className={index === at ? 'here figure' : 'figure'} onClick={() => go(index)} aria-label={`${plane}, axis ${axis}: ${r?.text ?? 'not taken'}`}>
-                        {r ? (r.mm === null ? 'not read' : unit === 'in' ? (r.mm / 25.4).toFixed(4) : r.mm.toFixed(3)) : '·'}
+                      <button
+                        type="button"
+                        className={index === at ? 'here figure' : 'figure'}
+                        onClick={() => go(index)}
+                        aria-label={`${plane}, axis ${axis}: ${shown}`}
+                      >
+                        {shown}
                       </button>
                     </td>
                   );
@@ -162,7 +209,11 @@ export function JournalSheet({ station, next }: { station: StationView; next: st
             ))}
           </tbody>
         </table>
-        <SpecForm quantity={station.station.id.startsWith('crank.pin') ? 'crank.pin' : 'crank.main'} spec={spec} nominal={station.station.id.startsWith('crank.pin') ? view.layout.pinDiameterMm : view.layout.mainDiameterMm} />
+        <SpecForm
+          quantity={station.station.id.startsWith('crank.pin') ? 'crank.pin' : 'crank.main'}
+          spec={spec}
+          nominal={station.station.id.startsWith('crank.pin') ? view.layout.pinDiameterMm : view.layout.mainDiameterMm}
+        />
       </section>
       <section className="pane results" aria-label="Results">
         <h2>
@@ -188,14 +239,34 @@ export function JournalSheet({ station, next }: { station: StationView; next: st
             </tbody>
           </table>
         )}
-        {result.size && <Alert type={result.size.kind === 'size' ? 'info' : 'error'} title={result.size.kind === 'size' ? `Next undersize −${result.size.undersizeMm.toFixed(2)} mm, to ${result.size.finishMinMm.toFixed(3)}–${result.size.finishMaxMm.toFixed(3)} mm` : 'No undersize left'} description={result.size.reason} />}
+        {result.size && (
+          <Alert
+            type={result.size.kind === 'size' ? 'info' : 'error'}
+            title={
+              result.size.kind === 'size'
+                ? `Next undersize −${result.size.undersizeMm.toFixed(2)} mm, to ${result.size.finishMinMm.toFixed(3)}–${result.size.finishMaxMm.toFixed(3)} mm`
+                : 'No undersize left'
+            }
+            description={result.size.reason}
+          />
+        )}
         {list.length > 0 && <JournalChart readings={list} spec={spec} gauge={gauge} />}
       </section>
     </div>
   );
 }
 
-function Row({ name, value, unit, signed = false }: { name: string; value: MeasuredValue | undefined; unit: LengthUnit; signed?: boolean }): ReactNode {
+function Row({
+  name,
+  value,
+  unit,
+  signed = false,
+}: {
+  name: string;
+  value: MeasuredValue | undefined;
+  unit: LengthUnit;
+  signed?: boolean;
+}): ReactNode {
   if (!value) return null;
   const v = value.verdict;
   return (
@@ -203,7 +274,8 @@ function Row({ name, value, unit, signed = false }: { name: string; value: Measu
       <tr className={v ? 'open' : ''}>
         <th>{name}</th>
         <td className="figure">
-          {formatLength(value.value, unit, { signed })} <span className="quiet">± {formatLength(value.expanded, unit, { digits: unit === 'mm' ? 4 : undefined })}</span>
+          {formatLength(value.value, unit, { signed })}{' '}
+          <span className="quiet">± {formatLength(value.expanded, unit, { digits: unit === 'mm' ? 4 : undefined })}</span>
         </td>
         <td>
           {v && <b className={`verdict-word ${v.word.replace(/ /g, '-')}`}>{v.word}</b>} <span className="quiet">{value.at}</span>

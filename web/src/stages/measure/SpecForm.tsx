@@ -13,7 +13,15 @@ interface Draft {
 }
 
 /** Specification of all crankpins or all main journals of this engine, with its source. */
-export function SpecForm({ quantity, spec, nominal }: { quantity: 'crank.pin' | 'crank.main'; spec: JournalSpec | null; nominal: number }): ReactNode {
+export function SpecForm({
+  quantity,
+  spec,
+  nominal,
+}: {
+  quantity: 'crank.pin' | 'crank.main';
+  spec: JournalSpec | null;
+  nominal: number;
+}): ReactNode {
   const { readOnly } = useCase();
   const record = useRecord();
   const [draft, setDraft] = useState<Draft | null>(null);
@@ -31,7 +39,10 @@ export function SpecForm({ quantity, spec, nominal }: { quantity: 'crank.pin' | 
       <p className="spec-line">
         {spec ? (
           <>
-            Specification <span className="figure">{spec.minMm.toFixed(3)}–{spec.maxMm.toFixed(3)} mm</span>
+            Specification{' '}
+            <span className="figure">
+              {spec.minMm.toFixed(3)}–{spec.maxMm.toFixed(3)} mm
+            </span>
             {spec.outOfRoundMaxMm !== undefined && (
               <>
                 , out-of-round <span className="figure">≤ {spec.outOfRoundMaxMm.toFixed(3)}</span>
@@ -54,9 +65,16 @@ export function SpecForm({ quantity, spec, nominal }: { quantity: 'crank.pin' | 
         )}
       </p>
     );
-  const steps = draft.undersizes.split(/[\s,;]+/).filter(Boolean).map(Number);
+  const steps = draft.undersizes
+    .split(/[\s,;]+/)
+    .filter(Boolean)
+    .map(Number);
   const faults = [
-    draft.minMm === null || draft.maxMm === null ? 'Both sizes are needed.' : draft.maxMm < draft.minMm ? 'The upper size is smaller than the lower.' : '',
+    draft.minMm === null || draft.maxMm === null
+      ? 'Both sizes are needed.'
+      : draft.maxMm < draft.minMm
+        ? 'The upper size is smaller than the lower.'
+        : '',
     steps.some((s) => !(s > 0)) ? 'Undersizes are figures in mm, parted by commas.' : '',
     draft.source.trim() === '' ? 'Name the source: spec sheet, book and page, or measured new part.' : '',
   ].filter(Boolean);
@@ -64,7 +82,15 @@ export function SpecForm({ quantity, spec, nominal }: { quantity: 'crank.pin' | 
   const figure = (field: 'minMm' | 'maxMm' | 'outOfRoundMaxMm' | 'taperMaxMm', label: string): ReactNode => (
     <label>
       <span>{label}</span>
-      <InputNumber value={draft[field]} step={0.001} min={0} precision={4} onChange={(v) => set({ [field]: v })} style={{ width: '100%' }} suffix="mm" />
+      <InputNumber
+        value={draft[field]}
+        step={0.001}
+        min={0}
+        precision={4}
+        onChange={(v) => set({ [field]: v })}
+        style={{ width: '100%' }}
+        suffix="mm"
+      />
     </label>
   );
   return (

@@ -26,28 +26,37 @@ export function CornerEditor({ src, size, corners, onKeep, onCancel }: Props): R
   const [held, setHeld] = useState<number | null>(null);
   const svg = useRef<SVGSVGElement>(null);
   const fits = isConvex(points);
-  const place = (i: number, [x, y]: Point): void => setPoints((p) => p.map((q, k) => (k === i ? ([Math.min(w, Math.max(0, x)), Math.min(h, Math.max(0, y))] as const) : q)));
+  const place = (i: number, [x, y]: Point): void =>
+    setPoints((p) => p.map((q, k) => (k === i ? ([Math.min(w, Math.max(0, x)), Math.min(h, Math.max(0, y))] as const) : q)));
   const drag = (e: PointerEvent): void => {
     const matrix = svg.current?.getScreenCTM();
     if (held === null || !matrix) return;
     const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse());
     place(held, [p.x, p.y]);
   };
-  const nudge = (i: number) => (e: KeyboardEvent): void => {
-    const step = (w / 600) * (e.shiftKey ? 10 : 1);
-    const move: Record<string, Point> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] };
-    const by = move[e.key];
-    const p = points[i];
-    if (!by || !p) return;
-    e.preventDefault();
-    e.stopPropagation();
-    place(i, [p[0] + by[0], p[1] + by[1]]);
-  };
+  const nudge =
+    (i: number) =>
+    (e: KeyboardEvent): void => {
+      const step = (w / 600) * (e.shiftKey ? 10 : 1);
+      const move: Record<string, Point> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] };
+      const by = move[e.key];
+      const p = points[i];
+      if (!by || !p) return;
+      e.preventDefault();
+      e.stopPropagation();
+      place(i, [p[0] + by[0], p[1] + by[1]]);
+    };
   return (
     <div className="corner-editor">
       <figure className="photo">
         <img src={src} alt="" width={w} height={h} draggable={false} />
-        <svg ref={svg} viewBox={`0 0 ${w} ${h}`} onPointerMove={drag} onPointerUp={() => setHeld(null)} onPointerLeave={() => setHeld(null)}>
+        <svg
+          ref={svg}
+          viewBox={`0 0 ${w} ${h}`}
+          onPointerMove={drag}
+          onPointerUp={() => setHeld(null)}
+          onPointerLeave={() => setHeld(null)}
+        >
           <polygon points={points.map((p) => p.join(',')).join(' ')} className={fits ? '' : 'crossed'} />
           {points.map((p, i) => (
             <g key={NAMES[i]} transform={`translate(${p[0]} ${p[1]})`}>
@@ -73,11 +82,17 @@ export function CornerEditor({ src, size, corners, onKeep, onCancel }: Props): R
         </svg>
       </figure>
       <Space>
-        <Button type="primary" disabled={!fits} onClick={() => onKeep(points.map((p) => [Math.round(p[0] * 10) / 10, Math.round(p[1] * 10) / 10] as const))}>
+        <Button
+          type="primary"
+          disabled={!fits}
+          onClick={() => onKeep(points.map((p) => [Math.round(p[0] * 10) / 10, Math.round(p[1] * 10) / 10] as const))}
+        >
           Flatten
         </Button>
         <Button onClick={onCancel}>Leave as it was</Button>
-        <span className={fits ? 'quiet' : 'fault'}>{fits ? 'The four ends of the parting lines, front edge nearest you.' : 'The corners cross. Go round the face.'}</span>
+        <span className={fits ? 'quiet' : 'fault'}>
+          {fits ? 'The four ends of the parting lines, front edge nearest you.' : 'The corners cross. Go round the face.'}
+        </span>
       </Space>
     </div>
   );

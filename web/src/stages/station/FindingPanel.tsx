@@ -5,7 +5,13 @@ import { useCase, useRecord } from '../../app/caseContext.js';
 import { STATE_WORDS } from '../../surface/GradeMark.js';
 import { gradeObservation } from './grading.js';
 
-const REASONS = ['the picture misleads', 'felt by hand', 'seen on the part, not drawn', 'the grade book is too strict here', 'the grade book is too mild here'];
+const REASONS = [
+  'the picture misleads',
+  'felt by hand',
+  'seen on the part, not drawn',
+  'the grade book is too strict here',
+  'the grade book is too mild here',
+];
 
 /** What the place shows: grade, patterns, state, remarks. */
 export function FindingPanel({ station }: { station: StationView }): ReactNode {
@@ -107,7 +113,13 @@ export function FindingPanel({ station }: { station: StationView }): ReactNode {
         </label>
         <label>
           <span>State</span>
-          <Select disabled={readOnly} value={station.state} options={STATION_STATES.map((s) => ({ value: s, label: STATE_WORDS[s] }))} onChange={(state) => record({ kind: 'state-set', station: id, body: { state } })} style={{ width: '100%' }} />
+          <Select
+            disabled={readOnly}
+            value={station.state}
+            options={STATION_STATES.map((s) => ({ value: s, label: STATE_WORDS[s] }))}
+            onChange={(state) => record({ kind: 'state-set', station: id, body: { state } })}
+            style={{ width: '100%' }}
+          />
         </label>
       </div>
       {present.length > 0 && (
@@ -123,7 +135,15 @@ export function FindingPanel({ station }: { station: StationView }): ReactNode {
         ))}
       </ul>
       {!readOnly && (
-        <Input.Search value={note} onChange={(e) => setNote(e.target.value)} onSearch={addNote} enterButton="Keep remark" placeholder="Remark" aria-label="Remark" maxLength={4000} />
+        <Input.Search
+          value={note}
+          onChange={(e) => setNote(e.target.value)}
+          onSearch={addNote}
+          enterButton="Keep remark"
+          placeholder="Remark"
+          aria-label="Remark"
+          maxLength={4000}
+        />
       )}
       <Modal
         open={asking !== null}
@@ -136,7 +156,13 @@ export function FindingPanel({ station }: { station: StationView }): ReactNode {
         }}
       >
         <p>{proposed?.reason}</p>
-        <Select value={reason} onChange={setReason} options={REASONS.map((r) => ({ value: r, label: r }))} aria-label="Reason" style={{ width: '100%' }} />
+        <Select
+          value={reason}
+          onChange={setReason}
+          options={REASONS.map((r) => ({ value: r, label: r }))}
+          aria-label="Reason"
+          style={{ width: '100%' }}
+        />
       </Modal>
     </section>
   );

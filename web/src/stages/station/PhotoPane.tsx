@@ -73,7 +73,12 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
           <CornerEditor src={url(photo.sha256, 'work')} size={photo} corners={corners} onKeep={keep} onCancel={() => setPlacing(false)} />
         ) : (
           <figure className="photo">
-            <img src={url(photo.sha256, 'work')} alt={`${station.station.name}: ${photo.name}${photo.standIn ? ', rendered stand-in' : ''}`} width={photo.width} height={photo.height} />
+            <img
+              src={url(photo.sha256, 'work')}
+              alt={`${station.station.name}: ${photo.name}${photo.standIn ? ', rendered stand-in' : ''}`}
+              width={photo.width}
+              height={photo.height}
+            />
             {corners && (
               <svg viewBox={`0 0 ${photo.width} ${photo.height}`} aria-hidden="true">
                 <polygon points={corners.map((c) => c.join(',')).join(' ')} />
@@ -82,12 +87,20 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
           </figure>
         )
       ) : (
-        <div className="no-photo">{readOnly ? 'No picture of this place.' : 'No picture yet. Drop files here or press p. JPEG, PNG or WebP, up to 40 MB each.'}</div>
+        <div className="no-photo">
+          {readOnly ? 'No picture of this place.' : 'No picture yet. Drop files here or press p. JPEG, PNG or WebP, up to 40 MB each.'}
+        </div>
       )}
       {flat.problem && <p className="fault">{flat.problem.sentence}</p>}
       <div className="thumbs">
         {station.photos.map(({ value: p }) => (
-          <button type="button" key={p.sha256} className={p.sha256 === shown ? 'here' : ''} onClick={() => onShow(p.sha256)} aria-label={`Show ${p.name}`}>
+          <button
+            type="button"
+            key={p.sha256}
+            className={p.sha256 === shown ? 'here' : ''}
+            onClick={() => onShow(p.sha256)}
+            aria-label={`Show ${p.name}`}
+          >
             <img src={url(p.sha256, 'thumb')} alt="" loading="lazy" />
           </button>
         ))}
@@ -97,9 +110,26 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
   );
 }
 
-const WORDS: Readonly<Record<Upload['status'], string>> = { waiting: 'waits', sending: 'sending', done: 'stored', already: 'was here already', failed: 'not stored', stopped: 'stopped' };
+const WORDS: Readonly<Record<Upload['status'], string>> = {
+  waiting: 'waits',
+  sending: 'sending',
+  done: 'stored',
+  already: 'was here already',
+  failed: 'not stored',
+  stopped: 'stopped',
+};
 
-function UploadList({ uploads, again, stop, clear }: { uploads: readonly Upload[]; again: (key: string) => void; stop: (key: string) => void; clear: () => void }): ReactNode {
+function UploadList({
+  uploads,
+  again,
+  stop,
+  clear,
+}: {
+  uploads: readonly Upload[];
+  again: (key: string) => void;
+  stop: (key: string) => void;
+  clear: () => void;
+}): ReactNode {
   const settled = uploads.filter((u) => u.status === 'done' || u.status === 'already').length;
   return (
     <div className="uploads" role="status">

@@ -56,7 +56,12 @@ function OpenStation({ station }: { station: StationView }): ReactNode {
   return (
     <div className="station-page">
       <div className="station-head">
-        <GradeMark grade={station.grade?.value.grade ?? (station.state === 'sound' ? 0 : (station.proposal?.grade ?? null))} state={station.state} confirmed={station.grade !== undefined} size={26} />
+        <GradeMark
+          grade={station.grade?.value.grade ?? (station.state === 'sound' ? 0 : (station.proposal?.grade ?? null))}
+          state={station.state}
+          confirmed={station.grade !== undefined}
+          size={26}
+        />
         <h1>{station.station.name}</h1>
         <span className="quiet">{STATE_WORDS[station.state]}</span>
         <span className="quiet figure">{id}</span>
@@ -82,7 +87,9 @@ function OpenStation({ station }: { station: StationView }): ReactNode {
         ) : (
           <section className="pane surface-pane" aria-label="Surface">
             <h2>Surface</h2>
-            <p className="quiet">{station.station.name} has no developed surface in this version: grade it, name what it shows and add pictures.</p>
+            <p className="quiet">
+              {station.station.name} has no developed surface in this version: grade it, name what it shows and add pictures.
+            </p>
           </section>
         )}
         <FindingPanel station={station} />
@@ -93,7 +100,13 @@ function OpenStation({ station }: { station: StationView }): ReactNode {
           {beside.length === 0 && <p className="quiet">Nothing of its kind to compare with.</p>}
           <div className="beside-list">
             {beside.map((b, i) => (
-              <button type="button" key={b.view.station.id} className={i === chosen ? 'beside-item here' : 'beside-item'} onClick={() => setChosen(i)} onDoubleClick={() => void navigate(`/case/${caseId}/station/${b.view.station.id}`)}>
+              <button
+                type="button"
+                key={b.view.station.id}
+                className={i === chosen ? 'beside-item here' : 'beside-item'}
+                onClick={() => setChosen(i)}
+                onDoubleClick={() => void navigate(`/case/${caseId}/station/${b.view.station.id}`)}
+              >
                 <SurfaceView view={b.view} width={210} />
                 <span>
                   {b.view.station.name} <span className="quiet">{b.why}</span>

@@ -1,5 +1,14 @@
 import { Button, Select, Slider, Tooltip } from 'antd';
-import { LINE_DEPTHS, NOT_SEEN_COSINE, WEAR_CLASS_INFO, WEAR_CLASSES, type LineDepth, type StationView, type SurfaceMark, type WearClass } from '@true-ledger/core';
+import {
+  LINE_DEPTHS,
+  NOT_SEEN_COSINE,
+  WEAR_CLASS_INFO,
+  WEAR_CLASSES,
+  type LineDepth,
+  type StationView,
+  type SurfaceMark,
+  type WearClass,
+} from '@true-ledger/core';
 import { useCallback, useEffect, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { drawMarks, drawUnseen, frontDown } from '../../surface/paint.js';
@@ -8,8 +17,27 @@ import type { Flattened } from './useFlattened.js';
 type Tool = WearClass | 'unseen' | 'erase' | 'score';
 
 const WIDTH = 520;
-const DEPTH_WORDS: Readonly<Record<LineDepth, string>> = { hair: 'Hair line, seen only', probe: 'Felt with a probe', nail: 'Catches the nail', through: 'Through to the lining' };
-const BRUSHES: readonly Tool[] = ['lining', 'score', 'heat', 'rust', 'embedded', 'scuffed', 'polished', 'steel', 'transfer', 'deposit', 'missing', 'unseen', 'erase'];
+const DEPTH_WORDS: Readonly<Record<LineDepth, string>> = {
+  hair: 'Hair line, seen only',
+  probe: 'Felt with a probe',
+  nail: 'Catches the nail',
+  through: 'Through to the lining',
+};
+const BRUSHES: readonly Tool[] = [
+  'lining',
+  'score',
+  'heat',
+  'rust',
+  'embedded',
+  'scuffed',
+  'polished',
+  'steel',
+  'transfer',
+  'deposit',
+  'missing',
+  'unseen',
+  'erase',
+];
 
 function toolName(tool: Tool): string {
   if (tool === 'score') return 'Score line';
@@ -30,6 +58,8 @@ export function SurfacePane({ station, flat }: { station: StationView; flat: Fla
   const [picture, setPicture] = useState(true);
   const [draft, setDraft] = useState<ReadonlyArray<readonly [number, number]>>([]);
   const [cursor, setCursor] = useState<readonly [number, number] | null>(null);
+  // The stroke in progress; kept outside React's state so that a fast flick loses no point between two renders.
+  const path = useRef<ReadonlyArray<readonly [number, number]>>([]);
   const canvas = useRef<HTMLCanvasElement>(null);
   const down = frontDown(frame);
   const radiusMm = tool === 'score' ? 0.15 : tool === 'embedded' ? Math.min(radius, 1.2) : radius;
@@ -61,13 +91,29 @@ export function SurfacePane({ station, flat }: { station: StationView; flat: Fla
     const marks = [...station.marks.map((m) => m.value.mark), ...(draft.length > 0 ? [build(draft)] : [])];
     drawMarks(context, frame, marks, WIDTH, height, shown ? 0.6 : 1);
     const wear = station.wear;
-    drawUnseen(context, frame, (c, r) => (wear !== null && wear.seen[r * frame.columns + c]! < 0.25) || (shown !== null && !wear && shown.cosine[r * frame.columns + c]! < NOT_SEEN_COSINE), WIDTH, height);
+    drawUnseen(
+      context,
+      frame,
+      (c, r) =>
+        (wear !== null && wear.seen[r * frame.columns + c]! < 0.25) ||
+        (shown !== null && !wear && shown.cosine[r * frame.columns + c]! < NOT_SEEN_COSINE),
+      WIDTH,
+      height,
+    );
     if (cursor) {
       const [x, y] = [cursor[0] * WIDTH, (down ? 1 - cursor[1] : cursor[1]) * height];
       context.strokeStyle = '#31418C';
       context.lineWidth = 2;
       context.beginPath();
-      context.ellipse(x, y, Math.max(5, (radiusMm / frame.widthMm) * WIDTH), Math.max(5, (radiusMm / frame.heightMm) * height), 0, 0, Math.PI * 2);
+      context.ellipse(
+        x,
+        y,
+        Math.max(5, (radiusMm / frame.widthMm) * WIDTH),
+        Math.max(5, (radiusMm / frame.heightMm) * height),
+        0,
+        0,
+        Math.PI * 2,
+      );
       context.stroke();
     }
   }, [station, flat, draft, cursor, picture, frame, height, radiusMm, build, down]);
@@ -78,6 +124,10 @@ export function SurfacePane({ station, flat }: { station: StationView; flat: Fla
     const v = Math.min(1, Math.max(0, (e.clientY - box.top) / box.height));
     return [Math.round(u * 1000) / 1000, Math.round((down ? 1 - v : v) * 1000) / 1000];
   };
+  const follow = (points: ReadonlyArray<readonly [number, number]>): void => {
+    path.current = points;
+    setDraft(points);
+  };
   const keep = (points: ReadonlyArray<readonly [number, number]>): void => {
     if (points.length === 0 || (tool === 'score' && points.length < 2)) return;
     record({ kind: 'mark-made', station: station.station.id, body: { mark: build(points.slice(0, 2000)) } });
@@ -85,28 +135,41 @@ export function SurfacePane({ station, flat }: { station: StationView; flat: Fla
   const start = (e: PointerEvent): void => {
     if (readOnly || e.button !== 0) return;
     e.currentTarget.setPointerCapture(e.pointerId);
-    setDraft([place(e)]);
+    follow([place(e)]);
   };
   const draw = (e: PointerEvent): void => {
+    const last = path.current.at(-1);
+    if (!last) return;
     const p = place(e);
-    if (draft.length === 0) return;
-    const last = draft.at(-1)!;
-    if (Math.hypot((p[0] - last[0]) * WIDTH, (p[1] - last[1]) * height) >= 3) setDraft([...draft, p]);
+    if (Math.hypot((p[0] - last[0]) * WIDTH, (p[1] - last[1]) * height) >= 3) follow([...path.current, p]);
   };
-  const end = (): void => {
-    keep(draft);
-    setDraft([]);
+  const end = (e: PointerEvent): void => {
+    draw(e);
+    keep(path.current);
+    follow([]);
   };
   const keys = (e: KeyboardEvent): void => {
-    const step: Record<string, readonly [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, down ? 1 : -1], ArrowDown: [0, down ? -1 : 1] };
+    const step: Record<string, readonly [number, number]> = {
+      ArrowLeft: [-1, 0],
+      ArrowRight: [1, 0],
+      ArrowUp: [0, down ? 1 : -1],
+      ArrowDown: [0, down ? -1 : 1],
+    };
     const by = step[e.key];
     const at = cursor ?? [0.5, 0.5];
     const byKey = WEAR_CLASSES.find((c) => WEAR_CLASS_INFO[c].key === e.key);
     if (by) setCursor([Math.min(1, Math.max(0, at[0] + by[0] / frame.columns)), Math.min(1, Math.max(0, at[1] + by[1] / frame.rows))]);
     else if (e.key === 'Enter' || e.key === ' ') {
       if (readOnly) return;
-      keep(tool === 'score' ? [[Math.max(0, at[0] - 0.15), at[1]], [Math.min(1, at[0] + 0.15), at[1]]] : [at]);
-    } else if (e.key === 'Escape' && draft.length > 0) setDraft([]);
+      keep(
+        tool === 'score'
+          ? [
+              [Math.max(0, at[0] - 0.15), at[1]],
+              [Math.min(1, at[0] + 0.15), at[1]],
+            ]
+          : [at],
+      );
+    } else if (e.key === 'Escape' && draft.length > 0) follow([]);
     else if (byKey && byKey !== 'sound') setTool(byKey);
     else return;
     e.preventDefault();
@@ -123,7 +186,8 @@ export function SurfacePane({ station, flat }: { station: StationView; flat: Fla
               {picture ? 'Hide picture' : 'Show picture'}
             </Button>
             <span className="quiet figure">
-              {flat.result.pixelsPerDegree.crown.toFixed(1)} px/° at the crown, {flat.result.pixelsPerDegree.edge.toFixed(1)} at the edge; {flat.result.notSeenPercent.toFixed(0)} % too oblique
+              {flat.result.pixelsPerDegree.crown.toFixed(1)} px/° at the crown, {flat.result.pixelsPerDegree.edge.toFixed(1)} at the edge;{' '}
+              {flat.result.notSeenPercent.toFixed(0)} % too oblique
             </span>
           </>
         )}
@@ -141,11 +205,15 @@ export function SurfacePane({ station, flat }: { station: StationView; flat: Fla
         className="draw-surface"
         tabIndex={0}
         role="application"
-        aria-label={`Developed surface of ${station.station.name}. Arrow keys move the brush, Enter marks, letters choose what: ${WEAR_CLASSES.filter((c) => c !== 'sound').map((c) => `${WEAR_CLASS_INFO[c].key} ${WEAR_CLASS_INFO[c].name}`).join(', ')}.`}
+        aria-label={`Developed surface of ${station.station.name}. Arrow keys move the brush, Enter marks, letters choose what: ${WEAR_CLASSES.filter(
+          (c) => c !== 'sound',
+        )
+          .map((c) => `${WEAR_CLASS_INFO[c].key} ${WEAR_CLASS_INFO[c].name}`)
+          .join(', ')}.`}
         onPointerDown={start}
         onPointerMove={draw}
         onPointerUp={end}
-        onPointerCancel={() => setDraft([])}
+        onPointerCancel={() => follow([])}
         onKeyDown={keys}
         onBlur={() => setCursor(null)}
       />
@@ -160,9 +228,25 @@ export function SurfacePane({ station, flat }: { station: StationView; flat: Fla
         <>
           <div className="brushes" role="radiogroup" aria-label="What to mark">
             {BRUSHES.map((b) => (
-              <Tooltip key={b} title={b === 'score' || b === 'unseen' || b === 'erase' ? undefined : `${WEAR_CLASS_INFO[b].hint} (${WEAR_CLASS_INFO[b].key})`}>
-                <button type="button" role="radio" aria-checked={tool === b} className={tool === b ? 'here' : ''} onClick={() => setTool(b)}>
-                  <i className={b === 'unseen' ? 'hatch' : b === 'score' ? 'line' : b === 'erase' ? 'wipe' : ''} style={b === 'score' || b === 'unseen' || b === 'erase' ? undefined : { background: WEAR_CLASS_INFO[b].colour }} />
+              <Tooltip
+                placement="bottom"
+                mouseEnterDelay={0.7}
+                key={b}
+                title={
+                  b === 'score' || b === 'unseen' || b === 'erase' ? undefined : `${WEAR_CLASS_INFO[b].hint} (${WEAR_CLASS_INFO[b].key})`
+                }
+              >
+                <button
+                  type="button"
+                  role="radio"
+                  aria-checked={tool === b}
+                  className={tool === b ? 'here' : ''}
+                  onClick={() => setTool(b)}
+                >
+                  <i
+                    className={b === 'unseen' ? 'hatch' : b === 'score' ? 'line' : b === 'erase' ? 'wipe' : ''}
+                    style={b === 'score' || b === 'unseen' || b === 'erase' ? undefined : { background: WEAR_CLASS_INFO[b].colour }}
+                  />
                   {toolName(b)}
                 </button>
               </Tooltip>
@@ -170,16 +254,42 @@ export function SurfacePane({ station, flat }: { station: StationView; flat: Fla
           </div>
           <div className="brush-size">
             {tool === 'score' ? (
-              <Select size="small" value={depth} onChange={setDepth} aria-label="Depth of the line" style={{ width: 200 }} options={LINE_DEPTHS.map((d) => ({ value: d, label: DEPTH_WORDS[d] }))} />
+              <Select
+                size="small"
+                value={depth}
+                onChange={setDepth}
+                aria-label="Depth of the line"
+                style={{ width: 200 }}
+                options={LINE_DEPTHS.map((d) => ({ value: d, label: DEPTH_WORDS[d] }))}
+              />
             ) : (
               <>
                 <span>
                   Brush <span className="figure">{(radiusMm * 2).toFixed(1)} mm</span>
                 </span>
-                <Slider min={0.3} max={Math.round(frame.heightMm / 2)} step={0.1} value={radius} onChange={setRadius} style={{ width: 130 }} aria-label="Brush radius, mm" tooltip={{ open: false }} />
+                <Slider
+                  min={0.3}
+                  max={Math.round(frame.heightMm / 2)}
+                  step={0.1}
+                  value={radius}
+                  onChange={setRadius}
+                  style={{ width: 130 }}
+                  ariaLabelForHandle="Brush radius, mm"
+                  tooltip={{ open: false }}
+                />
               </>
             )}
-            <Select size="small" value={made} onChange={setMade} aria-label="Found so or made by us" style={{ width: 170 }} options={[{ value: 'found-so', label: 'Found so' }, { value: 'by-us', label: 'Done by us on removal' }]} />
+            <Select
+              size="small"
+              value={made}
+              onChange={setMade}
+              aria-label="Found so or made by us"
+              style={{ width: 170 }}
+              options={[
+                { value: 'found-so', label: 'Found so' },
+                { value: 'by-us', label: 'Done by us on removal' },
+              ]}
+            />
             <span className="quiet">{station.marks.length} marks; u takes the last back</span>
           </div>
         </>

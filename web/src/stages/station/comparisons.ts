@@ -18,7 +18,8 @@ export function comparisons(layout: EngineLayout, station: Station, byId: Readon
   if (id.endsWith('.thrust')) add(id.replace(/thrust$/, 'antithrust'), 'other side');
   if (id.endsWith('.antithrust')) add(id.replace(/antithrust$/, 'thrust'), 'other side');
   const pin = cylinderPlaces(layout).find((p) => p.cylinder === station.cylinder);
-  if (station.part === 'shell') add(id.startsWith('main') ? `crank.main.${station.number}` : pin ? `crank.pin.${pinNumber(layout, pin)}` : '', 'what it runs on');
+  if (station.part === 'shell')
+    add(id.startsWith('main') ? `crank.main.${station.number}` : pin ? `crank.pin.${pinNumber(layout, pin)}` : '', 'what it runs on');
   if (station.part === 'journal') {
     const stem = id.startsWith('crank.main') ? `main.${station.number}` : `rod.${station.cylinder}`;
     add(`${stem}.shell.upper`, 'upper half on it');

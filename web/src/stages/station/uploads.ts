@@ -15,15 +15,28 @@ export interface Upload {
 
 const AT_ONCE = 2;
 
-function send(url: string, upload: Upload, station: string, onShare: (share: number) => void, signal: AbortSignal): Promise<UploadResponse> {
+function send(
+  url: string,
+  upload: Upload,
+  station: string,
+  onShare: (share: number) => void,
+  signal: AbortSignal,
+): Promise<UploadResponse> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
     request.open('POST', url);
     request.responseType = 'json';
     request.upload.onprogress = (e) => onShare(e.lengthComputable ? e.loaded / e.total : 0);
-    request.onload = () => (request.status < 300 && request.response ? resolve(request.response as UploadResponse) : reject(asProblem({ data: request.response as unknown })));
+    request.onload = () =>
+      request.status < 300 && request.response
+        ? resolve(request.response as UploadResponse)
+        : reject(asProblem({ data: request.response as unknown }));
     request.onerror = () =>
-      reject({ code: 'unreachable', sentence: 'The picture was not stored: the server went away while it was being sent. It is still here in this page. Send it again when the server answers.' } satisfies ApiError);
+      reject({
+        code: 'unreachable',
+        sentence:
+          'The picture was not stored: the server went away while it was being sent. It is still here in this page. Send it again when the server answers.',
+      } satisfies ApiError);
     request.onabort = () => reject({ code: 'stopped', sentence: 'Stopped before it was stored.' } satisfies ApiError);
     signal.addEventListener('abort', () => request.abort());
     const form = new FormData();
@@ -35,7 +48,16 @@ function send(url: string, upload: Upload, station: string, onShare: (share: num
 }
 
 /** Sends pictures two at a time with progress; a failed one stays in the list to be sent again, a sent one is never sent twice. */
-export function useUploads(caseId: string, station: string): { uploads: readonly Upload[]; add: (files: readonly File[]) => void; again: (key: string) => void; stop: (key: string) => void; clear: () => void } {
+export function useUploads(
+  caseId: string,
+  station: string,
+): {
+  uploads: readonly Upload[];
+  add: (files: readonly File[]) => void;
+  again: (key: string) => void;
+  stop: (key: string) => void;
+  clear: () => void;
+} {
   const [uploads, setUploads] = useState<readonly Upload[]>([]);
   const held = useRef<readonly Upload[]>([]);
   const running = useRef(new Map<string, AbortController>());
@@ -44,7 +66,10 @@ export function useUploads(caseId: string, station: string): { uploads: readonly
     held.current = next;
     setUploads(next);
   }, []);
-  const change = useCallback((key: string, part: Partial<Upload>): void => put(held.current.map((u) => (u.key === key ? { ...u, ...part } : u))), [put]);
+  const change = useCallback(
+    (key: string, part: Partial<Upload>): void => put(held.current.map((u) => (u.key === key ? { ...u, ...part } : u))),
+    [put],
+  );
 
   const pump = useCallback((): void => {
     for (const upload of held.current) {
@@ -69,8 +94,21 @@ export function useUploads(caseId: string, station: string): { uploads: readonly
     (files: readonly File[]): void => {
       const fresh = files.map((file): Upload => {
         const large = file.size > LIMITS.uploadBytes;
-        const problem = large ? { code: 'file-too-large', sentence: `The picture was not sent: it has ${Math.round(file.size / 1e6)} MB, more than the 40 MB that are taken. Nothing else was lost. Send a smaller picture.` } : null;
-        return { key: crypto.randomUUID(), name: file.name, share: 0, status: large ? 'failed' : 'waiting', problem, file, entryId: crypto.randomUUID() };
+        const problem = large
+          ? {
+              code: 'file-too-large',
+              sentence: `The picture was not sent: it has ${Math.round(file.size / 1e6)} MB, more than the 40 MB that are taken. Nothing else was lost. Send a smaller picture.`,
+            }
+          : null;
+        return {
+          key: crypto.randomUUID(),
+          name: file.name,
+          share: 0,
+          status: large ? 'failed' : 'waiting',
+          problem,
+          file,
+          entryId: crypto.randomUUID(),
+        };
       });
       put([...held.current.filter((u) => u.status !== 'done' && u.status !== 'already'), ...fresh]);
       pump();

@@ -27,11 +27,26 @@ export function useFlattened(caseId: string, station: StationView, sha256: strin
     const work = async (): Promise<void> => {
       const response = await fetch(`/api/cases/${caseId}/photos/${sha256}/work`);
       if (!response.ok) throw new Error('picture');
-      const answer = await compute().flatten(await response.blob(), corners, { width: photo.width, height: photo.height }, frame.widthMm / Math.PI, frame.heightMm);
+      const answer = await compute().flatten(
+        await response.blob(),
+        corners,
+        { width: photo.width, height: photo.height },
+        frame.widthMm / Math.PI,
+        frame.heightMm,
+      );
       if (current) setState({ sha256, busy: false, result: answer.ok ? answer.value : null, problem: answer.ok ? null : answer.problem });
     };
     work().catch(() => {
-      if (current) setState({ sha256, busy: false, result: null, problem: { code: 'picture', sentence: 'The picture could not be fetched for flattening. It is stored; try again when the server answers.' } });
+      if (current)
+        setState({
+          sha256,
+          busy: false,
+          result: null,
+          problem: {
+            code: 'picture',
+            sentence: 'The picture could not be fetched for flattening. It is stored; try again when the server answers.',
+          },
+        });
     });
     return () => {
       current = false;
