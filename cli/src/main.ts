@@ -1,5 +1,16 @@
 import { readFile } from 'node:fs/promises';
-import { diagnose, diagnosisJson, engineTemplate, ENGINE_TEMPLATES, FEATURES, openBundle, PATTERNS, readCaseFile, stationsOf, verifyBundle } from '@true-ledger/core';
+import {
+  diagnose,
+  diagnosisJson,
+  engineTemplate,
+  ENGINE_TEMPLATES,
+  FEATURES,
+  openBundle,
+  PATTERNS,
+  readCaseFile,
+  stationsOf,
+  verifyBundle,
+} from '@true-ledger/core';
 
 const HELP = `true-ledger – reads cases and bundles without a server
 
@@ -76,7 +87,8 @@ async function verify(path: string, terminal: Terminal): Promise<number> {
   }
   const verdict = verifyBundle(opened.value);
   terminal.out(JSON.stringify(verdict, null, 2));
-  if (verdict.broken) terminal.error(`Broken at entry ${verdict.broken.seq}${verdict.broken.id ? ` (${verdict.broken.id})` : ''}: ${verdict.broken.reason}.`);
+  if (verdict.broken)
+    terminal.error(`Broken at entry ${verdict.broken.seq}${verdict.broken.id ? ` (${verdict.broken.id})` : ''}: ${verdict.broken.reason}.`);
   for (const line of verdict.disagreements) terminal.error(`${line}.`);
   if (verdict.ok) terminal.error(`All ${verdict.entries} entries and ${verdict.photos} pictures hold. Head ${verdict.head}.`);
   return verdict.ok ? 0 : 1;

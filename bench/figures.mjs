@@ -1,0 +1,130 @@
+import { readFileSync } from 'node:fs';
+import { randomUUID } from 'node:crypto';
+import * as core from '@true-ledger/core';
+
+/** Median, least and greatest of `runs` timings after two warm-up runs, ms. */
+function time(work, runs = 9) {
+  const took = [];
+  for (let k = 0; k < runs + 2; k++) {
+    const from = performance.now();
+    work();
+    if (k >= 2) took.push(performance.now() - from);
+  }
+  took.sort((a, b) => a - b);
+  return { median: took[runs >> 1], min: took[0], max: took.at(-1) };
+}
+
+function print(figure, { median, min, max }, more = {}) {
+  const round = (x) => Number(x.toFixed(3));
+  console.log(JSON.stringify({ figure, unit: 'ms', median: round(median), min: round(min), max: round(max), ...more }));
+}
+
+const author = { id: randomUUID(), name: 'Bench' };
+const layout = core.engineTemplate('inline-4-petrol').layout;
+const stations = core.stationsOf(layout);
+
+/** A case of 5 000 entries: marks, grades, states, remarks over all places, as a long strip would leave it. */
+function longLedger(count) {
+  const entries = [];
+  const add = (kind, station, body) => {
+    entries.push(
+      core.sealEntry(
+        { id: randomUUID(), kind, station, body, basedOn: null },
+        {
+          caseId: 'bench',
+          seq: entries.length + 1,
+          prev: entries.at(-1)?.hash ?? core.FIRST_PREV,
+          time: '2026-11-24T08:00:00.000Z',
+          salt: 'bench',
+          author,
+          supersedes: null,
+        },
+      ),
+    );
+  };
+  add('case-opened', null, { number: 'B', title: 'Bench' });
+  add('layout-set', null, { layout });
+  for (let k = 0; entries.length < count; k++) {
+    const s = stations[k % stations.length];
+    if (s.surface && k % 3 === 0)
+      add('mark-made', s.id, {
+        mark: {
+          id: `m${k}`,
+          shape: 'stroke',
+          class: 'lining',
+          points: Array.from({ length: 12 }, (_, i) => [i / 12, ((k * 7) % 100) / 100]),
+          radiusMm: 1,
+          made: 'found-so',
+        },
+      });
+    else if (k % 3 === 1) add('grade-confirmed', s.id, { grade: k % 5, proposed: null, reason: '', book: '1' });
+    else add('remark', s.id, { remark: `r${k}`, text: `Remark ${k} on ${s.name}` });
+  }
+  return entries;
+}
+
+const ledger = longLedger(5000);
+print(
+  'fold of a 5 000-entry case',
+  time(() => core.foldEntries(core.emptyCase('bench'), ledger)),
+  { limit: 100 },
+);
+print(
+  'fold of the same case entry by entry (peer)',
+  time(() => ledger.reduce(core.applyEntry, core.emptyCase('bench')), 5),
+);
+print(
+  'verification of the same chain',
+  time(() => core.verifyChain(ledger), 5),
+);
+const state = core.foldEntries(core.emptyCase('bench'), ledger);
+print(
+  'view of the same case from nothing',
+  time(() => core.caseView({ ...state, groups: Object.fromEntries(Object.entries(state.groups).map(([k, g]) => [k, { ...g }])) }), 5),
+);
+
+const file = JSON.parse(readFileSync(new URL('../docs/formats/examples/fire-pump.case.json', import.meta.url), 'utf8'));
+const read = () => core.readCaseFile(file).value.view;
+read();
+const views = Array.from({ length: 12 }, read);
+let at = 0;
+print(
+  'differential of the example case (35 causes, sets up to three)',
+  time(() => core.diagnose(views[at++]), 9),
+  { limit: 50 },
+);
+
+const size = { width: 1600, height: 1200 };
+const picture = { ...size, data: new Uint8ClampedArray(size.width * size.height * 4).fill(128) };
+const corners = [
+  [365, 822],
+  [383, 370],
+  [1276, 400],
+  [1265, 869],
+];
+print(
+  'flattening of a shell, 1600 × 1200 to 720 wide',
+  time(() => core.flattenShell(core.shellPose(corners, size, 25, 20).value, picture)),
+  { limit: 1500 },
+);
+
+// Accuracy of the flattening geometry on the eight sample shell pictures, from their four corners alone.
+const shells = JSON.parse(readFileSync(new URL('../core/test-data/shell-geometry.json', import.meta.url), 'utf8'));
+const errors = shells.flatMap((s) => {
+  const pose = core.shellPose(s.corners, { width: s.size[0], height: s.size[1] }, s.part.inner_radius, s.part.running_face_length).value;
+  const span = Math.hypot(s.corners[0][0] - s.corners[3][0], s.corners[0][1] - s.corners[3][1]);
+  return s.nodes.map(([a, b, [x, y]]) => {
+    const [px, py] = core.projectShell(pose, a * 5, b / 12);
+    return (Math.hypot(px - x, py - y) / span) * 100;
+  });
+});
+errors.sort((a, b) => a - b);
+console.log(
+  JSON.stringify({
+    figure: 'flattening: node error on 8 sample shells, not held back',
+    unit: '% of the opening',
+    median: Number(errors[errors.length >> 1].toFixed(2)),
+    p95: Number(errors[Math.floor(errors.length * 0.95)].toFixed(2)),
+    max: Number(errors.at(-1).toFixed(2)),
+  }),
+);

@@ -1,0 +1,210 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, readdirSync, readFileSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { axeFaults } from './axe.js';
+import puppeteer, { type Browser, type ElementHandle, type Page } from 'puppeteer-core';
+import { freshDatabase, ROOT } from '../server/test/harness.js';
+
+export const PASSWORD = 'a-long-enough-password';
+export const FIXTURES = join(ROOT, 'e2e/fixtures');
+
+function freePort(): Promise<number> {
+  return new Promise((resolve) => {
+    const probe = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as { port: number };
+      probe.close(() => resolve(port));
+    });
+  });
+}
+
+/** The built application as a process of its own, on a database of its own; can be killed and started again on the same port. */
+export class Shop {
+  private child: ChildProcess | null = null;
+  claim = '';
+
+  private constructor(
+    readonly port: number,
+    private readonly databaseUrl: string,
+  ) {}
+
+  static async open(): Promise<Shop> {
+    const shop = new Shop(await freePort(), await freshDatabase());
+    await shop.start();
+    return shop;
+  }
+
+  get url(): string {
+    return `http://127.0.0.1:${this.port}`;
+  }
+
+  start(): Promise<void> {
+    return new Promise((resolve, reject) => {
+      const child = spawn('node', ['server/dist/main.js'], {
+        cwd: ROOT,
+        env: { ...process.env, DATABASE_URL: this.databaseUrl, PORT: String(this.port) },
+      });
+      this.child = child;
+      let output = '';
+      child.stdout.on('data', (data: Buffer) => {
+        output += data.toString();
+        this.claim = /CLAIM (\S+)/.exec(output)?.[1] ?? this.claim;
+        if (output.includes('READY')) resolve();
+      });
+      child.stderr.on('data', (data: Buffer) => (output += data.toString()));
+      child.once('exit', () => reject(new Error(`the server ended\n${output}`)));
+    });
+  }
+
+  stop(signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): Promise<void> {
+    return new Promise((resolve) => {
+      if (!this.child || this.child.exitCode !== null) return resolve();
+      this.child.once('exit', () => resolve());
+      this.child.kill(signal);
+    });
+  }
+}
+
+export async function openBrowser(): Promise<Browser> {
+  return puppeteer.launch({
+    executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
+    headless: true,
+    userDataDir: mkdtempSync(join(tmpdir(), 'tl-chromium-')),
+    args: [
+      '--no-sandbox',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--disable-gpu',
+      '--enable-unsafe-swiftshader',
+      '--lang=en',
+    ],
+  });
+}
+
+/** A person at a browser: a page with its own cookies, watched for errors and for requests that leave the origin. */
+export class Person {
+  readonly errors: string[] = [];
+  readonly foreign: string[] = [];
+  /** Accessibility faults found so far, with the screen they were found on. */
+  readonly barriers: string[] = [];
+  readonly downloads = mkdtempSync(join(tmpdir(), 'tl-downloads-'));
+
+  private constructor(
+    readonly page: Page,
+    readonly shop: Shop,
+  ) {}
+
+  static async arrive(browser: Browser, shop: Shop): Promise<Person> {
+    const context = await browser.createBrowserContext({ downloadBehavior: { policy: 'deny' } });
+    const page = await context.newPage();
+    await page.setViewport({ width: 1280, height: 800 });
+    page.setDefaultTimeout(10_000);
+    const person = new Person(page, shop);
+    page.on('pageerror', (e) => person.errors.push(e instanceof Error ? e.message : String(e)));
+    page.on('console', (m) => {
+      if (m.type() === 'error' && !m.text().startsWith('Failed to load resource')) person.errors.push(m.text());
+    });
+    page.on('request', (r) => {
+      if (!/^(data|blob|about):/.test(r.url()) && !r.url().startsWith(shop.url)) person.foreign.push(r.url());
+    });
+    const client = await page.createCDPSession();
+    await client.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: person.downloads, browserContextId: context.id });
+    return person;
+  }
+
+  async signIn(name: string): Promise<void> {
+    await this.page.goto(this.shop.url);
+    await this.type('#signIn', name);
+    await this.type('#password', PASSWORD);
+    await this.press('Sign in');
+    await this.see('Shelf');
+  }
+
+  async type(selector: string, text: string): Promise<void> {
+    const field = await this.page.waitForSelector(selector);
+    await field!.click({ count: 3 });
+    await field!.type(text);
+  }
+
+  /** Waits until the page shows the words. */
+  async see(words: string, timeout = 15_000): Promise<void> {
+    await this.page
+      .waitForFunction((w: string) => document.body.innerText.includes(w), { timeout }, words)
+      .catch(async () => {
+        throw new Error(`did not see "${words}" in:\n${(await this.text()).slice(0, 3000)}`);
+      });
+  }
+
+  text(): Promise<string> {
+    return this.page.evaluate(() => document.body.innerText);
+  }
+
+  /** The visible button, link or label with exactly this text, or this accessible name. */
+  async find(name: string): Promise<ElementHandle<Element>> {
+    const handle = await this.page
+      .waitForFunction(
+        (wanted: string) =>
+          [
+            ...document.querySelectorAll('button, a, label, [role=radio], .ant-segmented-item, .ant-checkbox-wrapper, .ant-radio-wrapper'),
+          ].find(
+            (e) =>
+              ((e as HTMLElement).innerText?.trim() === wanted || e.getAttribute('aria-label') === wanted) &&
+              (e as HTMLElement).offsetParent !== null,
+          ) ?? null,
+        { timeout: 10_000 },
+        name,
+      )
+      .catch(async () => {
+        throw new Error(`no control called "${name}" in:\n${(await this.text()).slice(0, 2500)}`);
+      });
+    return handle.asElement() as ElementHandle<Element>;
+  }
+
+  async press(name: string): Promise<void> {
+    await (await this.find(name)).click();
+  }
+
+  /** Picks an option of a drop-down by its label. */
+  async choose(selector: string, option: string): Promise<void> {
+    const box = await this.page.waitForSelector(selector);
+    await box!.click();
+    // Long lists draw only what is in view; typing narrows them.
+    await this.page.keyboard.type(option.slice(0, 24));
+    const item = await this.page.waitForFunction(
+      (wanted: string) =>
+        [...document.querySelectorAll('.ant-select-dropdown:not(.ant-select-dropdown-hidden) .ant-select-item-option')].find(
+          (e) => (e as HTMLElement).innerText.trim() === wanted,
+        ) ?? null,
+      { timeout: 8000 },
+      option,
+    );
+    await (item.asElement() as ElementHandle<Element>).click();
+  }
+
+  async saved(): Promise<void> {
+    await this.page.waitForFunction(() => document.querySelector('.save-state')?.getAttribute('data-waiting') === '0', { timeout: 20_000 });
+  }
+
+  async download(button: string, ending: string): Promise<string> {
+    await this.press(button);
+    for (let k = 0; k < 150; k++) {
+      const done = readdirSync(this.downloads).filter((f) => f.endsWith(ending));
+      const [file] = done;
+      if (file) {
+        const path = join(this.downloads, file);
+        if (readFileSync(path).length > 0) return path;
+      }
+      await new Promise((r) => setTimeout(r, 200));
+    }
+    throw new Error(`${button} brought no file`);
+  }
+
+  /** Looks for accessibility faults in what is shown now. */
+  async checkAccess(screen: string): Promise<void> {
+    for (const fault of await axeFaults(this.page)) this.barriers.push(`${screen}: ${fault}`);
+  }
+}
