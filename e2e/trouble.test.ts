@@ -175,6 +175,9 @@ describe('a reader', () => {
     await nobody.type('#password', 'wrong');
     await nobody.press('Sign in');
     await nobody.see('Name and password do not fit together');
+    // The answer stays: nothing that loads afterwards may take it from the page.
+    await nobody.page.waitForNetworkIdle({ idleTime: 500 });
+    expect(await nobody.text()).toContain('Name and password do not fit together');
   });
 });
 

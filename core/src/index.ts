@@ -31,6 +31,7 @@ export * from './cause/spread.js';
 export * from './cause/evidence.js';
 export * from './cause/readings.js';
 export * from './cause/places.js';
+export * from './cause/percent.js';
 export * from './cause/nextCheck.js';
 export * from './cause/turningPoint.js';
 export * from './cause/ending.js';

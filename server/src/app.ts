@@ -12,6 +12,7 @@ import { AppModule } from './app.module.js';
 import { AccountsService } from './accounts/accounts.service.js';
 import { SESSION_COOKIE } from './accounts/guard.js';
 import type { ServerConfig } from './config.js';
+import { describeProblems } from './http/checked.js';
 import { ProblemFilter } from './http/problem.js';
 
 /** Builds the application: API under /api, the built web pages for everything else. */
@@ -69,7 +70,9 @@ async function addDocs(app: NestExpressApplication): Promise<void> {
     .setDescription('Cases, ledger, pictures, causes, report and bundle.')
     .setVersion('1')
     .build();
-  SwaggerModule.setup('api/docs', app, () => SwaggerModule.createDocument(app, options), { jsonDocumentUrl: 'api/docs/openapi.json' });
+  SwaggerModule.setup('api/docs', app, () => describeProblems(SwaggerModule.createDocument(app, options)), {
+    jsonDocumentUrl: 'api/docs/openapi.json',
+  });
 }
 
 function addPages(app: NestExpressApplication, config: ServerConfig): void {

@@ -142,5 +142,18 @@ describe('the API description', () => {
   it('is there for signed-in people', async () => {
     const answer = await bench.people.builder.get('/api/docs/openapi.json').expect(200);
     expect(Object.keys(answer.body.paths)).toEqual(expect.arrayContaining(['/api/cases', '/api/cases/{caseId}/entries', '/api/diagnose']));
+    const bodyOf = (path: string, method: string) => {
+      const { content } = answer.body.paths[path][method].requestBody as {
+        content: Record<string, { schema: { properties: object; required?: string[] } }>;
+      };
+      return Object.values(content)[0]!.schema;
+    };
+    expect(bodyOf('/api/cases', 'post').required).toEqual(expect.arrayContaining(['id', 'title', 'layout']));
+    expect(Object.keys(bodyOf('/api/cases/{caseId}/photos', 'post').properties)).toEqual(
+      expect.arrayContaining(['entryId', 'station', 'file']),
+    );
+    expect(answer.body.paths['/api/cases/{caseId}/entries'].post.responses.default.content['application/json'].schema.$ref).toBe(
+      '#/components/schemas/Problem',
+    );
   });
 });

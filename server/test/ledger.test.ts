@@ -64,6 +64,32 @@ describe('appending', () => {
     });
     await append([draft('intake-set', null, { field: 'complaint', value: 'seized' }, one.id)], 'second').expect(201);
   });
+  it.each([
+    ['a second opening', draft('case-opened', null, { number: 'X', title: 'x' }), 'entry-kind', /its number stays/],
+    [
+      'a picture that was never sent',
+      draft('photo-added', 'bore.1', {
+        sha256: 'a'.repeat(64),
+        name: 'x.jpg',
+        mime: 'image/jpeg',
+        bytes: 1,
+        width: 1,
+        height: 1,
+        takenAt: null,
+        standIn: false,
+      }),
+      'entry-kind',
+      /holds no such picture/,
+    ],
+    ['text that cannot be kept', draft('remark', 'bore.1', { remark: 'r', text: 'a\u0000b' }), 'entry-content', /cannot be written down/],
+    ['half a character', draft('remark', 'bore.1', { remark: 'r', text: 'a\ud800' }), 'entry-content', /cannot be written down/],
+  ])('refuses %s', async (_, entry, code, words) => {
+    const before = (await entries()).length;
+    const answer = await append([entry]).expect(400);
+    expect(answer.body.code).toBe(code);
+    expect(answer.body.sentence).toMatch(words);
+    expect(await entries()).toHaveLength(before);
+  });
   it('takes all of a batch or nothing', async () => {
     const before = (await entries()).length;
     const answer = await append([

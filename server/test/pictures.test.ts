@@ -37,6 +37,13 @@ describe('a picture', () => {
       Buffer.compare((await bench.people.builder.get(`/api/cases/${caseId}/photos/${body.sha256}/original`)).body as Buffer, jpeg),
     ).toBe(0);
   });
+  it('sent twice at once is still one', async () => {
+    const bytes = await sharp(jpeg).negate({ alpha: false }).jpeg().toBuffer();
+    const answers = await Promise.all([send(bytes), send(bytes), send(bytes)]);
+    expect(answers.map((a) => a.status)).toEqual([201, 201, 201]);
+    expect(new Set(answers.map((a) => a.body.entry.id as string)).size).toBe(1);
+    expect(answers.filter((a) => a.body.already === false)).toHaveLength(1);
+  });
   it('may be filed to a second place without being stored twice', async () => {
     expect((await send(jpeg, 'same.jpg', 'rod.1.shell.lower').expect(201)).body.already).toBe(false);
   });

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { strToU8, zipSync } from 'fflate';
 import { diagnose } from '../cause/diagnose.js';
+import { diagnosisJson } from '../cause/diagnosisJson.js';
 import { FIRST_PREV, sealEntry, sha256Hex, type LedgerEntry } from '../ledger/entry.js';
 import type { EntryKind } from '../ledger/bodies.js';
 import { emptyCase, foldEntries } from '../ledger/state.js';
@@ -28,7 +29,7 @@ describe('case file', () => {
   it('reads back to the same case and the same differential', () => {
     const { state, view } = opened(EXAMPLE);
     const again = opened(JSON.parse(JSON.stringify(caseFileOf(state, view))));
-    expect(diagnose(again.view).causes).toEqual(diagnose(view).causes);
+    expect(diagnosisJson(diagnose(again.view)).causes).toEqual(diagnosisJson(diagnose(view)).causes);
     expect(again.view.stations.map((s) => [s.station.id, s.state])).toEqual(view.stations.map((s) => [s.station.id, s.state]));
   });
   it('turns wear in words into that share of the face', () => {

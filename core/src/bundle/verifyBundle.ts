@@ -92,7 +92,7 @@ export function verifyBundle(files: BundleFiles): BundleVerdict {
         entries: lines.length,
         head: prev,
         photos,
-        broken: { seq, id: typeof entry.id === 'string' ? entry.id : null, reason },
+        broken: { seq, id: typeof entry?.id === 'string' ? entry.id : null, reason },
         disagreements: [],
       };
     entries.push(entry);

@@ -1,4 +1,5 @@
 import type { RankedCause } from './diagnose.js';
+import { percentText } from './percent.js';
 import type { Mechanism } from './types.js';
 
 export type EndingKind =
@@ -29,11 +30,10 @@ export function endingOf(input: {
   const T = ENDING_THRESHOLDS;
   const real = input.ranked.filter((c) => c.id !== 'something-else');
   const [first, second] = real;
-  const pct = (p: number): string => `${Math.round(p * 100)} %`;
   if (input.worstGrade <= 1 && input.examinedShare >= T.healthyCoverage && (first?.probability ?? 0) < T.found)
     return {
       kind: 'no failure found',
-      sentence: `${pct(input.examinedShare)} of the engine was examined and nothing of grade 2 or more was found.`,
+      sentence: `${percentText(input.examinedShare)} of the engine was examined and nothing of grade 2 or more was found.`,
     };
   if (!first || input.evidenceCount < T.leastEvidence)
     return {
@@ -43,22 +43,26 @@ export function endingOf(input: {
   if (first.probability >= T.found && second && second.probability >= T.second)
     return {
       kind: 'two or more independent causes',
-      sentence: `${first.name} (${pct(first.probability)}) and ${second.name.toLowerCase()} (${pct(second.probability)}) are both needed to account for what was found.`,
+      sentence: `${first.name} (${percentText(first.probability)}) and ${second.name.toLowerCase()} (${percentText(second.probability)}) are both needed to account for what was found.`,
     };
-  if (first.probability >= T.found) return { kind: 'cause found', sentence: `${first.name}: ${first.range}, ${pct(first.probability)}.` };
+  if (first.probability >= T.found)
+    return { kind: 'cause found', sentence: `${first.name}: ${first.range}, ${percentText(first.probability)}.` };
   const mechanism = input.mechanisms.find((m) => m.mechanism !== 'unknown');
   if (mechanism && mechanism.probability >= T.mechanism && first.probability < T.likely)
     return {
       kind: 'mechanism known, origin not',
-      sentence: `What happened is known (${mechanism.mechanism}, ${pct(mechanism.probability)}); why it happened is open between ${real
+      sentence: `What happened is known (${mechanism.mechanism}, ${percentText(mechanism.probability)}); why it happened is open between ${real
         .slice(0, 3)
         .map((c) => c.name.toLowerCase())
         .join(', ')}.`,
     };
   if (first.probability >= T.likely)
-    return { kind: 'most likely, not proven', sentence: `${first.name} is the most likely cause (${pct(first.probability)}), not proven.` };
+    return {
+      kind: 'most likely, not proven',
+      sentence: `${first.name} is the most likely cause (${percentText(first.probability)}), not proven.`,
+    };
   return {
     kind: 'not determined',
-    sentence: `No cause reaches ${pct(T.likely)}; the leading one is ${first.name.toLowerCase()} (${pct(first.probability)}).`,
+    sentence: `No cause reaches ${percentText(T.likely)}; the leading one is ${first.name.toLowerCase()} (${percentText(first.probability)}).`,
   };
 }

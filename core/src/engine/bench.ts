@@ -113,7 +113,7 @@ export function benchPlan(layout: EngineLayout): BenchPlan {
     topRows(1);
   }
   const thrustAt = (mainsAt[layout.thrustMain - 1] ?? 0) * 4;
-  row('thrust', 'Thrust faces', 'thrust', [
+  row('thrust', `Thrust faces, main ${layout.thrustMain}`, 'thrust', [
     ...cell(`main.${layout.thrustMain}.thrust.front`, thrustAt, 1),
     ...cell(`main.${layout.thrustMain}.thrust.rear`, thrustAt + 1, 1),
   ]);

@@ -72,7 +72,13 @@ export interface EntryBodies {
 export type EntryKind = keyof EntryBodies;
 export type EntryBody = EntryBodies[EntryKind];
 
-const text = (max: number): Joi.StringSchema => Joi.string().allow('').max(max);
+/** Free text. Control characters and halves of a surrogate pair have no place in a ledger that others must be able to read. */
+const text = (max: number): Joi.StringSchema =>
+  Joi.string()
+    .allow('')
+    .max(max)
+    .pattern(/(?![\t\n\r])[\p{Cc}\p{Cs}]/u, { invert: true })
+    .messages({ 'string.pattern.invert.base': '{{#label}} holds a character that cannot be written down. Type it again' });
 const id = Joi.string().pattern(/^[A-Za-z0-9._:-]{1,80}$/);
 const share = Joi.number().min(-0.05).max(1.05);
 const mm = Joi.number().min(0).max(5000);

@@ -1,6 +1,7 @@
 import { diagnose, rangeWord, type Diagnosis } from '../cause/diagnose.js';
 import { journalReadings } from '../cause/readings.js';
 import { cause } from '../cause/data/causes.js';
+import { percentText } from '../cause/percent.js';
 import { gradeText, WEAR_CLASS_INFO, WEAR_CLASSES } from '../damage/classes.js';
 import { GRADE_BOOK } from '../damage/gradeBook.js';
 import { pattern } from '../damage/patterns.js';
@@ -64,7 +65,6 @@ export function cellColours(map: WearMap): Array<string | null> {
   });
 }
 
-const percent = (p: number): string => `${Math.round(p * 100)} %`;
 const orDash = (text: string): string => (text.trim() === '' ? '–' : text);
 
 export const COMPLAINTS: Readonly<Record<string, string>> = {
@@ -192,7 +192,7 @@ function examined(view: CaseView): ReportSection {
     id: 'examined',
     heading: 'What was and was not examined',
     blocks: [
-      { kind: 'text', text: `${c.examined} of ${c.total} places (${percent(c.examined / Math.max(1, c.total))}) were examined.` },
+      { kind: 'text', text: `${c.examined} of ${c.total} places (${percentText(c.examined / Math.max(1, c.total))}) were examined.` },
       {
         kind: 'table',
         head: ['Part', 'Examined', 'Of'],
@@ -327,7 +327,7 @@ function causes(view: CaseView, d: Diagnosis): ReportSection {
       const place = c.places[0] && c.places[0].probability > 0.5 ? ` (${c.places[0].name})` : '';
       return [
         c.name + place,
-        percent(c.probability),
+        percentText(c.probability),
         c.range,
         own && own.decision !== 'open' ? `${own.decision}${own.reason ? `: ${own.reason}` : ''}` : '–',
       ];
@@ -358,7 +358,7 @@ function causes(view: CaseView, d: Diagnosis): ReportSection {
   }
   const alternatives = d.causes.slice(1, 4).map((c) => {
     const against = c.evidence.filter((e) => e.decibans < 0)[0];
-    return `${c.name} (${percent(c.probability)}): ${against ? `weakest point: ${against.name.toLowerCase()}${against.present ? '' : ' was looked for and not there'}` : 'nothing speaks against it'}. ${cause(c.id)?.doesNot ?? ''}`;
+    return `${c.name} (${percentText(c.probability)}): ${against ? `weakest point: ${against.name.toLowerCase()}${against.present ? '' : ' was looked for and not there'}` : 'nothing speaks against it'}. ${cause(c.id)?.doesNot ?? ''}`;
   });
   blocks.push({ kind: 'text', text: 'Alternatives considered', strong: true }, { kind: 'list', items: alternatives });
   blocks.push(
@@ -373,12 +373,12 @@ function causes(view: CaseView, d: Diagnosis): ReportSection {
   if (check)
     blocks.push({
       kind: 'text',
-      text: `The check that would tell most: ${check.step.toLowerCase()} for "${check.name.toLowerCase()}" (about ${check.minutes} min). If found: ${check.ifFound.cause.toLowerCase()} ${percent(check.ifFound.before)} → ${percent(check.ifFound.after)}; if not: ${check.ifNot.cause.toLowerCase()} ${percent(check.ifNot.before)} → ${percent(check.ifNot.after)}.`,
+      text: `The check that would tell most: ${check.step.toLowerCase()} for "${check.name.toLowerCase()}" (about ${check.minutes} min). If found: ${check.ifFound.cause.toLowerCase()} ${percentText(check.ifFound.before)} → ${percentText(check.ifFound.after)}; if not: ${check.ifNot.cause.toLowerCase()} ${percentText(check.ifNot.before)} → ${percentText(check.ifNot.after)}.`,
     });
   if (d.turningPoint)
     blocks.push({
       kind: 'text',
-      text: `If "${d.turningPoint.name.toLowerCase()}" proved to be the other way round, ${d.turningPoint.wouldLead.toLowerCase()} would lead (${percent(d.turningPoint.probability)}).`,
+      text: `If "${d.turningPoint.name.toLowerCase()}" proved to be the other way round, ${d.turningPoint.wouldLead.toLowerCase()} would lead (${percentText(d.turningPoint.probability)}).`,
     });
   return { id: 'causes', heading: 'Causes', blocks };
 }
@@ -391,7 +391,7 @@ function conclusion(view: CaseView, d: Diagnosis): ReportSection {
     { kind: 'text', text: view.report('conclusion') || 'No conclusion has been written yet.' },
     {
       kind: 'text',
-      text: `First impression at intake: ${first && first !== 'none-yet' ? (cause(first)?.name ?? first) : 'none stated'}. Leading now: ${lead ? `${lead.name} (${percent(lead.probability)}, ${rangeWord(lead.probability)})` : 'none'}.`,
+      text: `First impression at intake: ${first && first !== 'none-yet' ? (cause(first)?.name ?? first) : 'none stated'}. Leading now: ${lead ? `${lead.name} (${percentText(lead.probability)}, ${rangeWord(lead.probability)})` : 'none'}.`,
     },
   ];
   for (const c of confirmed) {

@@ -1,4 +1,4 @@
-import { Body, Controller, Delete, Get, Inject, Param, ParseUUIDPipe, Patch, Post, Req, Res } from '@nestjs/common';
+import { Controller, Delete, Get, Inject, Param, ParseUUIDPipe, Patch, Post, Req, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import {
   accountChangeSchema,
@@ -12,9 +12,9 @@ import {
 } from '@true-ledger/contract';
 import type { Response } from 'express';
 import { CONFIG, type ServerConfig } from '../config.js';
-import { JoiPipe } from '../http/problem.js';
 import { AccountsService } from './accounts.service.js';
 import { Needs, Public, SESSION_COOKIE, Who, type SignedRequest } from './guard.js';
+import { Checked } from '../http/checked.js';
 
 const me = (account: Account): Me => ({ account, author: { id: account.id, name: account.name } });
 
@@ -39,7 +39,7 @@ export class AccountsController {
   @Public()
   @Post('sign-in')
   async signIn(
-    @Body(new JoiPipe(signInSchema)) body: { signIn: string; password: string },
+    @Checked(signInSchema) body: { signIn: string; password: string },
     @Req() request: SignedRequest,
     @Res({ passthrough: true }) response: Response,
   ): Promise<Me> {
@@ -56,7 +56,7 @@ export class AccountsController {
   @Public()
   @Post('claim')
   async claim(
-    @Body(new JoiPipe(claimSchema)) body: { token: string; name: string; signIn: string; password: string },
+    @Checked(claimSchema) body: { token: string; name: string; signIn: string; password: string },
     @Req() request: SignedRequest,
     @Res({ passthrough: true }) response: Response,
   ): Promise<Me> {
@@ -98,7 +98,7 @@ export class AccountsController {
 
   @Needs('owner')
   @Post('accounts')
-  create(@Body(new JoiPipe(accountSchema)) body: { name: string; signIn: string; password: string; role: Role }): Promise<Account> {
+  create(@Checked(accountSchema) body: { name: string; signIn: string; password: string; role: Role }): Promise<Account> {
     return this.accounts.create(body);
   }
 
@@ -106,7 +106,7 @@ export class AccountsController {
   @Patch('accounts/:id')
   change(
     @Param('id', ParseUUIDPipe) id: string,
-    @Body(new JoiPipe(accountChangeSchema)) body: { role?: Role; active?: boolean; password?: string },
+    @Checked(accountChangeSchema) body: { role?: Role; active?: boolean; password?: string },
   ): Promise<Account> {
     return this.accounts.change(id, body);
   }

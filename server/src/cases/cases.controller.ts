@@ -1,12 +1,13 @@
-import { Body, Controller, Get, Param, ParseUUIDPipe, Post } from '@nestjs/common';
+import { Controller, Get, Param, ParseUUIDPipe, Post } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { newCaseSchema, type Account, type CaseResponse, type CaseSummary, type NewCaseRequest } from '@true-ledger/contract';
 import { validateLayout } from '@true-ledger/core';
 import { randomUUID } from 'node:crypto';
 import { DataSource } from 'typeorm';
 import { Who } from '../accounts/guard.js';
+import { Checked } from '../http/checked.js';
 import { CaseRow } from '../database/entities.js';
-import { JoiPipe, ProblemError } from '../http/problem.js';
+import { ProblemError } from '../http/problem.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 
 @ApiTags('cases')
@@ -33,7 +34,7 @@ export class CasesController {
   }
 
   @Post()
-  async create(@Body(new JoiPipe(newCaseSchema)) body: NewCaseRequest, @Who() account: Account): Promise<CaseResponse> {
+  async create(@Checked(newCaseSchema) body: NewCaseRequest, @Who() account: Account): Promise<CaseResponse> {
     const problem = validateLayout(body.layout)[0];
     if (problem) throw ProblemError.of(problem);
     const draft = { station: null, basedOn: null };

@@ -1,10 +1,10 @@
-import { Body, Controller, Get, Put } from '@nestjs/common';
+import { Controller, Get, Put } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { gaugeSchema } from '@true-ledger/contract';
 import type { Gauge } from '@true-ledger/core';
 import { DataSource } from 'typeorm';
+import { Checked } from '../http/checked.js';
 import { GaugeRow } from '../database/entities.js';
-import { JoiPipe } from '../http/problem.js';
 
 /** The shop's gauges. A reading carries a copy of its gauge, so changing one here changes no verdict already given. */
 @ApiTags('gauges')
@@ -18,7 +18,7 @@ export class GaugesController {
   }
 
   @Put()
-  async save(@Body(new JoiPipe(gaugeSchema)) gauge: Gauge): Promise<Gauge> {
+  async save(@Checked(gaugeSchema) gauge: Gauge): Promise<Gauge> {
     await this.db.getRepository(GaugeRow).save({ id: gauge.id, gauge });
     return gauge;
   }

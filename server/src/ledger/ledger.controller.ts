@@ -1,10 +1,10 @@
-import { Body, Controller, Get, Param, ParseUUIDPipe, Post, Query, Sse, type MessageEvent } from '@nestjs/common';
+import { Controller, Get, Param, ParseUUIDPipe, Post, Query, Sse, type MessageEvent } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { appendSchema, type Account, type AppendRequest, type AppendResponse } from '@true-ledger/contract';
 import type { LedgerEntry } from '@true-ledger/core';
 import { interval, map, merge, type Observable } from 'rxjs';
 import { Needs, Who } from '../accounts/guard.js';
-import { JoiPipe } from '../http/problem.js';
+import { Checked } from '../http/checked.js';
 import { EventsService } from './events.service.js';
 import { LedgerService } from './ledger.service.js';
 
@@ -24,7 +24,7 @@ export class LedgerController {
   @Post('entries')
   async append(
     @Param('caseId', ParseUUIDPipe) caseId: string,
-    @Body(new JoiPipe(appendSchema)) body: AppendRequest,
+    @Checked(appendSchema) body: AppendRequest,
     @Who() account: Account,
   ): Promise<AppendResponse> {
     return { entries: await this.ledger.append(caseId, body.entries, { id: account.id, name: account.name }) };

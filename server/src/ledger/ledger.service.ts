@@ -16,7 +16,7 @@ import {
 } from '@true-ledger/core';
 import { randomBytes } from 'node:crypto';
 import { DataSource, In, MoreThan, type EntityManager } from 'typeorm';
-import { CaseRow, EntryRow } from '../database/entities.js';
+import { CasePhotoRow, CaseRow, EntryRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
 import { summarise } from './summary.js';
 
@@ -32,6 +32,21 @@ export function entryOf(row: EntryRow): LedgerEntry {
 function rowOf(entry: LedgerEntry): EntryRow {
   const { author, ...rest } = entry;
   return { ...rest, authorId: author.id, authorName: author.name };
+}
+
+/** Refuses entries that would stand for something which is not there: a second opening of the case, a picture the case does not hold. */
+async function refuseHollow(tx: EntityManager, caseId: string, draft: EntryDraft): Promise<void> {
+  const sha256 = draft.kind === 'photo-added' ? (draft.body as { sha256?: unknown }).sha256 : undefined;
+  const held = typeof sha256 === 'string' && (await tx.getRepository(CasePhotoRow).existsBy({ caseId, sha256 }));
+  if (draft.kind === 'case-opened' || (draft.kind === 'photo-added' && !held))
+    throw new ProblemError({
+      code: 'entry-kind',
+      sentence:
+        draft.kind === 'case-opened'
+          ? 'The case is open already; its number stays. Nothing was recorded.'
+          : 'This case holds no such picture. Send the file first; nothing was recorded.',
+      field: 'kind',
+    });
 }
 
 @Injectable()
@@ -78,7 +93,10 @@ export class LedgerService {
 
   /** Appends entries atomically: all or none. Entries already recorded under the same id are returned as they are. */
   append(caseId: string, drafts: readonly EntryDraft[], author: Author): Promise<LedgerEntry[]> {
-    return this.db.transaction((tx) => this.appendIn(tx, caseId, drafts, author));
+    return this.db.transaction(async (tx) => {
+      for (const draft of drafts) await refuseHollow(tx, caseId, draft);
+      return this.appendIn(tx, caseId, drafts, author);
+    });
   }
 
   async appendIn(
@@ -88,9 +106,7 @@ export class LedgerService {
     author: Author,
     time = new Date(),
   ): Promise<LedgerEntry[]> {
-    const cases = tx.getRepository(CaseRow);
-    const row = await cases.findOne({ where: { id: caseId }, lock: { mode: 'pessimistic_write' } });
-    if (!row) throw new ProblemError({ code: 'not-found', sentence: 'There is no such case.' });
+    const row = await this.lockedRow(tx, caseId);
     const known = new Map((await tx.getRepository(EntryRow).findBy({ id: In(drafts.map((d) => d.id)) })).map((r) => [r.id, entryOf(r)]));
     for (const entry of known.values())
       if (entry.caseId !== caseId)
@@ -136,7 +152,7 @@ export class LedgerService {
     for (let i = 0; i < fresh.length; i += 200) await tx.getRepository(EntryRow).insert(fresh.slice(i, i + 200).map(rowOf) as never);
     const snapshot = state.seq - row.stateSeq >= SNAPSHOT_EVERY || row.stateSeq === 0;
     const summary = summarise(state);
-    await cases.update(caseId, {
+    await tx.getRepository(CaseRow).update(caseId, {
       seq: state.seq,
       head: state.head,
       title: summary.title,
@@ -147,6 +163,17 @@ export class LedgerService {
     });
     await tx.query('SELECT pg_notify($1, $2)', [CHANNEL, JSON.stringify({ caseId, seq: state.seq })]);
     return sealed;
+  }
+
+  private async lockedRow(tx: EntityManager, caseId: string): Promise<CaseRow> {
+    const row = await tx.getRepository(CaseRow).findOne({ where: { id: caseId }, lock: { mode: 'pessimistic_write' } });
+    if (!row) throw new ProblemError({ code: 'not-found', sentence: 'There is no such case.' });
+    return row;
+  }
+
+  /** State of a case that nobody else can append to until the transaction ends. */
+  async lockedState(tx: EntityManager, caseId: string): Promise<CaseState> {
+    return this.stateIn(tx, await this.lockedRow(tx, caseId));
   }
 
   private async stateIn(tx: EntityManager, row: CaseRow): Promise<CaseState> {
@@ -177,8 +204,7 @@ export class LedgerService {
   /** Folds the whole ledger again and writes the state beside the case; returns whether the kept state was the same. */
   async rebuild(caseId: string): Promise<{ entries: number; same: boolean }> {
     return this.db.transaction(async (tx) => {
-      const row = await tx.getRepository(CaseRow).findOne({ where: { id: caseId }, lock: { mode: 'pessimistic_write' } });
-      if (!row) throw new ProblemError({ code: 'not-found', sentence: 'There is no such case.' });
+      const row = await this.lockedRow(tx, caseId);
       const all = (await tx.getRepository(EntryRow).find({ where: { caseId }, order: { seq: 'ASC' } })).map(entryOf);
       const kept = await this.stateIn(tx, row);
       const folded = foldEntries(emptyCase(caseId), all);

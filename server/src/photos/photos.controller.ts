@@ -1,10 +1,11 @@
-import { Body, Controller, Get, Param, ParseUUIDPipe, Post, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { Controller, Get, Param, ParseUUIDPipe, Post, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
 import { LIMITS, uploadSchema, type Account, type UploadResponse } from '@true-ledger/contract';
 import type { Response } from 'express';
 import { Needs, Who } from '../accounts/guard.js';
-import { JoiPipe, ProblemError } from '../http/problem.js';
+import { Checked } from '../http/checked.js';
+import { ProblemError } from '../http/problem.js';
 import { PhotosService, type Rendition } from './photos.service.js';
 
 @ApiTags('pictures')
@@ -17,7 +18,8 @@ export class PhotosController {
   @UseInterceptors(FileInterceptor('file', { limits: { fileSize: LIMITS.uploadBytes, files: 1, fields: 8, fieldSize: 4096 } }))
   async add(
     @Param('caseId', ParseUUIDPipe) caseId: string,
-    @Body(new JoiPipe(uploadSchema)) body: { entryId: string; station: string; standIn: 'yes' | 'no' },
+    @Checked(uploadSchema, { file: { type: 'string', format: 'binary' } })
+    body: { entryId: string; station: string; standIn: 'yes' | 'no' },
     @UploadedFile() file: Express.Multer.File | undefined,
     @Who() account: Account,
   ): Promise<UploadResponse> {

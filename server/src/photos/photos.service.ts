@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { UploadResponse } from '@true-ledger/contract';
-import { currentVersion, sha256Hex, type Author } from '@true-ledger/core';
-import { DataSource } from 'typeorm';
+import { currentVersion, sha256Hex, type Author, type CaseState } from '@true-ledger/core';
+import { DataSource, type EntityManager } from 'typeorm';
 import { CasePhotoRow, EntryRow, PhotoRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
 import { entryOf, LedgerService } from '../ledger/ledger.service.js';
@@ -36,15 +36,18 @@ export class PhotosService {
     author: Author,
     standIn: boolean,
   ): Promise<UploadResponse> {
-    const state = await this.ledger.state(caseId);
     const sha = sha256Hex(file.bytes);
-    const held = currentVersion(state, station, `photo:${sha}`);
-    if (held) {
-      const row = await this.db.getRepository(EntryRow).findOneByOrFail({ id: held.entry });
-      return { entry: entryOf(row), already: true };
-    }
+    const heldIn = async (tx: EntityManager, state: CaseState): Promise<UploadResponse | null> => {
+      const held = currentVersion(state, station, `photo:${sha}`);
+      return held ? { entry: entryOf(await tx.getRepository(EntryRow).findOneByOrFail({ id: held.entry })), already: true } : null;
+    };
+    const before = await heldIn(this.db.manager, await this.ledger.state(caseId));
+    if (before) return before;
     const picture = await readPicture(file.bytes);
-    const entry = await this.db.transaction(async (tx) => {
+    return this.db.transaction(async (tx) => {
+      // The same file may have come twice at once: asked again under the lock of the case.
+      const meanwhile = await heldIn(tx, await this.ledger.lockedState(tx, caseId));
+      if (meanwhile) return meanwhile;
       await tx
         .createQueryBuilder()
         .insert()
@@ -84,9 +87,8 @@ export class PhotosService {
         author,
       );
       await tx.createQueryBuilder().insert().into(CasePhotoRow).values({ caseId, sha256: sha }).orIgnore().execute();
-      return sealed!;
+      return { entry: sealed!, already: false };
     });
-    return { entry, already: false };
   }
 
   /** Bytes of one rendition, only through a case that holds the picture. */

@@ -120,6 +120,12 @@ function People({ me }: { me: Me }): ReactNode {
   );
 }
 
+const GAUGE_FIELDS = {
+  resolutionMm: 'Resolution, mm',
+  expandedUncertaintyMm: 'U (k = 2), mm',
+  repeatabilityMm: 'Repeatability, mm',
+} as const;
+
 function Gauges({ mayWrite }: { mayWrite: boolean }): ReactNode {
   const { data = [] } = useGaugesQuery();
   const [save, { isLoading }] = useSaveGaugeMutation();
@@ -128,7 +134,10 @@ function Gauges({ mayWrite }: { mayWrite: boolean }): ReactNode {
   return (
     <section>
       <h2>Gauges</h2>
-      <p>A reading keeps a copy of its gauge as it stood; changing a gauge here changes no verdict already given.</p>
+      <p>
+        A reading keeps a copy of its gauge as it stood; changing a gauge here changes no verdict already given. A name that is there
+        already is corrected.
+      </p>
       <Table<Gauge>
         size="small"
         rowKey="id"
@@ -148,9 +157,10 @@ function Gauges({ mayWrite }: { mayWrite: boolean }): ReactNode {
           form={form}
           layout="inline"
           className="inline-form"
-          onFinish={(v: Omit<Gauge, 'id' | 'kind'>) =>
+          onFinish={({ masterMm, ...v }: Omit<Gauge, 'id' | 'kind'>) =>
             save({
               ...v,
+              ...(masterMm ? { masterMm } : {}),
               id:
                 v.name
                   .toLowerCase()
@@ -170,16 +180,23 @@ function Gauges({ mayWrite }: { mayWrite: boolean }): ReactNode {
           {(['resolutionMm', 'expandedUncertaintyMm', 'repeatabilityMm'] as const).map((field) => (
             <Form.Item key={field} name={field} rules={[{ required: true, message: 'A figure' }]}>
               <InputNumber
+                style={{ width: 150 }}
                 min={0}
                 max={1}
                 step={0.001}
-                placeholder={{ resolutionMm: 'Resolution', expandedUncertaintyMm: 'U (k = 2)', repeatabilityMm: 's' }[field]}
-                aria-label={field}
+                placeholder={GAUGE_FIELDS[field]}
+                aria-label={GAUGE_FIELDS[field]}
               />
             </Form.Item>
           ))}
+          <Form.Item name="masterMm">
+            <InputNumber style={{ width: 150 }} min={0} max={5000} step={0.001} placeholder="Set master, mm" aria-label="Set master, mm" />
+          </Form.Item>
+          <Form.Item name="checkedOn">
+            <Input type="date" aria-label="Last checked against a master" />
+          </Form.Item>
           <Button htmlType="submit" loading={isLoading}>
-            Add gauge
+            Keep gauge
           </Button>
         </Form>
       )}

@@ -42,6 +42,9 @@ export function foldNew(state: CaseState, entries: readonly LedgerEntry[]): Case
   return fresh[0]?.seq === state.seq + 1 ? foldEntries(state, fresh) : null;
 }
 
+/** Who is signed in is asked again only after it worked: asking after a refusal would take the page, and its answer, away. */
+const signedIn = (result: Me | undefined): Array<'me' | 'shelf'> => (result ? ['me', 'shelf'] : []);
+
 export const api = createApi({
   reducerPath: 'api',
   baseQuery,
@@ -50,11 +53,11 @@ export const api = createApi({
     me: b.query<Me, void>({ query: () => '/me', providesTags: ['me'] }),
     signIn: b.mutation<Me, { signIn: string; password: string }>({
       query: (body) => ({ url: '/sign-in', method: 'POST', body }),
-      invalidatesTags: ['me', 'shelf'],
+      invalidatesTags: signedIn,
     }),
     claim: b.mutation<Me, { token: string; name: string; signIn: string; password: string }>({
       query: (body) => ({ url: '/claim', method: 'POST', body }),
-      invalidatesTags: ['me', 'shelf'],
+      invalidatesTags: signedIn,
     }),
     signOut: b.mutation<void, void>({ query: () => ({ url: '/sign-out', method: 'POST' }) }),
     shelf: b.query<CaseSummary[], void>({ query: () => '/cases', providesTags: ['shelf'] }),

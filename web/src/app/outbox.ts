@@ -1,6 +1,6 @@
 import { createSlice, type PayloadAction, type ThunkAction, type UnknownAction } from '@reduxjs/toolkit';
 import type { ApiError } from '@true-ledger/contract';
-import { currentVersion, slotOf, type Author, type EntryBodies, type EntryDraft, type EntryKind } from '@true-ledger/core';
+import { currentVersion, slotOf, type Author, type CaseState, type EntryBodies, type EntryDraft, type EntryKind } from '@true-ledger/core';
 import { api, asProblem, foldNew } from './api.js';
 import { outboxStore } from './outboxStore.js';
 import { selectCaseState } from './selectors.js';
@@ -20,6 +20,8 @@ export interface OutboxItem {
 interface Written {
   readonly caseId: string;
   readonly draft: EntryDraft;
+  /** What a take-back took away, so that it can be written again. */
+  readonly was?: Observation;
 }
 
 export interface OutboxState {
@@ -85,18 +87,24 @@ export function record(caseId: string, author: Author, observations: readonly Ob
     const time = new Date().toISOString();
     const items: OutboxItem[] = [];
     const seen = new Map<string, string>();
+    const was = new Map<string, Observation>();
     for (const o of observations) {
       const slot = slotOf(o.kind, o.body);
       const key = `${o.station ?? ''}|${slot}`;
       const state = selectCaseState(getState(), caseId);
-      const basedOn = seen.get(key) ?? (state ? (currentVersion(state, o.station, slot)?.entry ?? null) : null);
+      const current = state ? currentVersion(state, o.station, slot) : undefined;
+      const basedOn = seen.get(key) ?? current?.entry ?? null;
       const draft: EntryDraft = { id: crypto.randomUUID(), kind: o.kind, station: o.station, body: o.body, basedOn };
+      if (o.kind === 'retracted' && current)
+        was.set(draft.id, { kind: current.kind, station: o.station, body: current.body } as Observation);
       seen.set(key, draft.id);
       items.push({ caseId, draft, author, time, order: ++order, status: 'waiting' });
     }
     dispatch(slice.actions.queued(items));
     if (mode !== 'undo')
-      dispatch(slice.actions.wrote({ written: items.map((i) => ({ caseId, draft: i.draft })), keepRedo: mode === 'redo' }));
+      dispatch(
+        slice.actions.wrote({ written: items.map(({ draft }) => ({ caseId, draft, was: was.get(draft.id) })), keepRedo: mode === 'redo' }),
+      );
     void outboxStore.put(items).catch(() => undefined);
     void dispatch(flush(caseId));
   };
@@ -108,23 +116,24 @@ export function undo(caseId: string, author: Author): Thunk<string | null> {
     const last = getState().outbox.done.at(-1);
     const state = selectCaseState(getState(), caseId);
     if (!last || !state || last[0]?.caseId !== caseId) return null;
-    const standing = last.filter(({ draft }) => currentVersion(state, draft.station, slotOf(draft.kind, draft.body))?.entry === draft.id);
+    const back = last.flatMap(({ draft, was }): Observation[] => {
+      if (was) return [was];
+      const slot = slotOf(draft.kind, draft.body);
+      const stands = currentVersion(state, draft.station, slot)?.entry === draft.id;
+      return stands ? [{ kind: 'retracted', station: draft.station, body: { target: draft.id, slot, reason: 'taken back' } }] : [];
+    });
     dispatch(slice.actions.tookBack(last));
-    if (standing.length === 0) return null;
-    dispatch(
-      record(
-        caseId,
-        author,
-        standing.map(({ draft }) => ({
-          kind: 'retracted' as const,
-          station: draft.station,
-          body: { target: draft.id, slot: slotOf(draft.kind, draft.body), reason: 'taken back' },
-        })),
-        'undo',
-      ),
-    );
-    return standing[0]?.draft.kind ?? null;
+    if (back.length === 0) return null;
+    dispatch(record(caseId, author, back, 'undo'));
+    return back[0]?.kind ?? null;
   };
+}
+
+/** The same observation once more; a take-back aims at what the field holds by now. */
+function again(draft: EntryDraft, state: CaseState | undefined): Observation {
+  const observation = { kind: draft.kind, station: draft.station, body: draft.body } as Observation;
+  const now = state ? currentVersion(state, draft.station, slotOf(draft.kind, draft.body)) : undefined;
+  return observation.kind === 'retracted' && now ? { ...observation, body: { ...observation.body, target: now.entry } } : observation;
 }
 
 /** Writes again what the last undo took back. */
@@ -137,7 +146,7 @@ export function redo(caseId: string, author: Author): Thunk<boolean> {
       record(
         caseId,
         author,
-        last.map(({ draft }) => ({ kind: draft.kind, station: draft.station, body: draft.body }) as Observation),
+        last.map(({ draft, was }) => again(draft, was ? selectCaseState(getState(), caseId) : undefined)),
         'redo',
       ),
     );

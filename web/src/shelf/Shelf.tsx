@@ -1,6 +1,6 @@
 import { Alert, Button, Empty, Input, Table } from 'antd';
 import type { CaseSummary, Me } from '@true-ledger/contract';
-import { GRADE_INFO, type Grade } from '@true-ledger/core';
+import { GRADE_INFO, percentText, type Grade } from '@true-ledger/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { asProblem, useShelfQuery } from '../app/api.js';
@@ -76,7 +76,7 @@ export function Shelf({ me }: { me: Me }): ReactNode {
           { title: 'Unexplained', className: 'figure', width: 110, dataIndex: 'unexplained' },
           {
             title: 'Leading cause',
-            render: (_, c) => (c.leading ? `${c.leading} (${Math.round((c.leadingProbability ?? 0) * 100)} %)` : '–'),
+            render: (_, c) => (c.leading ? `${c.leading} (${percentText(c.leadingProbability ?? 0)})` : '–'),
           },
           {
             title: 'Last entry',

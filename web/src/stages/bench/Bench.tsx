@@ -13,14 +13,13 @@ import {
   type BenchCell as Cell,
   type BenchRow,
   type Direction,
-  type Grade,
   type StationView,
 } from '@true-ledger/core';
 import { useEffect, useMemo, useRef, useState, type CSSProperties, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { useKeys } from '../../app/keys.js';
-import { gradeObservation } from '../station/grading.js';
+import { useGrading } from '../station/grading.js';
 import { BenchCell, type BenchMode } from './BenchCell.js';
 import { stationWords } from '../../surface/stationWords.js';
 
@@ -52,7 +51,7 @@ export function Bench(): ReactNode {
 
   const open = (id: string): void => void navigate(`/case/${caseId}/station/${id}`);
   const move = (direction: Direction) => (): void => setAt((from) => neighbourOnBench(plan, from, direction));
-  const grade = (g: Grade) => (): void => record(...gradeObservation(current, g));
+  const grading = useGrading();
   const sound = (): void => {
     if (current.state === 'findings') void message.warning(`${current.station.name} has findings. Take them back first, or grade it 0.`);
     else record({ kind: 'state-set', station: at, body: { state: 'sound' } });
@@ -63,7 +62,7 @@ export function Bench(): ReactNode {
     { keys: 'ArrowUp', what: 'Row above', run: move('up') },
     { keys: 'ArrowDown', what: 'Row below', run: move('down') },
     { keys: 'Enter', what: 'Open the place', run: () => open(at) },
-    ...GRADES.map((g) => ({ keys: String(g), what: `Grade ${gradeText(g)}`, run: grade(g) })),
+    ...GRADES.map((g) => ({ keys: String(g), what: `Grade ${gradeText(g)}`, run: () => grading.grade(current, g) })),
     { keys: 'n', what: 'Sound: examined, nothing found', run: sound },
     { keys: 'm', what: 'Measure it', run: () => void navigate(`/case/${caseId}/measure/${current.station.part === 'journal' ? at : ''}`) },
   ]);
@@ -114,6 +113,7 @@ export function Bench(): ReactNode {
           );
         })}
       </div>
+      {grading.dialog}
       <Here view={current} onOpen={() => open(at)} />
     </div>
   );

@@ -58,7 +58,8 @@ export const BenchCell = memo(
 
 function shortName({ station }: StationView): string {
   const [head, second] = station.id.split('.');
-  if (head === 'main') return `M${second}${station.part === 'thrust' ? (station.id.endsWith('front') ? ' F' : ' R') : ''}`;
+  if (station.part === 'thrust') return station.id.endsWith('front') ? 'F' : 'R';
+  if (head === 'main') return `M${second}`;
   if (head === 'rod') return `R${second}`;
   if (head === 'crank') return station.id.startsWith('crank.main') ? `M${station.number}` : `P${station.number}`;
   if (station.part === 'skirt') return `${second}${station.id.endsWith('antithrust') ? ' A' : ' T'}`;

@@ -1,12 +1,10 @@
 import { Button, Input, Modal } from 'antd';
-import { cause as causeOf, type Diagnosis, type NextCheck, type RankedCause, type WeighedEvidence } from '@true-ledger/core';
+import { cause as causeOf, percentText, type Diagnosis, type NextCheck, type RankedCause, type WeighedEvidence } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { useKeys } from '../../app/keys.js';
 import { Waiting } from '../../app/Waiting.js';
-
-const percent = (p: number): string => `${Math.round(p * 100)} %`;
 
 /** The differential: ranked causes, the evidence behind each, what is unexplained, what to look at next. */
 export function CauseStage(): ReactNode {
@@ -45,7 +43,7 @@ export function CauseStage(): ReactNode {
               Mechanism:{' '}
               {diagnosis.mechanisms
                 .slice(0, 2)
-                .map((m) => `${m.mechanism} ${percent(m.probability)}`)
+                .map((m) => `${m.mechanism} ${percentText(m.probability)}`)
                 .join(', ')}
               .
             </p>
@@ -75,7 +73,7 @@ function Ending({ diagnosis }: { diagnosis: Diagnosis }): ReactNode {
         {first && diagnosis.causes[0] && first !== 'none-yet'
           ? first === diagnosis.causes[0].id
             ? ', which leads'
-            : `, now ${percent(diagnosis.causes.find((c) => c.id === first)?.probability ?? 0)}`
+            : `, now ${percentText(diagnosis.causes.find((c) => c.id === first)?.probability ?? 0)}`
           : ''}
         .
         {diagnosis.turningPoint &&
@@ -100,7 +98,7 @@ function CauseLine({ cause, here, onPick }: { cause: RankedCause; here: boolean;
         <span className="bar" aria-hidden="true">
           <i style={{ width: `${cause.probability * 100}%` }} />
         </span>
-        <span className="figure">{percent(cause.probability)}</span>
+        <span className="figure">{percentText(cause.probability)}</span>
         <span className="quiet word">{cause.range}</span>
       </button>
     </li>
@@ -143,7 +141,7 @@ function Waterfall({ cause, rival }: { cause: RankedCause; rival: RankedCause | 
       <EvidenceList title="For" list={forIt} most={most} />
       <EvidenceList title="Against" list={against} most={most} />
       {cause.places.length > 0 && (
-        <p className="quiet">Where: {cause.places.map((p) => `${p.name} ${percent(p.probability)}`).join(', ')}.</p>
+        <p className="quiet">Where: {cause.places.map((p) => `${p.name} ${percentText(p.probability)}`).join(', ')}.</p>
       )}
       <Modal
         open={asking !== null}
@@ -178,7 +176,7 @@ function EvidenceList({ title, list, most }: { title: string; list: readonly Wei
       <h3>
         {title}{' '}
         <span className="figure quiet">
-          {list.length === 0 ? 'nothing' : `${list.reduce((s, e) => s + Math.abs(e.decibans), 0).toFixed(1)} dB in all`}
+          {list.length === 0 ? 'nothing' : `${list.reduce((s, e) => s + Math.abs(e.decibans), 0).toFixed(1)} decibans in all`}
         </span>
       </h3>
       {list.map((e) => (
@@ -240,11 +238,11 @@ function NextChecks({ checks }: { checks: readonly NextCheck[] }): ReactNode {
               <div className="outcomes">
                 If found: {c.ifFound.cause.toLowerCase()}{' '}
                 <span className="figure">
-                  {percent(c.ifFound.before)} → {percent(c.ifFound.after)}
+                  {percentText(c.ifFound.before)} → {percentText(c.ifFound.after)}
                 </span>
                 . If not: {c.ifNot.cause.toLowerCase()}{' '}
                 <span className="figure">
-                  {percent(c.ifNot.before)} → {percent(c.ifNot.after)}
+                  {percentText(c.ifNot.before)} → {percentText(c.ifNot.after)}
                 </span>
                 .
               </div>

@@ -17,7 +17,7 @@ function Words({ field, label }: { field: ReportField; label: string }): ReactNo
       <span>{label}</span>
       <Input.TextArea
         value={text}
-        rows={4}
+        autoSize={{ minRows: 4, maxRows: 14 }}
         maxLength={20000}
         disabled={readOnly}
         onChange={(e) => setText(e.target.value)}

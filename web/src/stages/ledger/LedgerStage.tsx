@@ -65,18 +65,18 @@ export function LedgerStage(): ReactNode {
         scroll={{ y: 560, x: 1000 }}
         rowClassName={(e) => (superseded.has(e.id) ? 'superseded' : '')}
         columns={[
-          { title: 'No.', dataIndex: 'seq', width: 64, className: 'figure' },
+          { title: 'No.', dataIndex: 'seq', width: 52, className: 'figure' },
           {
             title: 'Time',
-            width: 190,
+            width: 168,
             className: 'figure nowrap',
             render: (_, e) => new Date(e.time).toLocaleString('sv-SE').slice(0, 19),
           },
-          { title: 'By', width: 130, render: (_, e) => e.author.name },
-          { title: 'Kind', width: 110, render: (_, e) => KIND_WORDS[e.kind] },
-          { title: 'Place', width: 170, render: (_, e) => (e.station ? (view.byId.get(e.station)?.station.name ?? e.station) : 'case') },
-          { title: 'What', ellipsis: true, render: (_, e) => entryWords(e.kind, e.body) },
-          { title: 'Hash', width: 120, className: 'figure', render: (_, e) => <span title={e.hash}>{e.hash.slice(0, 10)}</span> },
+          { title: 'By', width: 120, render: (_, e) => e.author.name },
+          { title: 'Kind', width: 100, render: (_, e) => KIND_WORDS[e.kind] },
+          { title: 'Place', width: 165, render: (_, e) => (e.station ? (view.byId.get(e.station)?.station.name ?? e.station) : 'case') },
+          { title: 'What', ellipsis: true, render: (_, e) => <span title={entryWords(e.kind, e.body)}>{entryWords(e.kind, e.body)}</span> },
+          { title: 'Hash', width: 104, className: 'figure', render: (_, e) => <span title={e.hash}>{e.hash.slice(0, 8)}</span> },
         ]}
       />
     </div>

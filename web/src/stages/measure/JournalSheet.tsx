@@ -214,6 +214,7 @@ export function JournalSheet({ station, next }: { station: StationView; next: st
           spec={spec}
           nominal={station.station.id.startsWith('crank.pin') ? view.layout.pinDiameterMm : view.layout.mainDiameterMm}
         />
+        {list.length > 0 && <JournalChart readings={list} spec={spec} gauge={gauge} />}
       </section>
       <section className="pane results" aria-label="Results">
         <h2>
@@ -250,7 +251,6 @@ export function JournalSheet({ station, next }: { station: StationView; next: st
             description={result.size.reason}
           />
         )}
-        {list.length > 0 && <JournalChart readings={list} spec={spec} gauge={gauge} />}
       </section>
     </div>
   );

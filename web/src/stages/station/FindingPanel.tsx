@@ -1,32 +1,17 @@
-import { Button, Input, Modal, Select } from 'antd';
+import { Button, Input, Select } from 'antd';
 import { GRADE_INFO, gradeText, GRADES, patternsFor, pattern, STATION_STATES, type Grade, type StationView } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { STATE_WORDS } from '../../surface/GradeMark.js';
-import { gradeObservation } from './grading.js';
-
-const REASONS = [
-  'the picture misleads',
-  'felt by hand',
-  'seen on the part, not drawn',
-  'the grade book is too strict here',
-  'the grade book is too mild here',
-];
 
 /** What the place shows: grade, patterns, state, remarks. */
-export function FindingPanel({ station }: { station: StationView }): ReactNode {
+export function FindingPanel({ station, onGrade }: { station: StationView; onGrade: (grade: Grade) => void }): ReactNode {
   const { readOnly } = useCase();
   const record = useRecord();
   const id = station.station.id;
   const [note, setNote] = useState('');
-  const [asking, setAsking] = useState<Grade | null>(null);
-  const [reason, setReason] = useState(REASONS[0] ?? '');
   const proposed = station.proposal;
   const standing = station.grade?.value.grade ?? null;
-  const confirm = (g: Grade): void => {
-    if (proposed && proposed.grade !== g) setAsking(g);
-    else record(...gradeObservation(station, g));
-  };
   const addNote = (): void => {
     if (note.trim() === '') return;
     record({ kind: 'remark', station: id, body: { remark: crypto.randomUUID(), text: note.trim() } });
@@ -51,7 +36,7 @@ export function FindingPanel({ station }: { station: StationView }): ReactNode {
             className={`grade-button${standing === g ? ' here' : ''}${proposed?.grade === g ? ' proposed' : ''}`}
             title={GRADE_INFO[g].meaning}
             disabled={readOnly}
-            onClick={() => confirm(g)}
+            onClick={() => onGrade(g)}
           >
             <i style={{ background: GRADE_INFO[g].colour }} />
             {gradeText(g)}
@@ -63,7 +48,7 @@ export function FindingPanel({ station }: { station: StationView }): ReactNode {
           <>
             Proposed: {proposed.reason}.{' '}
             {!station.grade && !readOnly && (
-              <Button size="small" type="primary" onClick={() => confirm(proposed.grade)}>
+              <Button size="small" type="primary" onClick={() => onGrade(proposed.grade)}>
                 Confirm grade {proposed.grade}
               </Button>
             )}
@@ -145,25 +130,6 @@ export function FindingPanel({ station }: { station: StationView }): ReactNode {
           maxLength={4000}
         />
       )}
-      <Modal
-        open={asking !== null}
-        title={asking === null ? '' : `${gradeText(asking)} instead of the proposed ${gradeText(proposed?.grade ?? 0)}`}
-        okText="Confirm grade"
-        onCancel={() => setAsking(null)}
-        onOk={() => {
-          if (asking !== null) record(...gradeObservation(station, asking, reason));
-          setAsking(null);
-        }}
-      >
-        <p>{proposed?.reason}</p>
-        <Select
-          value={reason}
-          onChange={setReason}
-          options={REASONS.map((r) => ({ value: r, label: r }))}
-          aria-label="Reason"
-          style={{ width: '100%' }}
-        />
-      </Modal>
     </section>
   );
 }

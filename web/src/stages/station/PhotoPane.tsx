@@ -52,6 +52,20 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
             {corners ? 'Move the corners' : 'Place four corners'}
           </Button>
         )}
+        {photo && !readOnly && !placing && (
+          <Button
+            size="small"
+            onClick={() => {
+              const held = station.photos.find((p) => p.value.sha256 === photo.sha256);
+              if (!held) return;
+              const body = { target: held.version.entry, slot: `photo:${photo.sha256}`, reason: 'filed wrongly' };
+              record({ kind: 'retracted', station: id, body });
+            }}
+            title="Takes the picture from this place; the ledger keeps it, and u brings it back"
+          >
+            Take it away
+          </Button>
+        )}
         {!readOnly && (
           <label className="add-pictures">
             Add pictures

@@ -8,7 +8,7 @@ import { GradeMark, STATE_WORDS } from '../../surface/GradeMark.js';
 import { SurfaceView } from '../../surface/SurfaceView.js';
 import { comparisons } from './comparisons.js';
 import { FindingPanel } from './FindingPanel.js';
-import { gradeObservation } from './grading.js';
+import { useGrading } from './grading.js';
 import { PhotoPane } from './PhotoPane.js';
 import { SurfacePane } from './SurfacePane.js';
 import { useFlattened } from './useFlattened.js';
@@ -25,6 +25,7 @@ export function StationPage(): ReactNode {
 function OpenStation({ station }: { station: StationView }): ReactNode {
   const { view, caseId } = useCase();
   const record = useRecord();
+  const grading = useGrading();
   const navigate = useNavigate();
   const id = station.station.id;
   const plan = useMemo(() => benchPlan(view.layout), [view.layout]);
@@ -43,7 +44,7 @@ function OpenStation({ station }: { station: StationView }): ReactNode {
     { keys: 'ArrowRight', what: 'Place towards the flywheel', run: step('right') },
     { keys: 'ArrowUp', what: 'Row above', run: step('up') },
     { keys: 'ArrowDown', what: 'Row below', run: step('down') },
-    ...GRADES.map((g) => ({ keys: String(g), what: `Grade ${gradeText(g)}`, run: () => record(...gradeObservation(station, g)) })),
+    ...GRADES.map((g) => ({ keys: String(g), what: `Grade ${gradeText(g)}`, run: () => grading.grade(station, g) })),
     { keys: 'n', what: 'Sound', run: () => record({ kind: 'state-set', station: id, body: { state: 'sound' } }) },
     { keys: 'p', what: 'Add pictures', run: () => document.querySelector<HTMLInputElement>('#add-pictures')?.click() },
     { keys: 'f', what: 'Name a pattern', run: () => document.querySelector<HTMLInputElement>('#pattern-choice')?.focus() },
@@ -71,6 +72,7 @@ function OpenStation({ station }: { station: StationView }): ReactNode {
           </Link>
         )}
       </div>
+      {grading.dialog}
       <div className="station-grid">
         <PhotoPane station={station} shown={shown?.value.sha256 ?? null} onShow={setPhoto} flat={flat} />
         {station.station.surface ? (
@@ -92,7 +94,7 @@ function OpenStation({ station }: { station: StationView }): ReactNode {
             </p>
           </section>
         )}
-        <FindingPanel station={station} />
+        <FindingPanel station={station} onGrade={(g) => grading.grade(station, g)} />
         <section className="pane beside" aria-label="Beside it">
           <h2>
             Beside it <span className="quiet">Space flips, [ ] change</span>

@@ -290,7 +290,9 @@ export function SurfacePane({ station, flat }: { station: StationView; flat: Fla
                 { value: 'by-us', label: 'Done by us on removal' },
               ]}
             />
-            <span className="quiet">{station.marks.length} marks; u takes the last back</span>
+            <span className="quiet">
+              {station.marks.length} mark{station.marks.length === 1 ? '' : 's'}; u takes the last entry back
+            </span>
           </div>
         </>
       )}

@@ -1,0 +1,78 @@
+// Takes a picture of every main view of the running application (npm start, demo data) at 1280 × 800.
+// node scripts/screenshots.mjs [--port 4310] [--out docs/screenshots] [--width 1280] [name …]
+import { mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { parseArgs } from 'node:util';
+import puppeteer from 'puppeteer-core';
+import { ROOT } from './lib.mjs';
+
+const { values, positionals } = parseArgs({
+  options: {
+    port: { type: 'string', default: '4310' },
+    out: { type: 'string', default: join(ROOT, 'docs', 'screenshots') },
+    width: { type: 'string', default: '1280' },
+    height: { type: 'string', default: '800' },
+  },
+  allowPositionals: true,
+});
+const base = `http://127.0.0.1:${values.port}`;
+const accounts = JSON.parse(readFileSync(join(ROOT, '.data', 'demo-accounts.json'), 'utf8'));
+const owner = accounts.find((a) => a.role === 'owner');
+
+const FIRE_PUMP = '2026-D01';
+/** Name, path (`:case` is the fire-pump case), what must be there before the picture is taken, and what is done first. */
+const SHOTS = [
+  ['shelf', '/', '.case-row'],
+  ['new-case', '/new', '.plan-box svg'],
+  ['patterns', '/patterns', '.pattern-grid'],
+  ['set-up', '/set-up', '.page h1'],
+  ['intake', '/case/:case/intake', '.intake-grid'],
+  ['bench', '/case/:case/bench', '.bench-cell.here'],
+  ['station', '/case/:case/station/rod.2.shell.upper', '.draw-surface'],
+  ['measure', '/case/:case/measure/crank.pin.2', '.js-plotly-plot .trace'],
+  ['cause', '/case/:case/cause', '.ranked li'],
+  ['document', '/case/:case/document', '.report h2'],
+  ['ledger', '/case/:case/ledger', '.ant-table-row'],
+];
+
+const profile = mkdtempSync(join(tmpdir(), 'tl-shots-'));
+const browser = await puppeteer.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  userDataDir: profile,
+  args: ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update'].concat([
+    '--disable-sync',
+    '--disable-gpu',
+    '--enable-unsafe-swiftshader',
+    '--lang=en',
+  ]),
+});
+try {
+  mkdirSync(values.out, { recursive: true });
+  const page = await browser.newPage();
+  await page.setViewport({ width: Number(values.width), height: Number(values.height) });
+  await page.goto(base);
+  if (positionals.length === 0 || positionals.includes('sign-in')) {
+    await page.waitForSelector('#password');
+    await page.screenshot({ path: join(values.out, 'sign-in.png') });
+  }
+  const cases = await page.evaluate(
+    async (body) => {
+      await fetch('/api/sign-in', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
+      return (await fetch('/api/cases')).json();
+    },
+    { signIn: owner.signIn, password: owner.password },
+  );
+  const shown = cases.find((c) => c.number === FIRE_PUMP) ?? cases[0];
+  for (const [name, path, ready] of SHOTS) {
+    if (positionals.length > 0 && !positionals.includes(name)) continue;
+    await page.goto(base + path.replace(':case', shown.id));
+    await page.waitForSelector(ready, { timeout: 20_000 });
+    await page.waitForNetworkIdle({ idleTime: 400, concurrency: 1, timeout: 8000 }).catch(() => undefined);
+    await page.screenshot({ path: join(values.out, `${name}.png`) });
+    console.log(name);
+  }
+} finally {
+  await browser.close();
+  rmSync(profile, { recursive: true, force: true });
+}
