@@ -37,7 +37,7 @@ export async function reportPdf(model: ReportModel, view: CaseView, picture: Pic
     { text: say(model.reference ? `Client reference ${model.reference}` : 'No client reference'), margin: [0, 0, 0, 10] },
   ];
   for (const section of model.sections) {
-    content.push({ text: say(section.heading, 'Barlow'), style: 'heading', outline: true } as Content);
+    content.push({ text: say(section.heading, 'Barlow'), style: 'heading', outline: true, headlineLevel: 1 } as Content);
     for (const block of section.blocks) content.push(await drawBlock(block, view, picture, say));
   }
   const definition: TDocumentDefinitions = {
@@ -59,6 +59,8 @@ export async function reportPdf(model: ReportModel, view: CaseView, picture: Pic
       ],
       margin: [48, 16, 48, 0],
     }),
+    // A heading never stands alone at the foot of a page.
+    pageBreakBefore: (node, query) => node.headlineLevel !== undefined && query.getFollowingNodesOnPage().length === 0,
     content,
   };
   pdfmake.setFonts(faces);
@@ -77,20 +79,22 @@ async function drawBlock(
     case 'text':
       return {
         text: say(block.text),
-        ...(block.strong ? { style: 'strong' } : { margin: [0, 0, 0, 4] as [number, number, number, number] }),
+        ...(block.strong ? { style: 'strong', headlineLevel: 2 } : { margin: [0, 0, 0, 4] as [number, number, number, number] }),
       };
     case 'list':
       return { ul: block.items.map((item) => ({ text: say(item) })), margin: [0, 0, 0, 4] };
     case 'table': {
       const figures = new Set(block.figures ?? []);
       const cell = (text: string, i: number): Content =>
-        figures.has(i) ? { text: say(text, 'Mono'), font: 'Mono', alignment: 'right' } : { text: say(text) };
+        figures.has(i) ? { text: say(text.replace(/ /g, '\u00a0'), 'Mono'), font: 'Mono', alignment: 'right' } : { text: say(text) };
       const head = block.head.some((h) => h !== '')
         ? [block.head.map((h, i): Content => ({ text: say(h), bold: true, ...(figures.has(i) ? { alignment: 'right' as const } : {}) }))]
         : [];
-      const widths = block.head.map((_, i) => (figures.has(i) || i === 0 ? 'auto' : '*'));
+      const longest = block.head.map((h, i) => Math.max(h.length, ...block.rows.map((r) => r[i]?.length ?? 0)));
+      const widest = longest.indexOf(Math.max(...longest));
+      const widths = longest.map((_, i) => (i === widest ? '*' : 'auto'));
       return {
-        table: { headerRows: head.length, widths, body: [...head, ...block.rows.map((r) => r.map(cell))] },
+        table: { headerRows: head.length, keepWithHeaderRows: 1, dontBreakRows: true, widths, body: [...head, ...block.rows.map((r) => r.map(cell))] },
         layout: 'lightHorizontalLines',
         margin: [0, 2, 0, 6],
       };
