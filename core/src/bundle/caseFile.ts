@@ -22,6 +22,8 @@ import type { Gauge } from '../measure/gauge.js';
 import type { JournalSpec } from '../measure/journal.js';
 import { parseLength, type LengthUnit } from '../units/length.js';
 import { feature } from '../cause/data/features.js';
+import { readAnswer } from '../opening/record.js';
+import { parseQuantity } from '../units/quantity.js';
 import { fail, ok, type Problem, type Result } from '../result.js';
 
 export const CASE_FILE_FORMAT = 'true-ledger/case';
@@ -69,6 +71,34 @@ export interface CaseFile {
     readonly value: string | number;
     readonly unit?: LengthUnit;
   }>;
+  /** Answers of the checks before opening: `answer` as typed, or the chosen options. */
+  readonly checks?: ReadonlyArray<{
+    readonly check: string;
+    readonly field: string;
+    readonly answer: string | readonly string[];
+    readonly unit?: string;
+  }>;
+  readonly limits?: ReadonlyArray<{
+    readonly quantity: string;
+    readonly lower?: number | null;
+    readonly upper?: number | null;
+    readonly unit: string;
+  }>;
+  readonly strip?: {
+    readonly done?: readonly string[];
+    /** Hold items that were recorded by a note, and those passed over. */
+    readonly recorded?: readonly string[];
+    readonly lost?: readonly string[];
+    readonly bolts?: ReadonlyArray<{ readonly pattern: string; readonly position: string; readonly value: string; readonly unit?: string }>;
+    readonly caps?: ReadonlyArray<{
+      readonly cap: string;
+      readonly number?: string;
+      readonly agrees: boolean;
+      readonly joint?: 'imperceptible' | 'step';
+    }>;
+    /** Turning torque as it came (`cap` '') and after each cap was eased, in order. */
+    readonly easing?: ReadonlyArray<{ readonly cap: string; readonly value: string; readonly unit?: string }>;
+  };
 }
 
 const words = Joi.string().max(4000).allow('');
@@ -134,6 +164,54 @@ const schema = Joi.object({
         unit: Joi.string().valid('mm', 'in', 'thou', 'um'),
       }),
     ),
+  checks: Joi.array()
+    .max(2000)
+    .items(
+      Joi.object({
+        check: Joi.string().required(),
+        field: Joi.string().required(),
+        answer: Joi.alternatives(words, Joi.array().items(Joi.string()).max(20)).required(),
+        unit: Joi.string(),
+      }),
+    ),
+  limits: Joi.array()
+    .max(60)
+    .items(
+      Joi.object({
+        quantity: Joi.string().required(),
+        lower: Joi.number().allow(null),
+        upper: Joi.number().allow(null),
+        unit: Joi.string().required(),
+      }),
+    ),
+  strip: Joi.object({
+    done: Joi.array().items(Joi.string()).max(400),
+    recorded: Joi.array().items(Joi.string()).max(400),
+    lost: Joi.array().items(Joi.string()).max(400),
+    bolts: Joi.array()
+      .max(1000)
+      .items(
+        Joi.object({
+          pattern: Joi.string().required(),
+          position: Joi.string().required(),
+          value: Joi.string().required(),
+          unit: Joi.string(),
+        }),
+      ),
+    caps: Joi.array()
+      .max(100)
+      .items(
+        Joi.object({
+          cap: Joi.string().required(),
+          number: words,
+          agrees: Joi.boolean().required(),
+          joint: Joi.string().valid('imperceptible', 'step'),
+        }),
+      ),
+    easing: Joi.array()
+      .max(60)
+      .items(Joi.object({ cap: Joi.string().allow('').required(), value: Joi.string().required(), unit: Joi.string() })),
+  }),
 });
 
 /** Gauge assumed for readings in a case file that names none: an outside micrometer of ordinary quality. */
@@ -240,8 +318,62 @@ export function readCaseFile(json: unknown): Result<{ state: CaseState; view: Ca
       `readings.${i}`,
     );
   });
+  addOpening(file, layout, add, (p) => (problem ??= p));
+  addStrip(file, add, (p) => (problem ??= p));
   if (problem) return { ok: false, problem };
   return ok({ state, view: caseView(state)! });
+}
+
+function addOpening(file: CaseFile, layout: EngineLayout, add: Add, report: (p: Problem) => void): void {
+  (file.checks ?? []).forEach((c, i) => {
+    const read = readAnswer(layout, c.check, c.field, c.answer, c.unit);
+    if (read.ok) add('check-set', null, read.value, `checks.${i}`);
+    else report({ ...read.problem, field: `checks.${i}.${read.problem.field ?? 'answer'}` });
+  });
+  if (file.limits && file.limits.length > 0)
+    add(
+      'limits-set',
+      null,
+      {
+        sheet: null,
+        limits: file.limits.map((l) => ({ quantity: l.quantity, lower: l.lower ?? null, upper: l.upper ?? null, unit: l.unit })),
+      },
+      'limits',
+    );
+}
+
+function addStrip(file: CaseFile, add: Add, report: (p: Problem) => void): void {
+  const strip = file.strip ?? {};
+  const torque = (value: string, unit: string | undefined, field: string): { unit: 'N·m'; text: string; newtonMetre: number } | null => {
+    const read = parseQuantity(value, 'torque', unit ?? 'N·m');
+    if (!read.ok) {
+      report({ ...read.problem, field });
+      return null;
+    }
+    return { unit: read.value.unit as 'N·m', text: value, newtonMetre: read.value.value };
+  };
+  (strip.bolts ?? []).forEach((b, i) => {
+    const t = torque(b.value, b.unit, `strip.bolts.${i}.value`);
+    if (t) add('bolt-torque', null, { pattern: b.pattern, position: b.position, ...t }, `strip.bolts.${i}`);
+  });
+  (strip.caps ?? []).forEach((c, i) =>
+    add(
+      'cap-checked',
+      null,
+      { cap: c.cap, number: c.number ?? '', agrees: c.agrees, joint: c.joint ?? 'imperceptible', note: '' },
+      `strip.caps.${i}`,
+    ),
+  );
+  (strip.easing ?? []).forEach((e, i) => {
+    const t = torque(e.value, e.unit, `strip.easing.${i}.value`);
+    if (t) add('ease-torque', null, { index: i, cap: e.cap, ...t }, `strip.easing.${i}`);
+  });
+  for (const [outcome, items] of [
+    ['recorded', strip.recorded ?? []],
+    ['lost', strip.lost ?? []],
+  ] as const)
+    items.forEach((item, i) => add('hold-set', null, { item, outcome, note: '' }, `strip.${outcome}.${i}`));
+  (strip.done ?? []).forEach((s, i) => add('step-set', null, { step: s, state: 'done', note: '' }, `strip.done.${i}`));
 }
 
 type Add = <K extends EntryKind>(kind: K, station: string | null, body: EntryBodies[K], field: string) => void;
@@ -307,6 +439,22 @@ function markOfWords(station: Station, w: WearWords, id: string): SurfaceMark | 
   };
 }
 
+function stripOf(view: CaseView): NonNullable<CaseFile['strip']> {
+  const { steps, holds, bolts, caps, easing } = view.strip;
+  const held = (outcome: 'recorded' | 'lost'): string[] =>
+    [...holds.values()].filter((h) => h.value.outcome === outcome).map((h) => h.value.item);
+  return {
+    done: [...steps.values()].filter((s) => s.value.state === 'done').map((s) => s.value.step),
+    recorded: held('recorded'),
+    lost: held('lost'),
+    bolts: bolts.flatMap(({ value: b }) =>
+      b.newtonMetre === null ? [] : [{ pattern: b.pattern, position: b.position, value: b.text, unit: b.unit }],
+    ),
+    caps: [...caps.values()].map(({ value: c }) => ({ cap: c.cap, number: c.number, agrees: c.agrees, joint: c.joint })),
+    easing: easing.map(({ value: e }) => ({ cap: e.cap, value: e.text, unit: e.unit })),
+  };
+}
+
 /** The case file of a folded case; reading it back gives the same differential. */
 export function caseFileOf(state: CaseState, view: CaseView): CaseFile {
   const intake = Object.fromEntries(INTAKE_FIELDS.map((f) => [f, view.intake(f)] as const).filter(([, v]) => v !== ''));
@@ -352,5 +500,15 @@ export function caseFileOf(state: CaseState, view: CaseView): CaseFile {
     readings: view.stations.flatMap((s) =>
       s.readings.map((r) => ({ station: s.station.id, plane: r.value.plane, axis: r.value.axis, value: r.value.text, unit: r.value.unit })),
     ),
+    checks: [...view.checks.values()]
+      .filter((c) => c.value.text !== '')
+      .map(({ value: c }) => ({
+        check: c.check,
+        field: c.field,
+        answer: c.chosen.length > 0 ? c.chosen : c.text,
+        ...(c.unit ? { unit: c.unit } : {}),
+      })),
+    limits: view.limits?.value.limits ?? [],
+    strip: stripOf(view),
   };
 }

@@ -4,6 +4,10 @@ import { isExamined, journalSpecOf, standingGrade, type CaseView, type StationVi
 import { pattern, PATTERNS } from '../damage/patterns.js';
 import { FEATURES } from './data/features.js';
 import type { Observation } from './model.js';
+import { openingFindings, type Answers, type LimitSource } from '../opening/evidence.js';
+import { easingResult } from '../strip/easing.js';
+import { fastenerResult } from '../strip/fasteners.js';
+import { stripPlan } from '../strip/plan.js';
 import { spreadFindings } from './spread.js';
 import { applies, engineTags, type Feature } from './types.js';
 import { journalReadings } from './readings.js';
@@ -113,6 +117,8 @@ export function collectEvidence(view: CaseView): EvidenceItem[] {
   }
   absences(view, [...known.values()], items, put);
   measuredEvidence(view, put);
+  openingEvidence(view, items, put);
+  stripEvidence(view, put);
   for (const e of view.evidence) {
     const words = e.value.note || (e.value.present ? 'looked for and found' : 'looked for, not there');
     put(e.value.feature, e.value.present, 'certain', { station: null, entry: e.version.entry, words });
@@ -173,6 +179,76 @@ function measuredEvidence(view: CaseView, put: Put): void {
     else if (good[key] >= Math.max(2, journals / 3))
       put(names[key], false, 'certain', { station: null, entry: null, words: `${good[key]} journals measured within` });
   }
+}
+
+/** Limits of the case's own copy of its spec sheet, as the checks before opening read them. */
+export function limitSource(view: CaseView): LimitSource {
+  return (quantity) => {
+    const limit = view.limits?.value.limits.find((l) => l.quantity === quantity);
+    if (!limit) return null;
+    const band = { ...(limit.lower === null ? {} : { lower: limit.lower }), ...(limit.upper === null ? {} : { upper: limit.upper }) };
+    return { band, source: view.limits?.value.sheet?.source || 'limit entered in this case' };
+  };
+}
+
+/** Answers of the checks before opening by `check:field`, without their entries. */
+export function answersOf(view: CaseView): Answers {
+  return new Map([...view.checks].map(([key, a]) => [key, a.value]));
+}
+
+/** What was seen on a part outweighs what was not seen through a plug hole or on a dipstick. */
+function openingEvidence(view: CaseView, items: ReadonlyMap<string, EvidenceItem>, put: Put): void {
+  if (view.checks.size === 0) return;
+  for (const f of openingFindings(view.layout, answersOf(view), limitSource(view)))
+    if (f.present || !items.get(f.feature)?.present)
+      put(f.feature, f.present, 'certain', {
+        station: null,
+        entry: view.checks.get(f.from)?.version.entry ?? null,
+        words: `Before opening, ${f.words}`,
+      });
+}
+
+function stripEvidence(view: CaseView, put: Put): void {
+  const { bolts, caps, easing } = view.strip;
+  const uneven: string[] = [];
+  let judged = 0;
+  for (const step of bolts.length > 0 ? stripPlan(view.layout).steps : []) {
+    if (!step.pattern) continue;
+    const read = bolts.filter((b) => b.value.pattern === step.pattern!.id && b.value.newtonMetre !== null);
+    const result = fastenerResult(
+      step.pattern,
+      read.map((b) => ({ position: b.value.position, newtonMetre: b.value.newtonMetre! })),
+    );
+    if (!result) continue;
+    judged++;
+    for (const u of result.uneven) uneven.push(`${step.pattern.name} ${u.positions.join(' against ')}: ${u.percent.toFixed(0)} % apart`);
+  }
+  if (judged > 0)
+    put('measured.torque-uneven', uneven.length > 0, 'certain', {
+      station: null,
+      entry: bolts[0]?.version.entry ?? null,
+      words:
+        uneven.length > 0
+          ? `break-loose torque: ${uneven.slice(0, 3).join('; ')}`
+          : `break-loose torque even in ${judged} pattern${judged === 1 ? '' : 's'}`,
+    });
+  const wrong = [...caps.values()].filter((c) => !c.value.agrees || c.value.joint === 'step');
+  if (wrong.length > 0 || caps.size >= Math.max(2, view.layout.mains))
+    put('measured.cap-mismatch', wrong.length > 0, 'certain', {
+      station: null,
+      entry: (wrong[0] ?? [...caps.values()][0])?.version.entry ?? null,
+      words:
+        wrong.length > 0
+          ? `caps ${wrong.map((c) => c.value.cap).join(', ')} do not agree`
+          : `${caps.size} caps agree in number, direction and joint`,
+    });
+  const eased = easingResult(easing.map((e) => ({ cap: e.value.cap, newtonMetre: e.value.newtonMetre })));
+  if (eased && easing.length >= 3)
+    put('measured.cap-binding', eased.binding !== null, 'certain', {
+      station: null,
+      entry: easing[0]?.version.entry ?? null,
+      words: `turning torque while easing caps: ${eased.words}`,
+    });
 }
 
 /** Pattern ids by feature, for screens that let a builder answer a check by naming the pattern. */

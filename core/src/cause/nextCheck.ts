@@ -1,6 +1,7 @@
 import { isExamined, type CaseView } from '../ledger/views.js';
 import type { EvidenceItem } from './evidence.js';
 import { binaryEntropy, entropyBySet, probabilityBySet, updated, type Posterior } from './model.js';
+import { stripStanding } from '../strip/state.js';
 import type { Feature } from './types.js';
 
 export interface NextCheck {
@@ -37,11 +38,12 @@ export function nextChecks(
   evidence: readonly EvidenceItem[],
   limit = 6,
 ): NextCheck[] {
+  const lost = stripStanding(view).lostFeatures;
   const observed = new Set(evidence.map((e) => e.feature.id));
   const groups = new Set(evidence.flatMap((e) => (e.feature.group ? [e.feature.group] : [])));
   const checks: Array<NextCheck & { bySet: Float64Array }> = [];
   for (const f of features.values()) {
-    if (observed.has(f.id) || (f.group && groups.has(f.group)) || isPerished(view, f)) continue;
+    if (observed.has(f.id) || (f.group && groups.has(f.group)) || lost.has(f.id) || isPerished(view, f)) continue;
     const bySet = probabilityBySet(f, post.causes, post.members);
     const chance = dot(post.probability, bySet);
     const bits = Math.max(0, binaryEntropy(chance) - dot(post.probability, entropyBySet(f, post.causes, post.members)));

@@ -6,6 +6,8 @@ import { LINE_DEPTHS, type SurfaceMark } from '../damage/wearMap.js';
 import type { Gauge } from '../measure/gauge.js';
 import { AXES, PLANES, type Axis, type JournalSpec, type Plane } from '../measure/journal.js';
 import type { LengthUnit } from '../units/length.js';
+import { id, text } from './schemaParts.js';
+import { STRIP_SCHEMAS, STRIP_SLOTS, type StripBodies } from './stripBodies.js';
 
 export type Reliability = 'told' | 'seen' | 'measured';
 export const RELIABILITIES: readonly Reliability[] = ['told', 'seen', 'measured'];
@@ -20,9 +22,16 @@ export const INTAKE_FIELDS = [
   'question',
   'complaint',
   'complaintWords',
+  'complaintPlace',
+  'complaintWhen',
+  'smokeColour',
   'onset',
   'afterFirstSign',
+  'ranOnFor',
   'received',
+  'openedBy',
+  'evidenceHolder',
+  'familyExperience',
   'firstImpression',
 ] as const;
 export type IntakeField = (typeof INTAKE_FIELDS)[number];
@@ -31,11 +40,19 @@ export const REPORT_FIELDS = ['conclusion', 'actions', 'includePhotos', 'templat
 export type ReportField = (typeof REPORT_FIELDS)[number];
 
 /** What each kind of entry carries. */
-export interface EntryBodies {
+export interface EntryBodies extends StripBodies {
   'case-opened': { number: string; title: string; demo?: boolean };
   'layout-set': { layout: EngineLayout };
   'intake-set': { field: IntakeField; value: string };
-  'history-line': { line: string; text: string; feature: string | null; reliability: Reliability; date: string | null };
+  'history-line': {
+    line: string;
+    text: string;
+    feature: string | null;
+    reliability: Reliability;
+    date: string | null;
+    /** Was it said before or after the finding was put to the person? Absent where it does not matter. */
+    said?: 'before-finding' | 'after-finding' | null;
+  };
   'evidence-set': { feature: string; present: boolean; note: string };
   'photo-added': {
     sha256: string;
@@ -46,6 +63,8 @@ export interface EntryBodies {
     height: number;
     takenAt: string | null;
     standIn: boolean;
+    /** Which shot of the list it is, when it was taken for one. */
+    shot?: string | null;
   };
   'corners-set': { sha256: string; corners: ReadonlyArray<readonly [number, number]> };
   'mark-made': { mark: SurfaceMark };
@@ -72,14 +91,6 @@ export interface EntryBodies {
 export type EntryKind = keyof EntryBodies;
 export type EntryBody = EntryBodies[EntryKind];
 
-/** Free text. Control characters and halves of a surrogate pair have no place in a ledger that others must be able to read. */
-const text = (max: number): Joi.StringSchema =>
-  Joi.string()
-    .allow('')
-    .max(max)
-    .pattern(/(?![\t\n\r])[\p{Cc}\p{Cs}]/u, { invert: true })
-    .messages({ 'string.pattern.invert.base': '{{#label}} holds a character that cannot be written down. Type it again' });
-const id = Joi.string().pattern(/^[A-Za-z0-9._:-]{1,80}$/);
 const share = Joi.number().min(-0.05).max(1.05);
 const mm = Joi.number().min(0).max(5000);
 
@@ -159,6 +170,7 @@ const pixel = Joi.number().min(-100000).max(100000);
 
 /** Joi schema of every entry body; the one place where content is checked, on the server, in the importer and in the command-line tool. */
 export const BODY_SCHEMAS: Readonly<Record<EntryKind, Joi.ObjectSchema>> = {
+  ...STRIP_SCHEMAS,
   'case-opened': Joi.object({ number: text(40).required(), title: text(160).required(), demo: Joi.boolean() }),
   'layout-set': Joi.object({ layout: layoutSchema.required() }),
   'intake-set': Joi.object({
@@ -175,17 +187,19 @@ export const BODY_SCHEMAS: Readonly<Record<EntryKind, Joi.ObjectSchema>> = {
       .valid(...RELIABILITIES)
       .required(),
     date: text(40).allow(null).required(),
+    said: Joi.string().valid('before-finding', 'after-finding').allow(null),
   }),
   'evidence-set': Joi.object({ feature: id.required(), present: Joi.boolean().required(), note: text(2000).required() }),
   'photo-added': Joi.object({
     sha256: sha,
     name: text(200).required(),
-    mime: Joi.string().valid('image/jpeg', 'image/png', 'image/webp').required(),
+    mime: Joi.string().valid('image/jpeg', 'image/png', 'image/webp', 'image/heic').required(),
     bytes: Joi.number().integer().positive().required(),
     width: Joi.number().integer().positive().required(),
     height: Joi.number().integer().positive().required(),
     takenAt: text(40).allow(null).required(),
     standIn: Joi.boolean().required(),
+    shot: text(80).allow(null),
   }),
   'corners-set': Joi.object({
     sha256: sha,
@@ -236,45 +250,30 @@ export const BODY_SCHEMAS: Readonly<Record<EntryKind, Joi.ObjectSchema>> = {
 
 export const ENTRY_KINDS = Object.keys(BODY_SCHEMAS) as EntryKind[];
 
+type SlotRules = { readonly [K in EntryKind]: (body: EntryBodies[K]) => string };
+
+const SLOTS: SlotRules = {
+  ...STRIP_SLOTS,
+  'case-opened': () => 'case',
+  'layout-set': () => 'layout',
+  'intake-set': (b) => `intake:${b.field}`,
+  'history-line': (b) => `history:${b.line}`,
+  'evidence-set': (b) => `evidence:${b.feature}`,
+  'photo-added': (b) => `photo:${b.sha256}`,
+  'corners-set': (b) => `corners:${b.sha256}`,
+  'mark-made': (b) => `mark:${b.mark.id}`,
+  'grade-confirmed': () => 'grade',
+  'state-set': () => 'state',
+  'pattern-set': (b) => `pattern:${b.pattern}`,
+  remark: (b) => `remark:${b.remark}`,
+  'spec-set': (b) => `spec:${b.quantity}`,
+  'reading-taken': (b) => `reading:${b.sheet}:${b.plane}:${b.axis}`,
+  'cause-decided': (b) => `cause:${b.cause}`,
+  'report-set': (b) => `report:${b.field}`,
+  retracted: (b) => b.slot,
+};
+
 /** The field an entry writes. Two entries on different slots commute; on the same slot the later must know the earlier. */
 export function slotOf(kind: EntryKind, body: EntryBody): string {
-  const b = body as never;
-  switch (kind) {
-    case 'case-opened':
-      return 'case';
-    case 'layout-set':
-      return 'layout';
-    case 'intake-set':
-      return `intake:${(b as EntryBodies['intake-set']).field}`;
-    case 'history-line':
-      return `history:${(b as EntryBodies['history-line']).line}`;
-    case 'evidence-set':
-      return `evidence:${(b as EntryBodies['evidence-set']).feature}`;
-    case 'photo-added':
-      return `photo:${(b as EntryBodies['photo-added']).sha256}`;
-    case 'corners-set':
-      return `corners:${(b as EntryBodies['corners-set']).sha256}`;
-    case 'mark-made':
-      return `mark:${(b as EntryBodies['mark-made']).mark.id}`;
-    case 'grade-confirmed':
-      return 'grade';
-    case 'state-set':
-      return 'state';
-    case 'pattern-set':
-      return `pattern:${(b as EntryBodies['pattern-set']).pattern}`;
-    case 'remark':
-      return `remark:${(b as EntryBodies['remark']).remark}`;
-    case 'spec-set':
-      return `spec:${(b as EntryBodies['spec-set']).quantity}`;
-    case 'reading-taken': {
-      const reading = b as EntryBodies['reading-taken'];
-      return `reading:${reading.sheet}:${reading.plane}:${reading.axis}`;
-    }
-    case 'cause-decided':
-      return `cause:${(b as EntryBodies['cause-decided']).cause}`;
-    case 'report-set':
-      return `report:${(b as EntryBodies['report-set']).field}`;
-    case 'retracted':
-      return (b as EntryBodies['retracted']).slot;
-  }
+  return (SLOTS[kind] as (b: EntryBody) => string)(body);
 }

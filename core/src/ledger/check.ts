@@ -2,6 +2,9 @@ import { validateLayout } from '../engine/validate.js';
 import { stationsOf } from '../engine/stations.js';
 import { ok, type Problem, type Result } from '../result.js';
 import { BODY_SCHEMAS, type EntryBodies, type EntryBody, type EntryKind } from './bodies.js';
+import { readAnswer } from '../opening/record.js';
+import { stripPlan } from '../strip/plan.js';
+import { parseQuantity } from '../units/quantity.js';
 import { readLayout } from './views.js';
 import type { CaseState } from './state.js';
 
@@ -13,8 +16,19 @@ const STATION_KINDS: ReadonlySet<EntryKind> = new Set([
   'state-set',
   'pattern-set',
   'reading-taken',
+  'tag-read',
+  'blur-set',
+  'clip-added',
 ]);
-const EITHER_KINDS: ReadonlySet<EntryKind> = new Set(['remark', 'retracted', 'photo-added', 'evidence-set']);
+const EITHER_KINDS: ReadonlySet<EntryKind> = new Set([
+  'remark',
+  'retracted',
+  'photo-added',
+  'evidence-set',
+  'blur-set',
+  'clip-added',
+  'tag-read',
+]);
 
 /** Checks the content of an entry against its schema and the case: body shape, layout without contradiction, station that the layout has. */
 export function checkEntry(kind: EntryKind, station: string | null, body: unknown, state: CaseState): Result<EntryBody> {
@@ -66,5 +80,68 @@ export function checkEntry(kind: EntryKind, station: string | null, body: unknow
         },
       };
   }
-  return ok(value as EntryBody);
+  const problem = stripProblem(kind, value as EntryBody, state);
+  return problem ? { ok: false, problem } : ok(value as EntryBody);
+}
+
+/** What the layout and the case say against an entry of the checks before opening or the strip. */
+function stripProblem(kind: EntryKind, body: EntryBody, state: CaseState): Problem | null {
+  if (kind === 'intake-set' && (body as EntryBodies['intake-set']).field === 'firstImpression' && stripStarted(state))
+    return {
+      code: 'first-impression-locked',
+      sentence: 'The strip has started: the first impression stays as it was written down before. Nothing was recorded.',
+      field: 'value',
+    };
+  const layout = readLayout(state);
+  if (!layout) return null;
+  switch (kind) {
+    case 'check-set': {
+      const b = body as EntryBodies['check-set'];
+      const read = readAnswer(layout, b.check, b.field, b.chosen.length > 0 ? b.chosen : b.text, b.unit ?? undefined);
+      if (!read.ok) return read.problem;
+      return near(read.value.value, b.value) ? null : mismatch(b.text);
+    }
+    case 'step-set': {
+      const { step } = body as EntryBodies['step-set'];
+      return stripPlan(layout).byId.has(step)
+        ? null
+        : { code: 'step-unknown', sentence: `The strip of this engine has no step called "${step}". Nothing was recorded.`, field: 'step' };
+    }
+    case 'bolt-torque': {
+      const b = body as EntryBodies['bolt-torque'];
+      const pattern = stripPlan(layout).steps.find((s) => s.pattern?.id === b.pattern)?.pattern;
+      if (!pattern?.positions.some((p) => p.id === b.position))
+        return {
+          code: 'bolt-unknown',
+          sentence: `This engine has no fastener ${b.position} in "${b.pattern}". Nothing was recorded.`,
+          field: 'position',
+        };
+      return b.newtonMetre === null ? null : torqueProblem(b);
+    }
+    case 'ease-torque':
+      return torqueProblem(body as EntryBodies['ease-torque']);
+    default:
+      return null;
+  }
+}
+
+const near = (a: number | null, b: number | null): boolean =>
+  a === null || b === null ? a === b : Math.abs(a - b) <= 1e-9 * Math.max(1, Math.abs(a));
+
+const mismatch = (typed: string): Problem => ({
+  code: 'value-text',
+  sentence: `The value does not follow from "${typed.slice(0, 40)}". Nothing was recorded.`,
+  field: 'value',
+});
+
+function torqueProblem(b: { readonly text: string; readonly unit: string; readonly newtonMetre: number | null }): Problem | null {
+  const read = parseQuantity(b.text, 'torque', b.unit);
+  if (!read.ok) return read.problem;
+  return near(read.value.value, b.newtonMetre) ? null : mismatch(b.text);
+}
+
+function stripStarted(state: CaseState): boolean {
+  return Object.entries(state.groups[''] ?? {}).some(
+    ([slot, versions]) => slot.startsWith('step:') && (versions.at(-1)?.body as { state?: string } | undefined)?.state === 'done',
+  );
 }

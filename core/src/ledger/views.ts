@@ -41,6 +41,10 @@ export interface StationView {
   readonly patterns: ReadonlyArray<Sourced<EntryBodies['pattern-set']>>;
   readonly remarks: ReadonlyArray<Sourced<EntryBodies['remark']>>;
   readonly readings: ReadonlyArray<Sourced<EntryBodies['reading-taken']>>;
+  readonly clips: ReadonlyArray<Sourced<EntryBodies['clip-added']>>;
+  /** What the part tag in a picture said, and regions made unrecognisable in its shared rendition, by picture. */
+  readonly tags: Readonly<Record<string, Sourced<EntryBodies['tag-read']>>>;
+  readonly blurs: Readonly<Record<string, Sourced<EntryBodies['blur-set']>>>;
   readonly wear: WearMap | null;
   readonly summary: WearSummary | null;
 }
@@ -80,6 +84,9 @@ function stationView(layout: EngineLayout, station: Station, group: SlotGroup): 
     patterns,
     remarks: collect(group, 'remark'),
     readings: collect(group, 'reading-taken'),
+    clips: collect(group, 'clip-added'),
+    tags: Object.fromEntries(collect(group, 'tag-read').map((t) => [t.value.sha256, t])),
+    blurs: Object.fromEntries(collect(group, 'blur-set').map((b) => [b.value.sha256, b])),
     wear,
     summary,
   };
@@ -106,6 +113,19 @@ export function readLayout(state: CaseState): EngineLayout | null {
 }
 
 /** The case as screens, report and cause engine read it. */
+/** Everything recorded while the engine was stripped. */
+export interface StripRecord {
+  readonly steps: ReadonlyMap<string, Sourced<EntryBodies['step-set']>>;
+  readonly order: readonly string[];
+  readonly holds: ReadonlyMap<string, Sourced<EntryBodies['hold-set']>>;
+  readonly bolts: ReadonlyArray<Sourced<EntryBodies['bolt-torque']>>;
+  readonly bags: ReadonlyMap<string, Sourced<EntryBodies['bag-set']>>;
+  readonly caps: ReadonlyMap<string, Sourced<EntryBodies['cap-checked']>>;
+  /** In the order the caps were eased. */
+  readonly easing: ReadonlyArray<Sourced<EntryBodies['ease-torque']>>;
+  readonly expectations: ReadonlyArray<Sourced<EntryBodies['expectation']>>;
+}
+
 export interface CaseView {
   readonly caseId: string;
   readonly number: string;
@@ -118,6 +138,17 @@ export interface CaseView {
   readonly decisions: ReadonlyArray<Sourced<EntryBodies['cause-decided']>>;
   readonly remarks: ReadonlyArray<Sourced<EntryBodies['remark']>>;
   readonly specs: Readonly<Partial<Record<'crank.pin' | 'crank.main', Sourced<EntryBodies['spec-set']>>>>;
+  readonly received: ReadonlyArray<Sourced<EntryBodies['received-item']>>;
+  readonly buildMarks: ReadonlyArray<Sourced<EntryBodies['build-mark']>>;
+  readonly questions: ReadonlyArray<Sourced<EntryBodies['open-question']>>;
+  /** Pictures and clips of the engine as a whole. */
+  readonly photos: ReadonlyArray<Sourced<EntryBodies['photo-added']>>;
+  readonly clips: ReadonlyArray<Sourced<EntryBodies['clip-added']>>;
+  readonly blurs: Readonly<Record<string, Sourced<EntryBodies['blur-set']>>>;
+  /** Answers of the checks before opening, by `check:field`. */
+  readonly checks: ReadonlyMap<string, Sourced<EntryBodies['check-set']>>;
+  readonly limits: Sourced<EntryBodies['limits-set']> | undefined;
+  readonly strip: StripRecord;
   intake(field: IntakeField): string;
   report(field: ReportField): string;
 }
@@ -146,6 +177,24 @@ export function caseView(state: CaseState): CaseView | null {
     decisions: collect(own, 'cause-decided'),
     remarks: collect(own, 'remark'),
     specs: Object.fromEntries(collect(own, 'spec-set').map((s) => [s.value.quantity, s])),
+    received: collect(own, 'received-item'),
+    buildMarks: collect(own, 'build-mark'),
+    questions: collect(own, 'open-question'),
+    photos: collect(own, 'photo-added'),
+    clips: collect(own, 'clip-added'),
+    blurs: Object.fromEntries(collect(own, 'blur-set').map((b) => [b.value.sha256, b])),
+    checks: new Map(collect(own, 'check-set').map((c) => [`${c.value.check}:${c.value.field}`, c])),
+    limits: single<'limits-set'>(own, 'limits'),
+    strip: {
+      steps: new Map(collect(own, 'step-set').map((s) => [s.value.step, s])),
+      order: single<'step-order'>(own, 'step-order')?.value.order ?? [],
+      holds: new Map(collect(own, 'hold-set').map((h) => [h.value.item, h])),
+      bolts: collect(own, 'bolt-torque'),
+      bags: new Map(collect(own, 'bag-set').map((b) => [b.value.bag, b])),
+      caps: new Map(collect(own, 'cap-checked').map((c) => [c.value.cap, c])),
+      easing: collect(own, 'ease-torque').sort((a, b) => a.value.index - b.value.index),
+      expectations: collect(own, 'expectation'),
+    },
     intake,
     report: (field) => single<'report-set'>(own, `report:${field}`)?.value.value ?? '',
   };

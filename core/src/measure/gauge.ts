@@ -48,16 +48,16 @@ export interface LimitBand {
 
 /**
  * Guard-banded verdict: inside by more than U is `within`, outside by more than U is `outside`, anything between is too close to call
- * (decision rule after JCGM 106:2012, 8.3). `digits` only shapes the sentence.
+ * (decision rule after JCGM 106:2012, 8.3). `digits` and `unit` only shape the sentence.
  */
-export function guardBand(value: number, expanded: number, limit: LimitBand, digits = 3): Verdict {
+export function guardBand(value: number, expanded: number, limit: LimitBand, digits = 3, unit = 'mm'): Verdict {
   const f = (x: number): string => x.toFixed(digits);
   const margins: Array<{ name: string; limit: number; margin: number }> = [];
   if (limit.upper !== undefined) margins.push({ name: 'upper limit', limit: limit.upper, margin: limit.upper - value });
   if (limit.lower !== undefined) margins.push({ name: 'lower limit', limit: limit.lower, margin: value - limit.lower });
   const tight = margins.sort((a, b) => a.margin - b.margin)[0];
   if (!tight) return { word: 'too close to call', reason: 'no limit is known', settle: 'Enter the limit with its source.' };
-  const where = `${tight.name} ${f(tight.limit)} mm`;
+  const where = `${tight.name} ${f(tight.limit)} ${unit}`;
   if (tight.margin < -expanded)
     return {
       word: 'outside',

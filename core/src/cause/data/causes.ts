@@ -1,4 +1,5 @@
 import type { Cause, CauseLink, StrengthWord } from '../types.js';
+import { openingLinks } from './openingLinks.js';
 
 const link =
   (strength: StrengthWord, prevents = false) =>
@@ -12,8 +13,8 @@ const stops = link('usually', true);
 const OIL_COLLATERAL = ['every bearing fed by the same oil', 'cam bearings and followers', 'turbocharger', 'chain tensioner'];
 const DIRT_COLLATERAL = ['galleries with plugs out', 'oil cooler', 'filter head', 'piston jets', 'pump and relief valve'];
 
-/** Root causes by kind. Each figure is a word with its reason; prior odds are per failed engine of the class. Table version 1. */
-export const CAUSES: readonly Cause[] = [
+/** Root causes by kind. Each figure is a word with its reason; prior odds are per failed engine of the class. */
+const OWN: readonly Cause[] = [
   {
     id: 'oil-low',
     name: 'Oil level run low or none',
@@ -800,7 +801,10 @@ export const CAUSES: readonly Cause[] = [
   },
 ];
 
-export const CAUSE_TABLE_VERSION = '1';
+/** Every cause with all its links: those seen on parts, and those found before opening and while stripping. */
+export const CAUSES: readonly Cause[] = OWN.map((c) => ({ ...c, links: [...c.links, ...openingLinks(c.id)] }));
+
+export const CAUSE_TABLE_VERSION = '2';
 
 const byId = new Map(CAUSES.map((c) => [c.id, c]));
 
