@@ -17,6 +17,7 @@ export const STATUS_OF: Readonly<Record<string, number>> = {
   origin: 403,
   'not-found': 404,
   'entry-conflict': 409,
+  'sheet-conflict': 409,
   'file-too-large': 413,
   'image-too-large': 413,
   'too-many-attempts': 429,

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { ENTRY_KINDS, layoutSchema } from '@true-ledger/core';
+import { ENTRY_KINDS, journalSpecSchema, layoutSchema } from '@true-ledger/core';
 import { LIMITS, ROLES } from './types.js';
 
 const uuid = Joi.string().guid({ version: ['uuidv4'] });
@@ -47,12 +47,50 @@ export const newCaseSchema = Joi.object({
   title: Joi.string().trim().min(1).max(160).required(),
   reference: Joi.string().trim().max(160).allow('').required(),
   layout: layoutSchema.required(),
+  sheet: Joi.object({ id: Joi.string().max(60).required(), version: Joi.number().integer().min(1).required() }).allow(null),
 });
 
+const limit = Joi.number().allow(null).required();
+export const sheetSchema = Joi.object({
+  id: Joi.string()
+    .pattern(/^[a-z0-9-]{1,60}$/)
+    .required(),
+  basedOn: Joi.number().integer().min(0).required(),
+  name: name.required(),
+  source: Joi.string()
+    .trim()
+    .min(1)
+    .max(200)
+    .required()
+    .messages({ 'string.empty': 'Name the source: book and page, data plate, or measured new part' }),
+  layout: layoutSchema.required(),
+  pin: journalSpecSchema.allow(null).required(),
+  main: journalSpecSchema.allow(null).required(),
+  limits: Joi.array()
+    .max(40)
+    .items(Joi.object({ quantity: Joi.string().max(60).required(), lower: limit, upper: limit, unit: Joi.string().max(12).required() }))
+    .required(),
+});
+
+const sha256 = Joi.string().hex().length(64);
 export const uploadSchema = Joi.object({
   entryId: uuid.required(),
-  station: Joi.string().max(80).required(),
+  /** Empty for the engine as a whole. */
+  station: Joi.string().max(80).allow('').required(),
+  /** Hash the sender computed; refused when the bytes that arrived are others. */
+  sha256,
+  shot: Joi.string().max(80).allow(''),
   standIn: Joi.string().valid('yes', 'no').default('no'),
+});
+
+export const clipSchema = Joi.object({
+  entryId: uuid.required(),
+  station: Joi.string().max(80).allow('').required(),
+  sha256,
+  /** As a form field carries it. */
+  seconds: Joi.string()
+    .pattern(/^\d{1,5}(\.\d{1,3})?$/)
+    .allow(''),
 });
 
 export const gaugeSchema = Joi.object({

@@ -61,6 +61,20 @@ export interface NewCaseRequest {
   readonly title: string;
   readonly reference: string;
   readonly layout: import('@true-ledger/core').EngineLayout;
+  /** Shop sheet whose limits the case takes a copy of. */
+  readonly sheet?: { readonly id: string; readonly version: number } | null;
+}
+
+/** A new sheet, or the next version of one: `basedOn` is the version it was edited from, 0 for a new sheet. */
+export interface SheetRequest {
+  readonly id: string;
+  readonly basedOn: number;
+  readonly name: string;
+  readonly source: string;
+  readonly layout: import('@true-ledger/core').EngineLayout;
+  readonly pin: import('@true-ledger/core').JournalSpec | null;
+  readonly main: import('@true-ledger/core').JournalSpec | null;
+  readonly limits: ReadonlyArray<import('@true-ledger/core').SheetLimit>;
 }
 
 export interface Me {
@@ -78,6 +92,7 @@ export interface CaseEvent {
 
 export const LIMITS = {
   uploadBytes: 40 * 1024 * 1024,
+  clipBytes: 60 * 1024 * 1024,
   imagePixels: 100_000_000,
   entriesPerAppend: 500,
   jsonBytes: 4 * 1024 * 1024,

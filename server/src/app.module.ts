@@ -5,6 +5,7 @@ import { AccountsModule } from './accounts/accounts.module.js';
 import { Public } from './accounts/guard.js';
 import { BundlesController } from './bundles/bundles.controller.js';
 import { CasesModule } from './cases/cases.module.js';
+import { ClipsModule } from './clips/clips.module.js';
 import { CausesController } from './causes/causes.controller.js';
 import { CONFIG, type ServerConfig } from './config.js';
 import { DatabaseModule } from './database/database.module.js';
@@ -12,6 +13,8 @@ import { GaugesController } from './gauges/gauges.controller.js';
 import { LedgerModule } from './ledger/ledger.module.js';
 import { PhotosModule } from './photos/photos.module.js';
 import { ReportsModule } from './reports/reports.module.js';
+import { SheetsModule } from './sheets/sheets.module.js';
+import { TagsController } from './tags/tags.controller.js';
 
 @ApiTags('health')
 @Controller('api/health')
@@ -38,8 +41,18 @@ export class AppModule {
   static with(config: ServerConfig): DynamicModule {
     return {
       module: AppModule,
-      imports: [ConfigModule.with(config), DatabaseModule, AccountsModule, LedgerModule, CasesModule, PhotosModule, ReportsModule],
-      controllers: [HealthController, BundlesController, GaugesController, CausesController],
+      imports: [
+        ConfigModule.with(config),
+        DatabaseModule,
+        AccountsModule,
+        LedgerModule,
+        CasesModule,
+        PhotosModule,
+        ClipsModule,
+        SheetsModule,
+        ReportsModule,
+      ],
+      controllers: [HealthController, BundlesController, GaugesController, CausesController, TagsController],
     };
   }
 }

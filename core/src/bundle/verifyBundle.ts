@@ -11,7 +11,8 @@ export const BUNDLE_LIMITS = { files: 5000, bytes: 4 * 1024 ** 3, file: 128 * 10
 
 export type BundleFiles = Readonly<Record<string, Uint8Array>>;
 
-const SAFE_NAME = /^(case\.json|ledger\.jsonl|measurements\.csv|findings\.csv|report\.pdf|photos\/[0-9a-f]{64}\.(jpg|png|webp))$/;
+const SAFE_NAME =
+  /^(case\.json|ledger\.jsonl|measurements\.csv|findings\.csv|report\.pdf|photos\/[0-9a-f]{64}\.(jpg|png|webp|heic)|clips\/[0-9a-f]{64}\.[a-z0-9]{2,4})$/;
 
 /** Opens a bundle in memory. Unknown names, paths that climb, too many or too large files are refused before anything is unpacked. */
 export function openBundle(bytes: Uint8Array): Result<BundleFiles> {
@@ -79,12 +80,13 @@ export function verifyBundle(files: BundleFiles): BundleVerdict {
     } catch {
       reason = 'its shape is not that of an entry';
     }
-    if (!reason && entry.kind === 'photo-added' && entry.body) {
-      const { sha256: sha, mime } = entry.body as EntryBodies['photo-added'];
-      const file = files[`photos/${sha}.${EXTENSION[mime] ?? 'jpg'}`];
-      if (!file) reason = 'its picture is missing from the bundle';
-      else if (sha256Hex(file) !== sha) reason = 'its picture is not the one that was recorded';
-      else photos++;
+    if (!reason && (entry.kind === 'photo-added' || entry.kind === 'clip-added') && entry.body) {
+      const file = files[mediaName(entry.kind, entry.body as EntryBodies['photo-added'])];
+      const what = entry.kind === 'photo-added' ? 'picture' : 'clip';
+      if (!file) reason = `its ${what} is missing from the bundle`;
+      else if (sha256Hex(file) !== (entry.body as EntryBodies['photo-added']).sha256)
+        reason = `its ${what} is not the one that was recorded`;
+      else if (what === 'picture') photos++;
     }
     if (reason)
       return {
@@ -102,7 +104,25 @@ export function verifyBundle(files: BundleFiles): BundleVerdict {
   return { ok: disagreements.length === 0, entries: entries.length, head: prev, photos, disagreements };
 }
 
-export const EXTENSION: Readonly<Record<string, string>> = { 'image/jpeg': 'jpg', 'image/png': 'png', 'image/webp': 'webp' };
+const EXTENSION: Readonly<Record<string, string>> = {
+  'image/jpeg': 'jpg',
+  'image/png': 'png',
+  'image/webp': 'webp',
+  'image/heic': 'heic',
+  'audio/webm': 'webm',
+  'video/webm': 'webm',
+  'audio/ogg': 'ogg',
+  'audio/mpeg': 'mp3',
+  'audio/mp4': 'm4a',
+  'video/mp4': 'mp4',
+  'video/quicktime': 'mov',
+  'audio/wav': 'wav',
+};
+
+/** Name of a picture or clip inside a bundle. */
+export function mediaName(kind: 'photo-added' | 'clip-added', body: { readonly sha256: string; readonly mime: string }): string {
+  return `${kind === 'photo-added' ? 'photos' : 'clips'}/${body.sha256}.${EXTENSION[body.mime] ?? 'bin'}`;
+}
 
 function derivedFaults(entries: readonly LedgerEntry[], text: (name: string) => string | null): string[] {
   const faults: string[] = [];

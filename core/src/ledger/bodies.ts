@@ -105,7 +105,8 @@ const gauge = Joi.object({
   checkedOn: text(20),
 });
 
-const spec = Joi.object({
+/** Shape of a journal specification. */
+export const journalSpecSchema = Joi.object({
   minMm: mm.required(),
   maxMm: mm.min(Joi.ref('minMm')).required().messages({ 'number.min': 'The upper size is smaller than the lower size.' }),
   outOfRoundMaxMm: Joi.number().positive().max(5),
@@ -219,7 +220,7 @@ export const BODY_SCHEMAS: Readonly<Record<EntryKind, Joi.ObjectSchema>> = {
   }),
   'pattern-set': Joi.object({ pattern: id.required(), present: Joi.boolean().required() }),
   remark: Joi.object({ remark: id.required(), text: text(4000).required() }),
-  'spec-set': Joi.object({ quantity: Joi.string().valid('crank.pin', 'crank.main').required(), spec: spec.required() }),
+  'spec-set': Joi.object({ quantity: Joi.string().valid('crank.pin', 'crank.main').required(), spec: journalSpecSchema.required() }),
   'reading-taken': Joi.object({
     sheet: Joi.string().valid('journal').required(),
     plane: Joi.string()

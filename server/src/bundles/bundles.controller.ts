@@ -1,9 +1,10 @@
 import { Controller, Get, Param, ParseUUIDPipe, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { caseFileOf, EXTENSION, findingsCsv, measurementsCsv } from '@true-ledger/core';
+import { caseFileOf, findingsCsv, measurementsCsv, mediaName } from '@true-ledger/core';
 import type { Response } from 'express';
 import { ZipFile } from 'yazl';
 import { Needs } from '../accounts/guard.js';
+import { ClipsService } from '../clips/clips.service.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import { PhotosService } from '../photos/photos.service.js';
 import { ReportsService } from '../reports/reports.service.js';
@@ -15,6 +16,7 @@ export class BundlesController {
   constructor(
     private readonly ledger: LedgerService,
     private readonly photos: PhotosService,
+    private readonly clips: ClipsService,
     private readonly reports: ReportsService,
   ) {}
 
@@ -49,12 +51,16 @@ export class BundlesController {
     );
     const done = new Set<string>();
     for (const entry of entries) {
-      if (entry.kind !== 'photo-added' || !entry.body) continue;
+      if ((entry.kind !== 'photo-added' && entry.kind !== 'clip-added') || !entry.body) continue;
       const body = entry.body as { sha256: string; mime: string };
-      if (done.has(body.sha256)) continue;
-      done.add(body.sha256);
-      const { bytes } = await this.photos.bytes(caseId, body.sha256, 'original');
-      zip.addBuffer(bytes, `photos/${body.sha256}.${EXTENSION[body.mime] ?? 'jpg'}`, plain);
+      const name = mediaName(entry.kind, body);
+      if (done.has(name)) continue;
+      done.add(name);
+      const { bytes } =
+        entry.kind === 'photo-added'
+          ? await this.photos.bytes(caseId, body.sha256, 'original')
+          : await this.clips.bytes(caseId, body.sha256);
+      zip.addBuffer(bytes, name, plain);
     }
     zip.end();
     await sent;

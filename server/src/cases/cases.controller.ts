@@ -1,7 +1,7 @@
 import { Controller, Get, Param, ParseUUIDPipe, Post } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { newCaseSchema, type Account, type CaseResponse, type CaseSummary, type NewCaseRequest } from '@true-ledger/contract';
-import { validateLayout } from '@true-ledger/core';
+import { validateLayout, type EntryDraft, type SpecSheet } from '@true-ledger/core';
 import { randomUUID } from 'node:crypto';
 import { DataSource } from 'typeorm';
 import { Who } from '../accounts/guard.js';
@@ -9,6 +9,20 @@ import { Checked } from '../http/checked.js';
 import { CaseRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
 import { LedgerService } from '../ledger/ledger.service.js';
+import { SheetsService } from '../sheets/sheets.service.js';
+
+/** What a case takes over from a spec sheet: its own copy, so that a later version changes no verdict here. */
+function sheetEntries(sheet: SpecSheet): EntryDraft[] {
+  const draft = { station: null, basedOn: null };
+  const { id, version, name, source, limits } = sheet;
+  return [
+    ...(['pin', 'main'] as const).flatMap((which): EntryDraft[] => {
+      const spec = sheet[which];
+      return spec ? [{ ...draft, id: randomUUID(), kind: 'spec-set', body: { quantity: `crank.${which}`, spec } }] : [];
+    }),
+    { ...draft, id: randomUUID(), kind: 'limits-set', body: { sheet: { id, version, name, source }, limits } },
+  ];
+}
 
 @ApiTags('cases')
 @Controller('api/cases')
@@ -16,6 +30,7 @@ export class CasesController {
   constructor(
     private readonly db: DataSource,
     private readonly ledger: LedgerService,
+    private readonly sheets: SheetsService,
   ) {}
 
   @Get()
@@ -38,6 +53,7 @@ export class CasesController {
     const problem = validateLayout(body.layout)[0];
     if (problem) throw ProblemError.of(problem);
     const draft = { station: null, basedOn: null };
+    const sheet = body.sheet ? await this.sheets.one(body.sheet.id, body.sheet.version) : null;
     await this.ledger.open(
       body.id,
       null,
@@ -47,6 +63,7 @@ export class CasesController {
         ...(body.reference
           ? [{ ...draft, id: randomUUID(), kind: 'intake-set' as const, body: { field: 'reference' as const, value: body.reference } }]
           : []),
+        ...(sheet ? sheetEntries(sheet) : []),
       ],
       { id: account.id, name: account.name },
     );

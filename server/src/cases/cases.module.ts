@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
+import { SheetsModule } from '../sheets/sheets.module.js';
 import { CasesController } from './cases.controller.js';
 
-@Module({ controllers: [CasesController] })
+@Module({ imports: [SheetsModule], controllers: [CasesController] })
 export class CasesModule {}

@@ -1,5 +1,5 @@
 import { Column, CreateDateColumn, Entity, Index, PrimaryColumn } from 'typeorm';
-import type { CaseState, EntryBody, EntryKind, Gauge } from '@true-ledger/core';
+import type { CaseState, EntryBody, EntryKind, Gauge, SpecSheet } from '@true-ledger/core';
 import type { Role } from '@true-ledger/contract';
 
 @Entity('accounts')
@@ -80,6 +80,33 @@ export class PhotoRow {
 export class CasePhotoRow {
   @PrimaryColumn('uuid') caseId: string;
   @PrimaryColumn('text') sha256: string;
+  /** Blurred renditions and the entry they were made from; made again when the entry is another. */
+  @Column('uuid', { nullable: true, select: false }) sharedEntry: string | null;
+  @Column('bytea', { nullable: true, select: false }) sharedWork: Buffer | null;
+  @Column('bytea', { nullable: true, select: false }) sharedThumb: Buffer | null;
+}
+
+@Entity('clips')
+export class ClipRow {
+  @PrimaryColumn('text') sha256: string;
+  @Column('text') mime: string;
+  @Column('bytea', { select: false }) bytes: Buffer;
+}
+
+/** Which cases may play which clip. */
+@Entity('case_clips')
+export class CaseClipRow {
+  @PrimaryColumn('uuid') caseId: string;
+  @PrimaryColumn('text') sha256: string;
+}
+
+@Entity('spec_sheets')
+export class SpecSheetRow {
+  @PrimaryColumn('text') id: string;
+  @PrimaryColumn('integer') version: number;
+  @Column('jsonb') body: Omit<SpecSheet, 'id' | 'version' | 'by' | 'time'>;
+  @Column('text') authorName: string;
+  @Column('timestamptz') time: Date;
 }
 
 @Entity('gauges')
@@ -88,4 +115,16 @@ export class GaugeRow {
   @Column('jsonb') gauge: Gauge;
 }
 
-export const ENTITIES = [AccountRow, SessionRow, ClaimRow, CaseRow, EntryRow, PhotoRow, CasePhotoRow, GaugeRow];
+export const ENTITIES = [
+  AccountRow,
+  SessionRow,
+  ClaimRow,
+  CaseRow,
+  EntryRow,
+  PhotoRow,
+  CasePhotoRow,
+  ClipRow,
+  CaseClipRow,
+  SpecSheetRow,
+  GaugeRow,
+];

@@ -44,3 +44,23 @@ export class FirstSchema1795000000000 implements MigrationInterface {
     );
   }
 }
+
+/** Shop-wide spec sheets with all their versions, sound and film, and the blurred renditions of pictures. */
+export class SheetsAndClips1795600000000 implements MigrationInterface {
+  readonly name = 'SheetsAndClips1795600000000';
+
+  async up(q: QueryRunner): Promise<void> {
+    await q.query(`
+      CREATE TABLE spec_sheets (id text NOT NULL, version integer NOT NULL, body jsonb NOT NULL, "authorName" text NOT NULL, time timestamptz NOT NULL, PRIMARY KEY (id, version));
+      CREATE TABLE clips (sha256 text PRIMARY KEY, mime text NOT NULL, bytes bytea NOT NULL);
+      CREATE TABLE case_clips ("caseId" uuid NOT NULL REFERENCES cases(id), sha256 text NOT NULL REFERENCES clips(sha256), PRIMARY KEY ("caseId", sha256));
+      ALTER TABLE case_photos ADD COLUMN "sharedEntry" uuid, ADD COLUMN "sharedWork" bytea, ADD COLUMN "sharedThumb" bytea;
+    `);
+  }
+
+  async down(q: QueryRunner): Promise<void> {
+    await q.query(
+      'ALTER TABLE case_photos DROP COLUMN "sharedEntry", DROP COLUMN "sharedWork", DROP COLUMN "sharedThumb"; DROP TABLE case_clips, clips, spec_sheets;',
+    );
+  }
+}

@@ -73,7 +73,7 @@ async function loadCase(
       randomUUID(),
       { name: step.name, bytes: await standInJpeg(drawn) },
       authors[1] ?? author,
-      true,
+      { standIn: true },
     );
     const { sha256 } = added.entry.body as { sha256: string };
     if (drawn.corners)

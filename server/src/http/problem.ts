@@ -65,10 +65,12 @@ export class ProblemFilter implements ExceptionFilter {
           'The ledger cannot be reached just now; nothing was recorded by this request. What was confirmed before is safe. It is tried again by itself.',
       };
     const status = error instanceof HttpException ? error.getStatus() : (error as { status?: number } | null)?.status;
+    if (error instanceof Error && error.message === 'Request aborted')
+      return { code: 'cut-off', sentence: 'The connection ended before everything had arrived. Nothing was stored; send it again.' };
     if (status === 413)
       return {
         code: 'file-too-large',
-        sentence: 'The file is larger than 40 MB. Nothing was stored. Send a smaller picture.',
+        sentence: 'The file is larger than is taken: pictures up to 40 MB, clips up to 60 MB. Nothing was stored. Send a smaller one.',
         field: 'file',
       };
     if (status === 404) return { code: 'not-found', sentence: 'There is nothing at this address.' };

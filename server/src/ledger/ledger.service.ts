@@ -16,7 +16,7 @@ import {
 } from '@true-ledger/core';
 import { randomBytes } from 'node:crypto';
 import { DataSource, In, MoreThan, type EntityManager } from 'typeorm';
-import { CasePhotoRow, CaseRow, EntryRow } from '../database/entities.js';
+import { CaseClipRow, CasePhotoRow, CaseRow, EntryRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
 import { summarise } from './summary.js';
 
@@ -36,15 +36,16 @@ function rowOf(entry: LedgerEntry): EntryRow {
 
 /** Refuses entries that would stand for something which is not there: a second opening of the case, a picture the case does not hold. */
 async function refuseHollow(tx: EntityManager, caseId: string, draft: EntryDraft): Promise<void> {
-  const sha256 = draft.kind === 'photo-added' ? (draft.body as { sha256?: unknown }).sha256 : undefined;
-  const held = typeof sha256 === 'string' && (await tx.getRepository(CasePhotoRow).existsBy({ caseId, sha256 }));
-  if (draft.kind === 'case-opened' || (draft.kind === 'photo-added' && !held))
+  const stored = draft.kind === 'photo-added' ? CasePhotoRow : draft.kind === 'clip-added' ? CaseClipRow : null;
+  const { sha256 } = draft.body as { sha256?: unknown };
+  const held = stored !== null && typeof sha256 === 'string' && (await tx.getRepository(stored).existsBy({ caseId, sha256 }));
+  if (draft.kind === 'case-opened' || (stored && !held))
     throw new ProblemError({
       code: 'entry-kind',
       sentence:
         draft.kind === 'case-opened'
           ? 'The case is open already; its number stays. Nothing was recorded.'
-          : 'This case holds no such picture. Send the file first; nothing was recorded.',
+          : `This case holds no such ${draft.kind === 'clip-added' ? 'clip' : 'picture'}. Send the file first; nothing was recorded.`,
       field: 'kind',
     });
 }

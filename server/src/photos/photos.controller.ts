@@ -6,7 +6,7 @@ import type { Response } from 'express';
 import { Needs, Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
 import { ProblemError } from '../http/problem.js';
-import { PhotosService, type Rendition } from './photos.service.js';
+import { arrived, PhotosService, type Rendition } from './photos.service.js';
 
 @ApiTags('pictures')
 @Controller('api/cases/:caseId/photos')
@@ -19,30 +19,48 @@ export class PhotosController {
   async add(
     @Param('caseId', ParseUUIDPipe) caseId: string,
     @Checked(uploadSchema, { file: { type: 'string', format: 'binary' } })
-    body: { entryId: string; station: string; standIn: 'yes' | 'no' },
+    body: { entryId: string; station: string; sha256?: string; shot?: string; standIn: 'yes' | 'no' },
     @UploadedFile() file: Express.Multer.File | undefined,
     @Who() account: Account,
   ): Promise<UploadResponse> {
     if (!file) throw new ProblemError({ code: 'no-file', sentence: 'No picture came with the request. Choose a file.', field: 'file' });
+    arrived(file.buffer, body.sha256);
     const name = Buffer.from(file.originalname, 'latin1').toString('utf8');
     return this.photos.add(
       caseId,
-      body.station,
+      body.station || null,
       body.entryId,
       { name, bytes: file.buffer },
       { id: account.id, name: account.name },
-      body.standIn === 'yes',
+      { standIn: body.standIn === 'yes', shot: body.shot || null },
     );
   }
 
+  /** Builders see the picture; readers its shared rendition, with personal things blurred. */
   @Get(':sha/work')
-  work(@Param('caseId', ParseUUIDPipe) caseId: string, @Param('sha') sha: string, @Res() response: Response): Promise<void> {
-    return this.send(caseId, sha, 'work', response);
+  work(
+    @Param('caseId', ParseUUIDPipe) caseId: string,
+    @Param('sha') sha: string,
+    @Who() who: Account,
+    @Res() response: Response,
+  ): Promise<void> {
+    return this.send(caseId, sha, who.role === 'reader' ? 'shared-work' : 'work', response);
   }
 
   @Get(':sha/thumb')
-  thumb(@Param('caseId', ParseUUIDPipe) caseId: string, @Param('sha') sha: string, @Res() response: Response): Promise<void> {
-    return this.send(caseId, sha, 'thumb', response);
+  thumb(
+    @Param('caseId', ParseUUIDPipe) caseId: string,
+    @Param('sha') sha: string,
+    @Who() who: Account,
+    @Res() response: Response,
+  ): Promise<void> {
+    return this.send(caseId, sha, who.role === 'reader' ? 'shared-thumb' : 'thumb', response);
+  }
+
+  /** What others will see: reports and readers. */
+  @Get(':sha/shared')
+  shared(@Param('caseId', ParseUUIDPipe) caseId: string, @Param('sha') sha: string, @Res() response: Response): Promise<void> {
+    return this.send(caseId, sha, 'shared-work', response);
   }
 
   /** Originals may carry personal data (place, time), so readers get the renditions only. */
@@ -54,8 +72,7 @@ export class PhotosController {
 
   private async send(caseId: string, sha: string, rendition: Rendition, response: Response): Promise<void> {
     const { bytes, mime } = await this.photos.bytes(caseId, sha, rendition);
-    response
-      .set({ 'Content-Type': mime, 'Cache-Control': 'private, max-age=31536000, immutable', 'Content-Disposition': 'inline' })
-      .send(bytes);
+    const cache = rendition.startsWith('shared') ? 'private, no-cache' : 'private, max-age=31536000, immutable';
+    response.set({ 'Content-Type': mime, 'Cache-Control': cache, 'Content-Disposition': 'inline' }).send(bytes);
   }
 }

@@ -5,9 +5,19 @@ import { DataSource, type EntityManager } from 'typeorm';
 import { CasePhotoRow, EntryRow, PhotoRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
 import { entryOf, LedgerService } from '../ledger/ledger.service.js';
-import { readPicture } from './readPicture.js';
+import { blurred, readPicture, thumbOf } from './readPicture.js';
 
-export type Rendition = 'original' | 'work' | 'thumb';
+export type Rendition = 'original' | 'work' | 'thumb' | 'shared-work' | 'shared-thumb';
+
+/** Refuses bytes that are not the ones the sender hashed: cut or changed on the way. */
+export function arrived(bytes: Buffer, sha256: string | undefined): void {
+  if (sha256 && sha256Hex(bytes) !== sha256)
+    throw new ProblemError({
+      code: 'damaged-on-the-way',
+      sentence: 'The file was not stored: it did not arrive as it was sent. It is still where it came from; send it again.',
+      field: 'file',
+    });
+}
 
 /** Last step of a name with any path cut off, without control characters. */
 export function plainName(name: string): string {
@@ -30,11 +40,11 @@ export class PhotosService {
   /** Stores a picture and files it to a station in one transaction. The same file at the same station again is the same photograph. */
   async add(
     caseId: string,
-    station: string,
+    station: string | null,
     entryId: string,
     file: { name: string; bytes: Buffer },
     author: Author,
-    standIn: boolean,
+    kind: { standIn: boolean; shot?: string | null },
   ): Promise<UploadResponse> {
     const sha = sha256Hex(file.bytes);
     const heldIn = async (tx: EntityManager, state: CaseState): Promise<UploadResponse | null> => {
@@ -80,7 +90,8 @@ export class PhotosService {
               width: picture.width,
               height: picture.height,
               takenAt: picture.takenAt,
-              standIn,
+              standIn: kind.standIn,
+              shot: kind.shot ?? null,
             },
           },
         ],
@@ -93,11 +104,34 @@ export class PhotosService {
 
   /** Bytes of one rendition, only through a case that holds the picture. */
   async bytes(caseId: string, sha256: string, rendition: Rendition): Promise<{ bytes: Buffer; mime: string }> {
+    if (rendition === 'shared-work' || rendition === 'shared-thumb')
+      return this.shared(caseId, sha256, rendition === 'shared-work' ? 'work' : 'thumb');
     const filed = await this.db.getRepository(CasePhotoRow).existsBy({ caseId, sha256 });
     const row = filed
       ? await this.db.getRepository(PhotoRow).findOne({ where: { sha256 }, select: { sha256: true, mime: true, [rendition]: true } })
       : null;
     if (!row) throw new ProblemError({ code: 'not-found', sentence: 'This case holds no such picture.' });
     return { bytes: row[rendition], mime: rendition === 'original' ? row.mime : 'image/jpeg' };
+  }
+
+  /** Rendition with the blurred regions of this case; kept beside the case until the regions change. */
+  private async shared(caseId: string, sha256: string, rendition: 'work' | 'thumb'): Promise<{ bytes: Buffer; mime: string }> {
+    const { view } = await this.ledger.view(caseId);
+    const blur = [view, ...view.stations].map((s) => s.blurs[sha256]).find((b) => b !== undefined);
+    const plain = (): Promise<{ bytes: Buffer; mime: string }> => this.bytes(caseId, sha256, rendition);
+    if (!blur || blur.value.regions.length === 0) return plain();
+    const links = this.db.getRepository(CasePhotoRow);
+    const row = await links.findOne({
+      where: { caseId, sha256 },
+      select: { caseId: true, sha256: true, sharedEntry: true, sharedWork: true, sharedThumb: true },
+    });
+    if (!row) return plain();
+    if (row.sharedEntry !== blur.version.entry || !row.sharedWork || !row.sharedThumb) {
+      row.sharedWork = await blurred((await this.bytes(caseId, sha256, 'work')).bytes, blur.value.regions);
+      row.sharedThumb = await thumbOf(row.sharedWork);
+      row.sharedEntry = blur.version.entry;
+      await links.update({ caseId, sha256 }, { sharedEntry: row.sharedEntry, sharedWork: row.sharedWork, sharedThumb: row.sharedThumb });
+    }
+    return { bytes: rendition === 'work' ? row.sharedWork : row.sharedThumb, mime: 'image/jpeg' };
   }
 }

@@ -2,11 +2,12 @@ import { LIMITS } from '@true-ledger/contract';
 import { sha256Hex } from '@true-ledger/core';
 import exifr from 'exifr';
 import sharp, { type Metadata } from 'sharp';
+import { decodeHeic, isHeic } from './heic.js';
 import { ProblemError } from '../http/problem.js';
 
 export interface ReadPicture {
   readonly sha256: string;
-  readonly mime: 'image/jpeg' | 'image/png' | 'image/webp';
+  readonly mime: 'image/jpeg' | 'image/png' | 'image/webp' | 'image/heic';
   readonly width: number;
   readonly height: number;
   readonly takenAt: string | null;
@@ -21,9 +22,36 @@ const MIME: Readonly<Record<string, ReadPicture['mime']>> = { jpeg: 'image/jpeg'
 const refuse = (code: string, what: string, what2do: string): ProblemError =>
   new ProblemError({ code, sentence: `The picture was not stored: ${what}. Nothing else was lost. ${what2do}`, field: 'file' });
 
+const thumbSize = { width: 320, height: 320, fit: 'inside', withoutEnlargement: true } as const;
+
+export function thumbOf(work: Buffer): Promise<Buffer> {
+  return sharp(work).resize(thumbSize).jpeg({ quality: 78 }).toBuffer();
+}
+
+/** A rendition with round regions made unrecognisable: averaged to coarse blocks, then softened. Positions and radii as shares of width, height and width. */
+export async function blurred(work: Buffer, regions: ReadonlyArray<{ x: number; y: number; r: number }>): Promise<Buffer> {
+  const { width, height } = await sharp(work).metadata();
+  const blocks = await sharp(work)
+    .resize(Math.max(4, Math.round(width / 48)))
+    .toBuffer();
+  const coarse = await sharp(blocks).resize(width, height, { fit: 'fill', kernel: 'cubic' }).blur(6).toBuffer();
+  const circles = regions.map((b) => `<circle cx="${b.x * width}" cy="${b.y * height}" r="${b.r * width}"/>`).join('');
+  const mask = Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}">${circles}</svg>`);
+  const patch = await sharp(coarse)
+    .ensureAlpha()
+    .composite([{ input: mask, blend: 'dest-in' }])
+    .png()
+    .toBuffer();
+  return sharp(work)
+    .composite([{ input: patch }])
+    .jpeg({ quality: 86 })
+    .toBuffer();
+}
+
 /** Checks a file as a picture and makes its renditions. The original is not touched. Throws a problem that says what is wrong with it. */
 export async function readPicture(bytes: Buffer): Promise<ReadPicture> {
   if (bytes.length === 0) throw refuse('not-an-image', 'the file is empty', 'Take it again or choose the file.');
+  if (isHeic(bytes)) return readHeic(bytes);
   const options = { limitInputPixels: LIMITS.imagePixels, failOn: 'truncated' as const, sequentialRead: true };
   let meta: Metadata;
   try {
@@ -48,10 +76,6 @@ export async function readPicture(bytes: Buffer): Promise<ReadPicture> {
       .resize({ width: 1600, height: 1600, fit: 'inside', withoutEnlargement: true })
       .jpeg({ quality: 86 })
       .toBuffer();
-    const thumb = await sharp(work)
-      .resize({ width: 320, height: 320, fit: 'inside', withoutEnlargement: true })
-      .jpeg({ quality: 78 })
-      .toBuffer();
     return {
       sha256: sha256Hex(bytes),
       mime,
@@ -59,11 +83,27 @@ export async function readPicture(bytes: Buffer): Promise<ReadPicture> {
       height: (turned ? meta.width : meta.height) ?? 0,
       takenAt: await takenAt(bytes),
       work,
-      thumb,
+      thumb: await thumbOf(work),
     };
   } catch {
     throw refuse('image-damaged', 'the file ends early or is damaged', 'Take it again or choose the file.');
   }
+}
+
+/** A picture in the container telephones use; decoded in a thread of its own, since it takes a second or more. */
+async function readHeic(bytes: Buffer): Promise<ReadPicture> {
+  const decoded = await decodeHeic(bytes, LIMITS.imagePixels);
+  if (!decoded.ok)
+    throw decoded.why === 'too-large'
+      ? refuse('image-too-large', `it has more than the ${LIMITS.imagePixels / 1e6} megapixels that are taken`, 'Send a smaller picture.')
+      : refuse('image-damaged', 'this HEIC picture cannot be decoded here', 'Save it as JPEG in the telephone and send that.');
+  const { width, height, data } = decoded;
+  const work = await sharp(data, { raw: { width, height, channels: 4 } })
+    .removeAlpha()
+    .resize({ width: 1600, height: 1600, fit: 'inside', withoutEnlargement: true })
+    .jpeg({ quality: 86 })
+    .toBuffer();
+  return { sha256: sha256Hex(bytes), mime: 'image/heic', width, height, takenAt: await takenAt(bytes), work, thumb: await thumbOf(work) };
 }
 
 async function takenAt(bytes: Buffer): Promise<string | null> {

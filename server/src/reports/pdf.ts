@@ -94,7 +94,13 @@ async function drawBlock(
       const widest = longest.indexOf(Math.max(...longest));
       const widths = longest.map((_, i) => (i === widest ? '*' : 'auto'));
       return {
-        table: { headerRows: head.length, keepWithHeaderRows: 1, dontBreakRows: true, widths, body: [...head, ...block.rows.map((r) => r.map(cell))] },
+        table: {
+          headerRows: head.length,
+          keepWithHeaderRows: 1,
+          dontBreakRows: true,
+          widths,
+          body: [...head, ...block.rows.map((r) => r.map(cell))],
+        },
         layout: 'lightHorizontalLines',
         margin: [0, 2, 0, 6],
       };

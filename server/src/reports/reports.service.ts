@@ -16,7 +16,12 @@ export class ReportsService {
   async pdf(caseId: string): Promise<{ bytes: Buffer; number: string }> {
     const { state, view } = await this.ledger.view(caseId);
     const model = reportModel(view, state.head, state.seq);
-    const bytes = await reportPdf(model, view, async (sha) => (await this.photos.bytes(caseId, sha, 'work')).bytes, this.config.root);
+    const bytes = await reportPdf(
+      model,
+      view,
+      async (sha) => (await this.photos.bytes(caseId, sha, 'shared-work')).bytes,
+      this.config.root,
+    );
     return { bytes, number: view.number };
   }
 }

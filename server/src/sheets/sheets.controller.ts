@@ -1,0 +1,29 @@
+import { Controller, Get, Param, Post } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import { sheetSchema, type Account, type SheetRequest } from '@true-ledger/contract';
+import type { SpecSheet } from '@true-ledger/core';
+import { Who } from '../accounts/guard.js';
+import { Checked } from '../http/checked.js';
+import { SheetsService } from './sheets.service.js';
+
+/** Spec sheets of the shop: layouts and limits with their source, every version kept. */
+@ApiTags('spec sheets')
+@Controller('api/sheets')
+export class SheetsController {
+  constructor(private readonly sheets: SheetsService) {}
+
+  @Get()
+  latest(): Promise<SpecSheet[]> {
+    return this.sheets.latest();
+  }
+
+  @Get(':id')
+  versions(@Param('id') id: string): Promise<SpecSheet[]> {
+    return this.sheets.versions(id);
+  }
+
+  @Post()
+  save(@Checked(sheetSchema) body: SheetRequest, @Who() account: Account): Promise<SpecSheet> {
+    return this.sheets.save(body, account.name);
+  }
+}

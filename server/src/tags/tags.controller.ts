@@ -1,0 +1,47 @@
+import { Controller, Get, Inject, Param, ParseUUIDPipe, Query, Res } from '@nestjs/common';
+import { ApiQuery, ApiTags } from '@nestjs/swagger';
+import { matchesStation } from '@true-ledger/core';
+import type { Response } from 'express';
+import { CONFIG, type ServerConfig } from '../config.js';
+import { ProblemError } from '../http/problem.js';
+import { LedgerService } from '../ledger/ledger.service.js';
+import { tagSheet } from './tagSheet.js';
+
+/** Printed part tags: a code for the place, a 20 mm bar, grey and colour patches. */
+@ApiTags('part tags')
+@Controller('api/cases/:caseId/tags.pdf')
+export class TagsController {
+  constructor(
+    private readonly ledger: LedgerService,
+    @Inject(CONFIG) private readonly config: ServerConfig,
+  ) {}
+
+  @ApiQuery({
+    name: 'places',
+    required: false,
+    description: 'Station patterns parted by commas, such as rod.*.shell.*; all places when absent',
+  })
+  @Get()
+  async sheet(@Param('caseId', ParseUUIDPipe) caseId: string, @Res() response: Response, @Query('places') places?: string): Promise<void> {
+    const { view } = await this.ledger.view(caseId);
+    const wanted = (places ?? '').split(',').filter(Boolean).slice(0, 50);
+    const stations = view.stations
+      .filter((s) => s.state !== 'not-present')
+      .map((s) => s.station)
+      .filter((s) => wanted.length === 0 || wanted.some((p) => matchesStation(p, s.id)));
+    if (stations.length === 0)
+      throw new ProblemError({
+        code: 'no-places',
+        sentence: 'No place of this engine fits. Choose places and print again.',
+        field: 'places',
+      });
+    const bytes = await tagSheet(view.number, caseId, stations, this.config.root);
+    response
+      .set({
+        'Content-Type': 'application/pdf',
+        'Content-Disposition': `inline; filename="tags-${view.number.replace(/[^\w.-]/g, '_')}.pdf"`,
+        'Cache-Control': 'no-store',
+      })
+      .send(bytes);
+  }
+}
