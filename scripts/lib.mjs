@@ -97,13 +97,13 @@ export function build() {
   });
 }
 
-/** A free port on loopback, trying `wanted` first. */
-export async function freePort(wanted) {
+/** A free port, trying `wanted` first; on loopback unless told otherwise. */
+export async function freePort(wanted, host = '127.0.0.1') {
   const tryPort = (port) =>
     new Promise((resolve) => {
       const server = createServer();
       server.once('error', () => resolve(null));
-      server.listen(port, '127.0.0.1', () => {
+      server.listen(port, host, () => {
         const { port: got } = server.address();
         server.close(() => resolve(got));
       });

@@ -28,11 +28,16 @@ const SHOTS = [
   ['patterns', '/patterns', '.pattern-grid'],
   ['set-up', '/set-up', '.page h1'],
   ['intake', '/case/:case/intake', '.intake-grid'],
+  ['before-opening', '/case/:case/opening/turning', '.check-drawing'],
+  ['strip', '/case/:case/strip/main-cap-2', '.fasteners'],
   ['bench', '/case/:case/bench', '.bench-cell.here'],
   ['station', '/case/:case/station/rod.2.shell.upper', '.draw-surface'],
   ['measure', '/case/:case/measure/crank.pin.2', '.js-plotly-plot .trace'],
   ['cause', '/case/:case/cause', '.ranked li'],
   ['document', '/case/:case/document', '.report h2'],
+  ['capture', '/capture/:case?station=rod.2.shell.upper', '.shutters'],
+  ['pictures', '/case/:case/pictures', '.picture-cell'],
+  ['sheets', '/sheets', '.page h1'],
   ['ledger', '/case/:case/ledger', '.ant-table-row'],
 ];
 

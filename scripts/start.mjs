@@ -3,18 +3,26 @@ import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Cluster } from './database.mjs';
+import { ownAddresses, ownCertificate } from './tls.mjs';
 import { build, freePort, installPackages, ROOT, run, say, startUntil } from './lib.mjs';
 
 const HELP = `npm start [-- options]
   --port N     port to serve on (4310, or the next free one)
   --fresh      throw the kept data away and load the demo data anew
   --empty      no demo data: a one-time link makes the first owner
+  --lan        let phones in the shop's network in, by TLS with a certificate of our own
   DATABASE_URL an existing PostgreSQL instead of our own`;
 
 let options;
 try {
   options = parseArgs({
-    options: { port: { type: 'string' }, fresh: { type: 'boolean' }, empty: { type: 'boolean' }, help: { type: 'boolean' } },
+    options: {
+      port: { type: 'string' },
+      fresh: { type: 'boolean' },
+      empty: { type: 'boolean' },
+      lan: { type: 'boolean' },
+      help: { type: 'boolean' },
+    },
   }).values;
 } catch (error) {
   console.error(`${error.message}\n\n${HELP}`);
@@ -66,9 +74,26 @@ try {
     cluster.ensureDatabase();
     databaseUrl = cluster.url();
   } else if (options.fresh) throw new Error('--fresh would empty a database that is not ours; empty it yourself.');
-  const port = await freePort(wanted);
+  const port = await freePort(wanted, options.lan ? '0.0.0.0' : '127.0.0.1');
   if (options.port !== undefined && port !== wanted) throw new Error(`Port ${wanted} is taken. Choose another with --port.`);
   const env = { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port), TL_DEMO_ACCOUNTS_FILE: accountsFile };
+  let address = `http://127.0.0.1:${port}`;
+  let tls = null;
+  if (options.lan) {
+    const addresses = ownAddresses();
+    if (addresses.length === 0) throw new Error('This machine is in no network, so no phone can reach it. Start without --lan.');
+    tls = await ownCertificate(join(ROOT, '.data', 'tls'), addresses);
+    const reached = addresses.map((a) => `https://${a}:${port}`);
+    address = reached.join('  ');
+    Object.assign(env, {
+      HOST: '0.0.0.0',
+      SECURE_COOKIES: 'yes',
+      TL_TLS_CERT: tls.cert,
+      TL_TLS_KEY: tls.key,
+      TL_TLS_AUTHORITY: tls.authority,
+      TL_ADDRESSES: reached.join(','),
+    });
+  }
   if (!options.empty) run('node', ['server/dist/demo/load.js'], { env });
   const started = await startUntil('READY', 'node', ['server/dist/main.js'], { env, onError: (text) => process.stderr.write(text) });
   server = started.child;
@@ -78,7 +103,12 @@ try {
       void stop(1);
     }
   });
-  say(`\nTrue Ledger is running at http://127.0.0.1:${port}\n`);
+  say(`\nTrue Ledger is running at ${address}\n`);
+  if (tls)
+    say(`Phones: open the address in the shop's network. The first time the browser warns, because the certificate is our own.
+To trust it for good, open ${address.split(' ')[0]}/authority.crt on the phone, check the fingerprint below, and install it as a
+certificate authority (docs/phones.md says where each phone keeps that). Without it the page works after the warning is passed.
+  SHA-256 ${tls.fingerprint}\n`);
   const claim = /CLAIM (\S+)/.exec(started.output);
   if (claim) say(`Make the first owner with this one-time link (24 h): ${claim[1]}\n`);
   else if (existsSync(accountsFile)) {

@@ -1,4 +1,4 @@
-import { Controller, Get, Module, type DynamicModule } from '@nestjs/common';
+import { Controller, Get, Inject, Module, type DynamicModule } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { DataSource } from 'typeorm';
 import { AccountsModule } from './accounts/accounts.module.js';
@@ -29,6 +29,18 @@ class HealthController {
   }
 }
 
+/** How phones reach this server. */
+@ApiTags('health')
+@Controller('api/network')
+class NetworkController {
+  constructor(@Inject(CONFIG) private readonly config: ServerConfig) {}
+
+  @Get()
+  network(): { addresses: readonly string[] } {
+    return { addresses: this.config.addresses ?? [] };
+  }
+}
+
 @Module({})
 class ConfigModule {
   static with(config: ServerConfig): DynamicModule {
@@ -52,7 +64,7 @@ export class AppModule {
         SheetsModule,
         ReportsModule,
       ],
-      controllers: [HealthController, BundlesController, GaugesController, CausesController, TagsController],
+      controllers: [HealthController, NetworkController, BundlesController, GaugesController, CausesController, TagsController],
     };
   }
 }

@@ -21,6 +21,7 @@ export async function makeApp(config: ServerConfig): Promise<NestExpressApplicat
     logger: ['error', 'warn'],
     bodyParser: false,
     abortOnError: false,
+    ...(config.tls ? { httpsOptions: { cert: config.tls.cert, key: config.tls.key } } : {}),
   });
   app.set('trust proxy', 'loopback');
   app.use(
@@ -76,6 +77,12 @@ async function addDocs(app: NestExpressApplication): Promise<void> {
 }
 
 function addPages(app: NestExpressApplication, config: ServerConfig): void {
+  app.use('/authority.crt', (_request: Request, response: Response, next: NextFunction) => {
+    if (!config.authority) return next();
+    response
+      .set({ 'Content-Type': 'application/x-x509-ca-cert', 'Content-Disposition': 'attachment; filename="true-ledger.crt"' })
+      .send(config.authority);
+  });
   const pages = join(config.root, 'web', 'dist');
   if (!existsSync(pages)) return;
   app.use('/assets', express.static(join(pages, 'assets'), { immutable: true, maxAge: '365d', fallthrough: false }));

@@ -1,4 +1,4 @@
-import { existsSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 
 /** Settings of one server process, read once from the environment. */
@@ -10,6 +10,12 @@ export interface ServerConfig {
   readonly loginAttempts: number;
   readonly loginWindowSeconds: number;
   readonly secureCookies: boolean;
+  /** Addresses phones in the shop's network reach; empty on loopback. */
+  readonly addresses?: readonly string[];
+  /** Certificate and key (PEM) to serve with TLS. */
+  readonly tls?: { readonly cert: string; readonly key: string } | null;
+  /** Certificate of our own authority (PEM), given to phones that are to trust us. */
+  readonly authority?: string | null;
 }
 
 export const CONFIG = Symbol('config');
@@ -36,5 +42,11 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): ServerConfig {
     loginAttempts: Number(env['LOGIN_ATTEMPTS'] ?? 8),
     loginWindowSeconds: Number(env['LOGIN_WINDOW_SECONDS'] ?? 300),
     secureCookies: env['SECURE_COOKIES'] === 'yes',
+    addresses: (env['TL_ADDRESSES'] ?? '').split(',').filter(Boolean),
+    authority: env['TL_TLS_AUTHORITY'] ? readFileSync(env['TL_TLS_AUTHORITY'], 'utf8') : null,
+    tls:
+      env['TL_TLS_CERT'] && env['TL_TLS_KEY']
+        ? { cert: readFileSync(env['TL_TLS_CERT'], 'utf8'), key: readFileSync(env['TL_TLS_KEY'], 'utf8') }
+        : null,
   };
 }

@@ -7,6 +7,6 @@ const app = await makeApp(config);
 await app.listen(config.port, config.host);
 const accounts = app.get(AccountsService);
 if (!(await accounts.hasAccounts()) && process.env['TL_EXPECT_DEMO'] !== 'yes') {
-  console.log(`CLAIM http://${config.host}:${config.port}/claim#${await accounts.makeClaim()}`);
+  console.log(`CLAIM ${config.addresses?.[0] ?? `http://${config.host}:${config.port}`}/claim#${await accounts.makeClaim()}`);
 }
 console.log('READY');

@@ -9,6 +9,8 @@ import type { WearMap } from '../damage/wearMap.js';
 import { PART_NAMES, type SurfaceFrame } from '../engine/stations.js';
 import { coverage, isExamined, journalSpecOf, standingGrade, type CaseView, type StationView } from '../ledger/views.js';
 import { AXES, barrelText, journalSheet, PLANES, type MeasuredValue } from '../measure/journal.js';
+import { checksFor } from '../opening/checks.js';
+import { stripStanding } from '../strip/state.js';
 import { formatLength } from '../units/length.js';
 
 export type ReportBlock =
@@ -88,6 +90,27 @@ export const ONSETS: Readonly<Record<string, string>> = {
   'after-work': 'After work on the engine',
   'after-start-up': 'After start-up',
 };
+export const COMPLAINT_PLACES: Readonly<Record<string, string>> = {
+  top: 'Top',
+  bottom: 'Bottom',
+  front: 'Front end',
+  rear: 'Flywheel end',
+  'one-cylinder': 'One cylinder',
+  everywhere: 'Everywhere',
+};
+export const COMPLAINT_WHENS: Readonly<Record<string, string>> = {
+  cold: 'Cold',
+  hot: 'Hot',
+  load: 'Under load',
+  idle: 'At idle',
+  always: 'Always',
+};
+export const SMOKES: Readonly<Record<string, string>> = { blue: 'Blue', white: 'White', black: 'Black' };
+export const FAMILY_EXPERIENCE: Readonly<Record<string, string>> = {
+  none: 'None: no pattern experience of this engine family is held',
+  some: 'Some: seen before in this shop',
+  held: 'Known: many seen in this shop',
+};
 export const AFTER_SIGNS: Readonly<Record<string, string>> = {
   stopped: 'Stopped at once',
   'driven-on': 'Run on',
@@ -126,6 +149,7 @@ export function reportModel(view: CaseView, ledgerHead: string, entries: number)
     entries,
     sections: [
       question(view),
+      opening(view),
       examined(view),
       findings(view, numbering),
       sheets(view),
@@ -134,6 +158,12 @@ export function reportModel(view: CaseView, ledgerHead: string, entries: number)
       method(view, d, ledgerHead, entries),
     ],
   };
+}
+
+/** A row that is left out when nothing was entered. */
+function optionalRow(name: string, parts: readonly string[]): string[][] {
+  const said = parts.filter((p) => p !== '' && p !== '–');
+  return said.length > 0 ? [[name, said.join('; ')]] : [];
 }
 
 function question(view: CaseView): ReportSection {
@@ -150,9 +180,20 @@ function question(view: CaseView): ReportSection {
           ['Question asked', orDash(view.intake('question'))],
           ['Complaint', coded(COMPLAINTS, view.intake('complaint'))],
           ['In the client’s words', orDash(view.intake('complaintWords'))],
+          ...optionalRow('Where and when', [
+            coded(COMPLAINT_PLACES, view.intake('complaintPlace')),
+            coded(COMPLAINT_WHENS, view.intake('complaintWhen')),
+          ]),
+          ...optionalRow('Smoke', [coded(SMOKES, view.intake('smokeColour'))]),
           ['Onset', coded(ONSETS, view.intake('onset'))],
-          ['After the first sign', coded(AFTER_SIGNS, view.intake('afterFirstSign'))],
+          [
+            'After the first sign',
+            [coded(AFTER_SIGNS, view.intake('afterFirstSign')), view.intake('ranOnFor')].filter((x) => x !== '').join(', '),
+          ],
           ['Received', orDash(view.intake('received'))],
+          ...optionalRow('Opened by', [view.intake('openedBy')]),
+          ...optionalRow('Evidence held by', [view.intake('evidenceHolder')]),
+          ...optionalRow('Experience of this family', [coded(FAMILY_EXPERIENCE, view.intake('familyExperience'))]),
           [
             'Engine',
             `${l.cylinders} cylinder${l.cylinders > 1 ? 's' : ''}, ${l.arrangement}, ${l.cycle}, ${l.fuel}; bore ${l.boreMm} mm, stroke ${l.strokeMm} mm, ${l.mains} mains, firing order ${l.firingOrder.join('-')}`,
@@ -173,8 +214,85 @@ function question(view: CaseView): ReportSection {
             },
           ]
         : [{ kind: 'text' as const, text: 'No history was given.' }]),
+      ...custody(view),
     ],
   };
+}
+
+function custody(view: CaseView): ReportBlock[] {
+  const blocks: ReportBlock[] = [];
+  if (view.received.length > 0)
+    blocks.push({
+      kind: 'table',
+      head: ['Received', 'How it came', 'By'],
+      rows: view.received.map(({ value: r }) => [r.text, r.state.replace('-', ' '), orDash(r.by)]),
+    });
+  if (view.buildMarks.length > 0)
+    blocks.push({
+      kind: 'table',
+      head: ['Build marks', 'Points to'],
+      rows: view.buildMarks.map(({ value: m }) => [m.text, m.pointsTo.replace('-', ' ')]),
+    });
+  if (view.questions.length > 0)
+    blocks.push({
+      kind: 'table',
+      head: ['Questions', 'To', 'Answer'],
+      rows: view.questions.map(({ value: q }) => [
+        q.text,
+        q.to.replace('-', ' '),
+        q.answer === null ? 'open' : `${q.answer} (${q.answeredOn ?? ''})`,
+      ]),
+    });
+  return blocks;
+}
+
+/** The checks before opening and what the strip recorded or passed over. */
+function opening(view: CaseView): ReportSection {
+  const blocks: ReportBlock[] = [];
+  const rows = checksFor(view.layout).flatMap((c) =>
+    c.fields.flatMap((f) => {
+      const said = [...view.checks.values()].filter(
+        (a) => a.value.check === c.id && (a.value.field === f.id || a.value.field.startsWith(`${f.id}.`)) && a.value.text !== '',
+      );
+      if (said.length === 0) return [];
+      const each = said.map(({ value: a }) => {
+        const place = a.field.split('.')[1];
+        const bare = a.unit && !/[a-z%"″]/i.test(a.text) ? `${a.text} ${a.unit}` : a.text;
+        return place ? `${f.per === 'turn' ? `${(Number(place) - 1) * 30}°` : place}: ${bare}` : bare;
+      });
+      return [[c.name, f.label, each.join('; ')]];
+    }),
+  );
+  blocks.push(
+    rows.length > 0
+      ? { kind: 'table', head: ['Before opening', '', 'Found'], rows }
+      : { kind: 'text', text: 'No check was made before opening.' },
+  );
+  const standing = stripStanding(view);
+  const done = standing.steps.filter((s) => s.done).length;
+  if (done > 0) blocks.push({ kind: 'text', text: `Strip: ${done} of ${standing.steps.length} steps were done.` });
+  if (standing.lost.length > 0)
+    blocks.push(
+      { kind: 'text', text: 'Not recorded before it was gone', strong: true },
+      {
+        kind: 'list',
+        items: standing.lost.map(
+          (i) => `${i.name}${view.strip.holds.get(i.id)?.value.note ? `: ${view.strip.holds.get(i.id)!.value.note}` : ''}`,
+        ),
+      },
+    );
+  const torque = standing.plan.steps.flatMap((s) => {
+    const read = view.strip.bolts.filter((b) => b.value.pattern === s.pattern?.id && b.value.newtonMetre !== null);
+    return s.pattern && read.length > 0
+      ? [[s.pattern.name, read.map((b) => `${b.value.position}: ${b.value.text} ${b.value.unit}`).join(', ')]]
+      : [];
+  });
+  if (torque.length > 0) blocks.push({ kind: 'table', head: ['Break-loose torque', 'By position'], rows: torque });
+  const expected = view.strip.expectations.map(
+    ({ value: e }) => `${e.text}: ${e.held === null ? 'not settled' : e.held ? 'held' : 'did not hold'}`,
+  );
+  if (expected.length > 0) blocks.push({ kind: 'text', text: 'Expected before looking', strong: true }, { kind: 'list', items: expected });
+  return { id: 'opening', heading: 'Before opening and strip', blocks };
 }
 
 function examined(view: CaseView): ReportSection {

@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import {
   engineTemplate,
+  readAnswer,
+  stripSteps,
   type EngineLayout,
   type EntryBodies,
   type EntryDraft,
@@ -56,9 +58,12 @@ class CaseScript {
   readonly steps: DemoStep[] = [];
   private marks = 0;
 
-  constructor(title: string, layout: EngineLayout) {
+  constructor(
+    title: string,
+    readonly engine: EngineLayout,
+  ) {
     this.entry('case-opened', null, { number: '', title, demo: true });
-    this.entry('layout-set', null, { layout });
+    this.entry('layout-set', null, { layout: engine });
   }
 
   entry<K extends EntryKind>(kind: K, station: string | null, body: EntryBodies[K]): this {
@@ -78,6 +83,49 @@ class CaseScript {
 
   looked(feature: string, present: boolean, note: string): this {
     return this.entry('evidence-set', null, { feature, present, note });
+  }
+
+  /** An answer of a check before opening, read as the page reads it. */
+  check(check: string, field: string, raw: string | readonly string[], unit?: string): this {
+    const read = readAnswer(this.engine, check, field, raw, unit);
+    if (!read.ok) throw new Error(`${check} ${field}: ${read.problem.sentence}`);
+    return this.entry('check-set', null, read.value);
+  }
+
+  each(check: string, field: string, values: readonly string[], unit: string): this {
+    values.forEach((v, i) => this.check(check, `${field}.${i + 1}`, v, unit));
+    return this;
+  }
+
+  received(text: string, state: 'received' | 'already-off' | 'missing', by = ''): this {
+    return this.entry('received-item', null, { item: randomUUID(), text, state, by });
+  }
+
+  buildMark(kind: EntryBodies['build-mark']['kind'], text: string, pointsTo: EntryBodies['build-mark']['pointsTo']): this {
+    return this.entry('build-mark', null, { mark: randomUUID(), kind, text, pointsTo });
+  }
+
+  question(to: EntryBodies['open-question']['to'], text: string, answer: string | null = null, answeredOn: string | null = null): this {
+    return this.entry('open-question', null, { question: randomUUID(), to, text, answer, answeredOn });
+  }
+
+  bolts(pattern: string, values: Readonly<Record<string, string>>): this {
+    for (const [position, text] of Object.entries(values))
+      this.entry('bolt-torque', null, { pattern, position, text, unit: 'N·m', newtonMetre: Number(text) });
+    return this;
+  }
+
+  noted(item: string, note: string): this {
+    return this.entry('hold-set', null, { item, outcome: 'recorded', note });
+  }
+
+  passedOver(item: string, note: string): this {
+    return this.entry('hold-set', null, { item, outcome: 'lost', note });
+  }
+
+  done(...steps: string[]): this {
+    for (const step of steps) this.entry('step-set', null, { step, state: 'done', note: '' });
+    return this;
   }
 
   sound(...stations: string[]): this {
@@ -166,10 +214,45 @@ function firePump(): DemoCase {
   c.history('Main and rod shells renewed in spring by a travelling fitter', 'seen', 'told.recent-work', '2026-04-11')
     .history('Gauge stood where it always stands until the knock', 'told', 'told.pressure-normal', '2026-10-30')
     .history('Oil and filter changed after the first ten hours', 'told', null, '2026-05-02');
-  c.looked('fluid.level-low', false, 'Level at the upper mark before draining')
-    .looked('fluid.milky', false, 'Clear, dark, copper glitter')
-    .looked('fluid.fuel-smell', false, 'No fuel smell')
-    .looked('measured.feed-hole-shut', true, 'Upper half of main 2 stands a quarter turn round, its hole off the feed');
+  c.intake({
+    complaintPlace: 'bottom',
+    complaintWhen: 'hot,load',
+    openedBy: 'Nobody since the overhaul',
+    evidenceHolder: 'This workshop, bags in the locked cage',
+  });
+  c.received('Engine complete, on its frame', 'received')
+    .received('Oil in the pan, about 4 l', 'received')
+    .received('Shells taken out in spring', 'missing', 'travelling fitter')
+    .buildMark('date-code', 'Two date codes among the main shells: spring of this year, and main 2 upper six years older', 'opened-before')
+    .buildMark('sealant', 'Fresh grey bead on the pan, squeezed inside by 2 mm', 'opened-before')
+    .buildMark('paint', 'Paint unbroken across the head joint', 'as-made')
+    .question(
+      'earlier-builder',
+      'Were all shells of one set, and who took main 2 apart?',
+      'One half was short in the box; an old one was put in.',
+      '2026-11-12',
+    )
+    .question('client', 'Was the engine run under load between the tenth and the fortieth hour?');
+  c.check('arrival', 'seen', 'Clean, dry outside; oil filler tight; pump coupling turns free of the engine.')
+    .check('dipstick', 'level', ['full'])
+    .check('dipstick', 'look', ['dark', 'glitter'])
+    .check('oil-sample', 'taken', ['mid-stream'])
+    .check('oil-sample', 'reference', 'OQ2-11')
+    .check('coolant', 'level', ['full'])
+    .check('coolant', 'film', ['clear'])
+    .check('filter', 'found', ['copper'])
+    .check('filter', 'bypass', ['seated'])
+    .check('magnet', 'clings', ['nothing'])
+    .each('compression', 'dry', ['11.8', '11.6', '11.9', '11.7'], 'bar')
+    .check('turning', 'feel', ['tight'])
+    .each('turning', 'ahead', ['58', '61', '60', '63', '64', '60', '58', '57', '60', '62', '61', '59'], 'N·m')
+    .each('turning', 'back', ['56', '58', '59', '60', '61', '59', '57', '56', '58', '59', '58', '57'], 'N·m')
+    .check('end-float', 'float', '0.14')
+    .check('end-float', 'play', '0.05')
+    .check('knock', 'where', ['bottom'])
+    .check('knock', 'when', ['hot', 'load']);
+  firePumpStrip(c);
+  c.looked('measured.feed-hole-shut', true, 'Upper half of main 2 stands a quarter turn round, its hole off the feed');
   c.sound(
     'bore.1',
     'bore.2',
@@ -303,6 +386,53 @@ function firePump(): DemoCase {
   return { number: '2026-D01', steps: c.steps };
 }
 
+/** The fire-pump engine stripped to the last plug, one hold passed over. */
+function firePumpStrip(c: CaseScript): void {
+  const head = [62, 64, 60, 66, 63, 61, 65, 62, 64, 60];
+  c.bolts('head-0', Object.fromEntries(head.map((v, i) => [String(i + 1), String(v)])));
+  for (const n of [1, 2, 3, 4]) {
+    c.bolts(`rod.${n}`, { a: String(46 + n), b: String(48 + (n % 2)) });
+    c.entry('cap-checked', null, { cap: `rod.${n}`, number: String(n), agrees: true, joint: 'imperceptible', note: '' });
+  }
+  for (const n of [1, 2, 3, 4, 5]) {
+    c.bolts(`main.${n}`, { a: String(76 + n), b: n === 2 ? '52' : String(78 + (n % 3)) });
+    c.entry('cap-checked', null, { cap: `main.${n}`, number: String(n), agrees: true, joint: 'imperceptible', note: '' });
+  }
+  for (const [index, [cap, text]] of (
+    [
+      ['', '60'],
+      ['main.1', '57'],
+      ['main.3', '54'],
+      ['main.2', '14'],
+      ['main.4', '12'],
+      ['main.5', '10'],
+    ] as const
+  ).entries())
+    c.entry('ease-torque', null, { index, cap, text, unit: 'N·m', newtonMetre: Number(text) });
+  c.entry('expectation', null, {
+    expectation: randomUUID(),
+    step: 'pan',
+    text: 'No metal in the pan if the level was the cause and it was stopped at once',
+    held: false,
+  });
+  for (const part of ['rod.1', 'rod.3', 'rod.4', 'main.1', 'main.3', 'main.4', 'main.5', 'rod.2', 'main.2'])
+    c.noted(`shells-in-place:${part}`, part === 'main.2' ? 'upper half a quarter turn round' : 'in their seats, hole on the feed');
+  c.noted('gasket-faces', 'both faces clean, no trace between the holes').noted(
+    'pan-as-found',
+    'copper flake over the whole floor, sludge line level',
+  );
+  c.noted('filter-kept', 'kept upright, cut open on the bench')
+    .noted('liquid', 'all crowns dry')
+    .noted('piston-rock', 'even, all four')
+    .noted('contact-order', 'in the rack, in order')
+    .noted('rod-play', '0.20 to 0.25 mm, all four')
+    .passedOver('arrival', 'came at night, pictures of two sides only and those lost with a telephone')
+    .noted('all-recorded', 'bags 1 to 31 closed');
+  const steps = stripSteps(c.engine);
+  for (const s of steps) for (const b of s.bags) if (b.count !== null) c.entry('bag-set', null, { bag: b.id, counted: b.count, note: '' });
+  c.done(...steps.map((s) => s.id));
+}
+
 function workboat(): DemoCase {
   const c = new CaseScript('Workboat main engine: low pressure since the refit', layout('inline-4-diesel', { boreMm: 102, strokeMm: 115 }));
   c.intake({
@@ -322,7 +452,16 @@ function workboat(): DemoCase {
     null,
     '2026-09-14',
   );
-  c.looked('fluid.level-low', false, 'Level right').looked('fluid.milky', false, 'Not milky');
+  c.received('Block with crank and pistons in', 'received')
+    .received('Injectors and injector pump', 'already-off', 'crew')
+    .buildMark('paint', 'Fresh paint over old gaskets, beads of blast media under the cover', 'opened-before')
+    .question('client', 'Who blasted the block, and were the galleries open when it was done?');
+  c.check('dipstick', 'level', ['between'])
+    .check('dipstick', 'look', ['dark', 'glitter'])
+    .check('coolant', 'level', ['full'])
+    .check('magnet', 'clings', ['fuzz']);
+  c.check('turning', 'feel', ['free']);
+  c.done('arrival', 'isolate', 'turn').passedOver('oil-sample', 'drained by the crew before it came').done('drain-oil');
   const scored = (station: string, n: number, grade: Grade): void => {
     for (let k = 0; k < n; k++) c.line(station, 0.12 + (0.76 * (k + 0.4)) / n, 0.08, 0.92, k % 3 === 0 ? 'through' : 'probe');
     for (let k = 0; k < n * 2; k++) {
@@ -393,6 +532,8 @@ function outboard(): DemoCase {
     firstImpression: 'none-yet',
   });
   c.history('Tank filled from the wrong can the day before', 'told', 'told.premix-missed', '2026-11-19');
+  c.check('fuel', 'look', ['none']).check('turning', 'feel', ['tight']).each('compression', 'dry', ['3.1', '6.2'], 'bar');
+  c.done('isolate');
   return { number: '2026-D04', steps: c.steps };
 }
 

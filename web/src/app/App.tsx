@@ -1,4 +1,4 @@
-import { lazy, Suspense, type ReactNode } from 'react';
+import { lazy, Suspense, useEffect, type ReactNode } from 'react';
 import { Navigate, Route, Routes } from 'react-router';
 import { Claim } from '../account/Claim.js';
 import { SetUp } from '../account/SetUp.js';
@@ -8,10 +8,17 @@ import { ShopFrame } from '../frame/ShopFrame.js';
 import { NewCase } from '../shelf/NewCase.js';
 import { Patterns } from '../shelf/Patterns.js';
 import { Shelf } from '../shelf/Shelf.js';
+import { restoreFiles } from '../capture/queue.js';
 import { useMeQuery } from './api.js';
+import { useAppDispatch } from './store.js';
 import { Waiting } from './Waiting.js';
 
 const Intake = lazy(() => import('../stages/intake/Intake.js').then((m) => ({ default: m.Intake })));
+const Opening = lazy(() => import('../stages/opening/Opening.js').then((m) => ({ default: m.Opening })));
+const Strip = lazy(() => import('../stages/strip/Strip.js').then((m) => ({ default: m.Strip })));
+const Pictures = lazy(() => import('../stages/pictures/Pictures.js').then((m) => ({ default: m.Pictures })));
+const Sheets = lazy(() => import('../sheets/Sheets.js').then((m) => ({ default: m.Sheets })));
+const CapturePage = lazy(() => import('../capture/Capture.js').then((m) => ({ default: m.CapturePage })));
 const Bench = lazy(() => import('../stages/bench/Bench.js').then((m) => ({ default: m.Bench })));
 const StationPage = lazy(() => import('../stages/station/StationPage.js').then((m) => ({ default: m.StationPage })));
 const Measure = lazy(() => import('../stages/measure/Measure.js').then((m) => ({ default: m.Measure })));
@@ -21,6 +28,10 @@ const LedgerStage = lazy(() => import('../stages/ledger/LedgerStage.js').then((m
 
 export function App(): ReactNode {
   const { data: me, isLoading } = useMeQuery();
+  const dispatch = useAppDispatch();
+  useEffect(() => {
+    if (me) void dispatch(restoreFiles(me));
+  }, [me, dispatch]);
   if (isLoading) return <Waiting what="Opening the shop" />;
   if (!me)
     return (
@@ -36,11 +47,15 @@ export function App(): ReactNode {
           <Route path="/" element={<Shelf me={me} />} />
           <Route path="/new" element={<NewCase />} />
           <Route path="/patterns" element={<Patterns />} />
+          <Route path="/sheets/:sheetId?" element={<Sheets me={me} />} />
           <Route path="/set-up" element={<SetUp me={me} />} />
         </Route>
         <Route path="/case/:caseId" element={<CaseFrame me={me} />}>
           <Route index element={<Navigate to="bench" replace />} />
           <Route path="intake" element={<Intake />} />
+          <Route path="opening/:checkId?" element={<Opening />} />
+          <Route path="strip/:stepId?" element={<Strip />} />
+          <Route path="pictures" element={<Pictures />} />
           <Route path="bench" element={<Bench />} />
           <Route path="station/:stationId" element={<StationPage />} />
           <Route path="measure/:stationId?" element={<Measure />} />
@@ -48,6 +63,7 @@ export function App(): ReactNode {
           <Route path="document" element={<DocumentStage />} />
           <Route path="ledger" element={<LedgerStage />} />
         </Route>
+        <Route path="/capture/:caseId" element={<CapturePage me={me} />} />
         <Route path="*" element={<Navigate to="/" replace />} />
       </Routes>
     </Suspense>

@@ -10,8 +10,9 @@ import type {
   NewCaseRequest,
   Role,
   SessionInfo,
+  SheetRequest,
 } from '@true-ledger/contract';
-import { foldEntries, type CaseState, type EntryDraft, type Gauge, type LedgerEntry } from '@true-ledger/core';
+import { foldEntries, type CaseState, type EntryDraft, type Gauge, type LedgerEntry, type SpecSheet } from '@true-ledger/core';
 
 const raw = fetchBaseQuery({ baseUrl: '/api', credentials: 'same-origin' });
 
@@ -48,7 +49,7 @@ const signedIn = (result: Me | undefined): Array<'me' | 'shelf'> => (result ? ['
 export const api = createApi({
   reducerPath: 'api',
   baseQuery,
-  tagTypes: ['me', 'shelf', 'accounts', 'sessions', 'gauges'],
+  tagTypes: ['me', 'shelf', 'accounts', 'sessions', 'gauges', 'sheets'],
   endpoints: (b) => ({
     me: b.query<Me, void>({ query: () => '/me', providesTags: ['me'] }),
     signIn: b.mutation<Me, { signIn: string; password: string }>({
@@ -105,6 +106,12 @@ export const api = createApi({
     }),
     gauges: b.query<Gauge[], void>({ query: () => '/gauges', providesTags: ['gauges'] }),
     saveGauge: b.mutation<Gauge, Gauge>({ query: (body) => ({ url: '/gauges', method: 'PUT', body }), invalidatesTags: ['gauges'] }),
+    sheets: b.query<SpecSheet[], void>({ query: () => '/sheets', providesTags: ['sheets'] }),
+    sheetVersions: b.query<SpecSheet[], string>({ query: (id) => `/sheets/${id}`, providesTags: ['sheets'] }),
+    saveSheet: b.mutation<SpecSheet, SheetRequest>({
+      query: (body) => ({ url: '/sheets', method: 'POST', body }),
+      invalidatesTags: ['sheets'],
+    }),
     accounts: b.query<Account[], void>({ query: () => '/accounts', providesTags: ['accounts'] }),
     createAccount: b.mutation<Account, { name: string; signIn: string; password: string; role: Role }>({
       query: (body) => ({ url: '/accounts', method: 'POST', body }),
@@ -133,6 +140,9 @@ export const {
   useEntriesQuery,
   useGaugesQuery,
   useSaveGaugeMutation,
+  useSheetsQuery,
+  useSheetVersionsQuery,
+  useSaveSheetMutation,
   useAccountsQuery,
   useCreateAccountMutation,
   useChangeAccountMutation,

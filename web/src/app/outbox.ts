@@ -2,7 +2,7 @@ import { createSlice, type PayloadAction, type ThunkAction, type UnknownAction }
 import type { ApiError } from '@true-ledger/contract';
 import { currentVersion, slotOf, type Author, type CaseState, type EntryBodies, type EntryDraft, type EntryKind } from '@true-ledger/core';
 import { api, asProblem, foldNew } from './api.js';
-import { outboxStore } from './outboxStore.js';
+import { outboxStore } from './localStore.js';
 import { selectCaseState } from './selectors.js';
 import type { RootState } from './store.js';
 

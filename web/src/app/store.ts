@@ -1,10 +1,11 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api.js';
+import { uploadReducer } from '../capture/queue.js';
 import { outboxReducer } from './outbox.js';
 
 export const store = configureStore({
-  reducer: { [api.reducerPath]: api.reducer, outbox: outboxReducer },
+  reducer: { [api.reducerPath]: api.reducer, outbox: outboxReducer, uploads: uploadReducer },
   middleware: (build) => build({ serializableCheck: false, immutableCheck: false }).concat(api.middleware),
 });
 

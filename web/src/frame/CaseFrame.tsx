@@ -1,6 +1,6 @@
 import { Alert, Button, Popover } from 'antd';
 import type { Me } from '@true-ledger/contract';
-import { caseView, coverage, type CaseView, type Diagnosis } from '@true-ledger/core';
+import { caseView, checksFor, coverage, stripStanding, type CaseView, type Diagnosis } from '@true-ledger/core';
 import { Suspense, useMemo, useState, type ReactNode } from 'react';
 import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
 import { Waiting } from '../app/Waiting.js';
@@ -54,6 +54,9 @@ function Frame({ open }: { open: OpenCase }): ReactNode {
   useKeys([
     { keys: '?', what: 'This list', run: () => setKeysShown((x) => !x) },
     { keys: 'gi', what: 'Go to intake', run: go('intake') },
+    { keys: 'go', what: 'Go to the checks before opening', run: go('opening') },
+    { keys: 'gs', what: 'Go to the strip', run: go('strip') },
+    { keys: 'gp', what: 'Go to the pictures', run: go('pictures') },
     { keys: 'gb', what: 'Go to the bench', run: go('bench') },
     { keys: 'gm', what: 'Go to measuring', run: go('measure') },
     { keys: 'gc', what: 'Go to causes', run: go('cause') },
@@ -72,7 +75,7 @@ function Frame({ open }: { open: OpenCase }): ReactNode {
           <span className="case-title">{view.title}</span>
         </Link>
         <span className="tiny-plan" aria-hidden="true">
-          <PlanSvg layout={view.layout} height={34} />
+          <PlanSvg layout={view.layout} height={26} />
         </span>
         <StageLine view={view} diagnosis={diagnosis} />
         <Figures view={view} diagnosis={diagnosis} />
@@ -80,7 +83,7 @@ function Frame({ open }: { open: OpenCase }): ReactNode {
         <Button type="text" className="person" aria-label="Keys" onClick={() => setKeysShown(true)}>
           ?
         </Button>
-        <PersonMenu me={me} />
+        <PersonMenu me={me} short />
       </header>
       <Navigator folded={folded} onFold={() => setFolded((x) => !x)} />
       <main className="work">
@@ -108,13 +111,21 @@ function StageLine({ view, diagnosis }: { view: CaseView; diagnosis: Diagnosis |
     (['questionOwner', 'complaint', 'onset', 'afterFirstSign', 'firstImpression'] as const).filter((f) => !view.intake(f)).length +
     (view.history.length === 0 ? 1 : 0);
   const open = view.stations.filter((s) => s.state === 'not-examined').length;
+  const strip = stripStanding(view);
   const journals = view.stations.filter((s) => s.station.part === 'journal');
   const stages: ReadonlyArray<readonly [string, string, number | null]> = [
     ['intake', 'Intake', intakeOpen],
+    [
+      'opening',
+      'Before opening',
+      checksFor(view.layout).filter((c) => ![...view.checks.values()].some((a) => a.value.check === c.id && a.value.text !== '')).length,
+    ],
+    ['strip', 'Strip', strip.steps.filter((s) => !s.done).length],
     ['bench', 'Bench', open],
     ['measure', 'Measure', journals.filter((s) => s.readings.length === 0).length],
     ['cause', 'Cause', diagnosis?.unexplained.length ?? null],
     ['document', 'Document', view.report('conclusion') ? 0 : 1],
+    ['pictures', 'Pictures', null],
     ['ledger', 'Ledger', null],
   ];
   return (
@@ -139,6 +150,7 @@ function StageLine({ view, diagnosis }: { view: CaseView; diagnosis: Diagnosis |
 
 function Figures({ view, diagnosis }: { view: CaseView; diagnosis: Diagnosis | null }): ReactNode {
   const c = coverage(view);
+  const risk = stripStanding(view).atRisk;
   return (
     <div className="case-figures">
       <Popover
@@ -160,6 +172,24 @@ function Figures({ view, diagnosis }: { view: CaseView; diagnosis: Diagnosis | n
       >
         <span tabIndex={0} role="note">
           examined <b className="figure">{Math.round((c.examined / Math.max(1, c.total)) * 100)} %</b>
+        </span>
+      </Popover>
+      <Popover
+        placement="bottom"
+        content={
+          risk.length === 0 ? (
+            'The next possible steps destroy nothing that is not recorded.'
+          ) : (
+            <ul className="risk-list">
+              {risk.map((i) => (
+                <li key={i.id}>{i.name}</li>
+              ))}
+            </ul>
+          )
+        }
+      >
+        <span tabIndex={0} role="note" className={risk.length > 0 ? 'at-risk-count' : ''}>
+          at risk <b className="figure">{risk.length}</b>
         </span>
       </Popover>
       <span>

@@ -3,7 +3,13 @@ import type { Me } from '@true-ledger/contract';
 import type { ReactNode } from 'react';
 import { useSignOutMutation } from '../app/api.js';
 
-export function PersonMenu({ me }: { me: Me }): ReactNode {
+export function PersonMenu({ me, short = false }: { me: Me; short?: boolean }): ReactNode {
+  const initials = me.account.name
+    .split(/\s+/)
+    .map((w) => w[0] ?? '')
+    .join('')
+    .slice(0, 3)
+    .toUpperCase();
   const [signOut] = useSignOutMutation();
   return (
     <Dropdown
@@ -19,7 +25,7 @@ export function PersonMenu({ me }: { me: Me }): ReactNode {
       }}
     >
       <Button type="text" className="person" aria-label={`Signed in as ${me.account.name}`}>
-        {me.account.name}
+        {short ? initials : me.account.name}
       </Button>
     </Dropdown>
   );

@@ -14,6 +14,7 @@ export function ShopFrame({ me }: { me: Me }): ReactNode {
             Shelf
           </NavLink>
           <NavLink to="/patterns">Patterns</NavLink>
+          <NavLink to="/sheets">Spec sheets</NavLink>
           <NavLink to="/set-up">Set-up</NavLink>
         </nav>
         <PersonMenu me={me} />

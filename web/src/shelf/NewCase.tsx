@@ -1,8 +1,8 @@
 import { Alert, Button, Input, Select } from 'antd';
 import { ENGINE_TEMPLATES, validateLayout, type EngineLayout } from '@true-ledger/core';
-import { useRef, useState, type ReactNode } from 'react';
-import { useNavigate } from 'react-router';
-import { asProblem, useCreateCaseMutation } from '../app/api.js';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import { asProblem, useCreateCaseMutation, useSheetsQuery } from '../app/api.js';
 import { LayoutForm } from './LayoutForm.js';
 
 /** Opens a case: name it, pick a template, correct it against the engine on the stand. */
@@ -11,11 +11,27 @@ export function NewCase(): ReactNode {
   const [title, setTitle] = useState('');
   const [reference, setReference] = useState('');
   const [create, { isLoading, error }] = useCreateCaseMutation();
+  const { data: sheets = [] } = useSheetsQuery();
+  const [search] = useSearchParams();
+  const [sheetId, setSheetId] = useState<string | null>(search.get('sheet'));
+  const sheet = sheets.find((s) => s.id === sheetId) ?? null;
+  // A sheet named in the address brings its layout once it is there.
+  const taken = useRef(false);
+  useEffect(() => {
+    if (sheet && !taken.current) setLayout(sheet.layout);
+    taken.current ||= sheet !== null;
+  }, [sheet]);
   const id = useRef(crypto.randomUUID());
   const navigate = useNavigate();
   const blocked = title.trim() === '' || validateLayout(layout).length > 0;
   const open = (): void => {
-    void create({ id: id.current, title: title.trim(), reference: reference.trim(), layout })
+    void create({
+      id: id.current,
+      title: title.trim(),
+      reference: reference.trim(),
+      layout,
+      sheet: sheet ? { id: sheet.id, version: sheet.version } : null,
+    })
       .unwrap()
       .then((made) => navigate(`/case/${made.id}/intake`))
       .catch(() => undefined);
@@ -42,18 +58,35 @@ export function NewCase(): ReactNode {
         <label>
           <span>Engine template</span>
           <Select
-            value={layout.template}
-            options={ENGINE_TEMPLATES.map((t) => ({ value: t.id, label: t.name }))}
-            onChange={(value) => setLayout(ENGINE_TEMPLATES.find((t) => t.id === value)!.layout)}
+            value={sheet ? `sheet:${sheet.id}` : layout.template}
+            options={[
+              ...(sheets.length > 0
+                ? [
+                    {
+                      label: 'Sheets of this shop',
+                      options: sheets.map((s) => ({ value: `sheet:${s.id}`, label: `${s.name}, v${s.version}` })),
+                    },
+                  ]
+                : []),
+              { label: 'Generic templates', options: ENGINE_TEMPLATES.map((t) => ({ value: t.id, label: t.name })) },
+            ]}
+            onChange={(value) => {
+              const own = sheets.find((s) => `sheet:${s.id}` === value) ?? null;
+              taken.current = true;
+              setSheetId(own?.id ?? null);
+              setLayout(own?.layout ?? ENGINE_TEMPLATES.find((t) => t.id === value)!.layout);
+            }}
             style={{ width: '100%' }}
           />
         </label>
       </div>
       <p className="quiet">
-        {ENGINE_TEMPLATES.find((t) => t.id === layout.template)?.note} No pattern experience of one maker’s family is held: every figure
-        below is a generic starting point. Correct what differs.
+        {sheet
+          ? `Layout and ${sheet.limits.length + (sheet.pin ? 1 : 0) + (sheet.main ? 1 : 0)} limits from ${sheet.name}, version ${sheet.version} (${sheet.source}).`
+          : `${ENGINE_TEMPLATES.find((t) => t.id === layout.template)?.note ?? ''} No pattern experience of one maker’s family is held: every figure below is a generic starting point.`}{' '}
+        Correct what differs.
       </p>
-      <LayoutForm key={layout.template} layout={layout} onChange={setLayout} />
+      <LayoutForm key={sheet ? sheet.id : layout.template} layout={layout} onChange={setLayout} />
     </div>
   );
 }

@@ -2,10 +2,15 @@ import { Button, Checkbox, Input, Radio, Segmented, Select } from 'antd';
 import {
   AFTER_SIGNS,
   CAUSES,
+  COMPLAINT_PLACES,
+  COMPLAINT_WHENS,
   COMPLAINTS,
+  FAMILY_EXPERIENCE,
   FEATURES,
   ONSETS,
   QUESTION_OWNERS,
+  SMOKES,
+  stripStanding,
   validateLayout,
   type EngineLayout,
   type IntakeField,
@@ -15,6 +20,7 @@ import { useEffect, useState, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { LayoutForm } from '../../shelf/LayoutForm.js';
 import { PlanSvg } from '../../surface/PlanSvg.js';
+import { BuildMarks, OpenQuestions, ReceivedList } from './Custody.js';
 
 const options = (table: Readonly<Record<string, string>>): Array<{ value: string; label: string }> =>
   Object.entries(table).map(([value, label]) => ({ value, label }));
@@ -55,11 +61,31 @@ function Words({ field, label, rows = 1, max = 4000 }: { field: IntakeField; lab
   );
 }
 
+/** Several answers of one table, kept as a list parted by commas. */
+function Picks({ field, label, table }: { field: IntakeField; label: string; table: Readonly<Record<string, string>> }): ReactNode {
+  const { view, readOnly } = useCase();
+  const record = useRecord();
+  return (
+    <label>
+      <span>{label}</span>
+      <Select
+        mode="multiple"
+        disabled={readOnly}
+        value={view.intake(field).split(',').filter(Boolean)}
+        options={options(table)}
+        onChange={(v) => record({ kind: 'intake-set', station: null, body: { field, value: v.join(',') } })}
+        style={{ width: '100%' }}
+      />
+    </label>
+  );
+}
+
 /** What was asked, what was said, what is thought before anything is opened. */
 export function Intake(): ReactNode {
   const { view, readOnly } = useCase();
   const record = useRecord();
   const set = (field: IntakeField, value: string): void => record({ kind: 'intake-set', station: null, body: { field, value } });
+  const started = stripStanding(view).started;
   const complaints = view.intake('complaint').split(',').filter(Boolean);
   const causes = [
     { value: 'none-yet', label: 'None yet' },
@@ -87,7 +113,20 @@ export function Intake(): ReactNode {
             />
           </label>
           <Words field="question" label="Question asked" rows={2} />
-          <Words field="received" label="What was received, what was not" rows={2} />
+          <Words field="received" label="State it came in" rows={2} />
+          <Words field="openedBy" label="Opened by, before us (role, no name)" max={160} />
+          <Words field="evidenceHolder" label="Who holds the evidence" max={160} />
+          <label>
+            <span>Experience of this engine family</span>
+            <Select
+              disabled={readOnly}
+              value={view.intake('familyExperience') || null}
+              placeholder="Say so rather than borrow one"
+              options={options(FAMILY_EXPERIENCE)}
+              onChange={(v) => set('familyExperience', v)}
+              style={{ width: '100%' }}
+            />
+          </label>
         </section>
         <section className="pane">
           <h2>The complaint</h2>
@@ -98,7 +137,12 @@ export function Intake(): ReactNode {
             options={options(COMPLAINTS)}
             onChange={(v) => set('complaint', v.join(','))}
           />
-          <Words field="complaintWords" label="In the client’s words: where, hot or cold, under load" rows={2} />
+          <div className="pair">
+            <Picks field="complaintPlace" label="Where" table={COMPLAINT_PLACES} />
+            <Picks field="complaintWhen" label="When" table={COMPLAINT_WHENS} />
+            {complaints.includes('smoke') && <Picks field="smokeColour" label="Smoke" table={SMOKES} />}
+          </div>
+          <Words field="complaintWords" label="In the client’s words" rows={2} />
           <div className="label">Onset</div>
           <Radio.Group
             aria-label="Onset"
@@ -115,10 +159,11 @@ export function Intake(): ReactNode {
             options={options(AFTER_SIGNS)}
             onChange={(e) => set('afterFirstSign', e.target.value as string)}
           />
+          {view.intake('afterFirstSign') === 'driven-on' && <Words field="ranOnFor" label="For how long or how far" max={80} />}
           <label className="wide">
-            <span>First impression, written down before the evidence</span>
+            <span>First impression, {started ? 'locked since the strip began' : 'written down before the evidence'}</span>
             <Select
-              disabled={readOnly}
+              disabled={readOnly || started}
               showSearch={{ optionFilterProp: 'label' }}
               value={view.intake('firstImpression') || null}
               placeholder="One cause, or none yet"
@@ -128,7 +173,10 @@ export function Intake(): ReactNode {
             />
           </label>
         </section>
+        <ReceivedList />
+        <BuildMarks />
         <History />
+        <OpenQuestions />
         <Engine />
       </div>
     </div>
@@ -148,16 +196,18 @@ function History(): ReactNode {
   const [reliability, setReliability] = useState<Reliability>('told');
   const [feature, setFeature] = useState<string | null>(null);
   const [date, setDate] = useState('');
+  const [said, setSaid] = useState<'before-finding' | 'after-finding' | null>(null);
   const add = (): void => {
     if (text.trim() === '') return;
     record({
       kind: 'history-line',
       station: null,
-      body: { line: crypto.randomUUID(), text: text.trim(), feature, reliability, date: date || null },
+      body: { line: crypto.randomUUID(), text: text.trim(), feature, reliability, date: date || null, ...(said ? { said } : {}) },
     });
     setText('');
     setFeature(null);
     setDate('');
+    setSaid(null);
   };
   return (
     <section className="pane history">
@@ -180,31 +230,40 @@ function History(): ReactNode {
               </td>
             </tr>
           )}
-          {view.history.map((h) => (
-            <tr key={h.version.entry}>
-              <td>{h.value.text}</td>
-              <td className="quiet">{FEATURES.find((f) => f.id === h.value.feature)?.name ?? 'background'}</td>
-              <td>{RELIABILITY_WORDS.find((r) => r.value === h.value.reliability)?.label}</td>
-              <td className="figure">{h.value.date ?? '–'}</td>
-              <td>
-                {!readOnly && (
-                  <Button
-                    size="small"
-                    type="text"
-                    onClick={() =>
-                      record({
-                        kind: 'retracted',
-                        station: null,
-                        body: { target: h.version.entry, slot: `history:${h.value.line}`, reason: 'taken back' },
-                      })
-                    }
-                  >
-                    Take back
-                  </Button>
-                )}
-              </td>
-            </tr>
-          ))}
+          {[...view.history]
+            .sort((a, b) => (a.value.date ?? '9').localeCompare(b.value.date ?? '9'))
+            .map((h) => (
+              <tr key={h.version.entry}>
+                <td>{h.value.text}</td>
+                <td className="quiet">{FEATURES.find((f) => f.id === h.value.feature)?.name ?? 'background'}</td>
+                <td>
+                  {RELIABILITY_WORDS.find((r) => r.value === h.value.reliability)?.label}
+                  {h.value.said && (
+                    <div className="quiet">
+                      {h.value.said === 'before-finding' ? 'before the finding was put' : 'after the finding was put'}
+                    </div>
+                  )}
+                </td>
+                <td className="figure">{h.value.date ?? '–'}</td>
+                <td>
+                  {!readOnly && (
+                    <Button
+                      size="small"
+                      type="text"
+                      onClick={() =>
+                        record({
+                          kind: 'retracted',
+                          station: null,
+                          body: { target: h.version.entry, slot: `history:${h.value.line}`, reason: 'taken back' },
+                        })
+                      }
+                    >
+                      Take back
+                    </Button>
+                  )}
+                </td>
+              </tr>
+            ))}
         </tbody>
       </table>
       {!readOnly && (
@@ -227,6 +286,17 @@ function History(): ReactNode {
             options={FEATURES.filter((f) => f.kind === 'told' || f.kind === 'fluid').map((f) => ({ value: f.id, label: f.name }))}
           />
           <Segmented<Reliability> value={reliability} onChange={setReliability} options={[...RELIABILITY_WORDS]} aria-label="How we know" />
+          <Select
+            allowClear
+            value={said}
+            placeholder="Said when (optional)"
+            aria-label="Said before or after the finding was put to the person"
+            options={[
+              { value: 'before-finding', label: 'Before the finding was put' },
+              { value: 'after-finding', label: 'After the finding was put' },
+            ]}
+            onChange={(v) => setSaid(v ?? null)}
+          />
           <Input type="date" value={date} onChange={(e) => setDate(e.target.value)} aria-label="Date" />
           <Button onClick={add}>Add line</Button>
         </div>

@@ -1,4 +1,14 @@
-import { cause, feature, gradeText, pattern, type EntryBodies, type EntryBody, type EntryKind } from '@true-ledger/core';
+import {
+  cause,
+  feature,
+  gradeText,
+  holdName,
+  openingCheck,
+  pattern,
+  type EntryBodies,
+  type EntryBody,
+  type EntryKind,
+} from '@true-ledger/core';
 
 export const KIND_WORDS: Readonly<Record<EntryKind, string>> = {
   'case-opened': 'Case opened',
@@ -17,6 +27,22 @@ export const KIND_WORDS: Readonly<Record<EntryKind, string>> = {
   'reading-taken': 'Reading',
   'cause-decided': 'Cause',
   'report-set': 'Report',
+  'received-item': 'Received',
+  'build-mark': 'Build mark',
+  'open-question': 'Question',
+  'check-set': 'Check',
+  'limits-set': 'Limits',
+  'step-set': 'Step',
+  'step-order': 'Order',
+  'hold-set': 'Hold',
+  'bolt-torque': 'Break-loose',
+  'bag-set': 'Bag',
+  'cap-checked': 'Cap',
+  'ease-torque': 'Easing',
+  expectation: 'Expectation',
+  'tag-read': 'Part tag',
+  'blur-set': 'Blurred',
+  'clip-added': 'Clip',
   retracted: 'Taken back',
 };
 
@@ -41,6 +67,23 @@ const WORDS: Words = {
   'reading-taken': (b) => `${b.plane}, axis ${b.axis}: ${b.text}${b.insisted ? ' (insisted)' : ''}`,
   'cause-decided': (b) => `${cause(b.cause)?.name ?? b.cause} ${b.decision}${b.reason ? `: ${b.reason}` : ''}`,
   'report-set': (b) => `${b.field}: ${b.value.slice(0, 120)}`,
+  'received-item': (b) => `${b.text}: ${b.state.replace('-', ' ')}`,
+  'build-mark': (b) => `${b.text} – ${b.pointsTo.replace('-', ' ')}`,
+  'open-question': (b) => `${b.text}${b.answer === null ? ' (open)' : ` – ${b.answer}`}`,
+  'check-set': (b) =>
+    `${openingCheck(b.check)?.name ?? b.check}, ${b.field}: ${b.text || '(emptied)'}${b.value !== null && b.unit && !/[a-z%"″]/i.test(b.text) ? ` ${b.unit}` : ''}`,
+  'limits-set': (b) => `${b.limits.length} limits${b.sheet ? ` from ${b.sheet.name}, version ${b.sheet.version}` : ''}`,
+  'step-set': (b) => `${b.step} ${b.state}${b.note ? `: ${b.note}` : ''}`,
+  'step-order': (b) => `${b.order.length} steps in their own order`,
+  'hold-set': (b) => `${holdName(b.item)} ${b.outcome}${b.note ? `: ${b.note}` : ''}`,
+  'bolt-torque': (b) => `${b.pattern} ${b.position}: ${b.text} ${b.unit}`,
+  'bag-set': (b) => `${b.bag}: ${b.counted} counted${b.note ? `; ${b.note}` : ''}`,
+  'cap-checked': (b) => `${b.cap}: ${b.number || 'no number'}, ${b.agrees ? 'agrees' : 'does not agree'}, joint ${b.joint}`,
+  'ease-torque': (b) => `${b.cap === '' ? 'as it came' : `${b.cap} eased`}: ${b.text} ${b.unit}`,
+  expectation: (b) => `${b.text}${b.held === null ? '' : b.held ? ' – held' : ' – did not hold'}`,
+  'tag-read': (b) => `tag of ${b.station} in ${b.sha256.slice(0, 8)}`,
+  'blur-set': (b) => `${b.regions.length} regions of ${b.sha256.slice(0, 8)}`,
+  'clip-added': (b) => `${b.name}${b.seconds === null ? '' : `, ${b.seconds.toFixed(0)} s`}`,
   retracted: (b) => `${b.slot} (${b.reason})`,
 };
 

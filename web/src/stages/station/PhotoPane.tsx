@@ -1,9 +1,14 @@
-import { Button, Progress } from 'antd';
+import { Button } from 'antd';
 import type { Point, StationView } from '@true-ledger/core';
 import { useState, type DragEvent, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
+import { addFiles } from '../../capture/queue.js';
+import { UploadList } from '../../capture/UploadList.js';
+import { useAppDispatch } from '../../app/store.js';
+import { Clips } from '../../capture/Clips.js';
+import { Recorder } from '../../capture/Recorder.js';
 import { CornerEditor } from './CornerEditor.js';
-import { useUploads, type Upload } from './uploads.js';
+import { BlurEditor, GainFilter, TagOverlay, tagWords } from './PictureTools.js';
 import type { Flattened } from './useFlattened.js';
 
 interface Props {
@@ -15,14 +20,32 @@ interface Props {
 
 /** Pictures of a place: adding, choosing, placing the four corners. */
 export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
-  const { caseId, readOnly } = useCase();
+  const { caseId, readOnly, me } = useCase();
+  const dispatch = useAppDispatch();
   const record = useRecord();
   const id = station.station.id;
-  const { uploads, add, again, stop, clear } = useUploads(caseId, id);
+  const add = (files: readonly File[]): void =>
+    void dispatch(
+      addFiles(
+        caseId,
+        files.map((f) => ({
+          blob: f,
+          name: f.name,
+          station: id,
+          kind: /^(audio|video)\//.test(f.type) ? ('clip' as const) : ('photo' as const),
+        })),
+        me,
+      ),
+    );
   const [over, setOver] = useState(false);
   const [placing, setPlacing] = useState(false);
+  const [blurring, setBlurring] = useState(false);
+  const [balanced, setBalanced] = useState(true);
   const photo = station.photos.find((p) => p.value.sha256 === shown)?.value;
   const corners = shown ? station.corners[shown]?.value.corners : undefined;
+  const tag = shown ? station.tags[shown]?.value : undefined;
+  const blur = shown ? station.blurs[shown]?.value : undefined;
+  const editing = placing || blurring;
   const isShell = station.station.part === 'shell';
   const url = (sha: string, size: 'work' | 'thumb'): string => `/api/cases/${caseId}/photos/${sha}/${size}`;
   const drop = (e: DragEvent): void => {
@@ -47,12 +70,22 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
     >
       <h2>
         Picture
-        {photo && isShell && !readOnly && !placing && (
+        {photo && isShell && !readOnly && !editing && (
           <Button size="small" onClick={() => setPlacing(true)}>
             {corners ? 'Move the corners' : 'Place four corners'}
           </Button>
         )}
-        {photo && !readOnly && !placing && (
+        {photo && !readOnly && !editing && (
+          <Button size="small" onClick={() => setBlurring(true)}>
+            {blur && blur.regions.length > 0 ? 'Blur more or less' : 'Blur'}
+          </Button>
+        )}
+        {tag && !editing && (
+          <Button size="small" onClick={() => setBalanced((x) => !x)} title={tagWords(tag)}>
+            {balanced ? 'Colours as taken' : 'Colours by tag'}
+          </Button>
+        )}
+        {photo && !readOnly && !editing && (
           <Button
             size="small"
             onClick={() => {
@@ -72,7 +105,7 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
             <input
               id="add-pictures"
               type="file"
-              accept="image/jpeg,image/png,image/webp"
+              accept="image/*,.heic,.heif,audio/*,video/*"
               multiple
               onChange={(e) => {
                 add([...(e.target.files ?? [])]);
@@ -83,7 +116,18 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
         )}
       </h2>
       {photo ? (
-        placing ? (
+        blurring ? (
+          <BlurEditor
+            src={url(photo.sha256, 'work')}
+            size={photo}
+            regions={blur?.regions ?? []}
+            onCancel={() => setBlurring(false)}
+            onKeep={(regions) => {
+              setBlurring(false);
+              record({ kind: 'blur-set', station: id, body: { sha256: photo.sha256, regions } });
+            }}
+          />
+        ) : placing ? (
           <CornerEditor src={url(photo.sha256, 'work')} size={photo} corners={corners} onKeep={keep} onCancel={() => setPlacing(false)} />
         ) : (
           <figure className="photo">
@@ -92,7 +136,17 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
               alt={`${station.station.name}: ${photo.name}${photo.standIn ? ', rendered stand-in' : ''}`}
               width={photo.width}
               height={photo.height}
+              style={tag && balanced ? { filter: 'url(#tag-gains)' } : undefined}
             />
+            {tag && <GainFilter id="tag-gains" gains={tag.gains} />}
+            {tag && <TagOverlay key={photo.sha256} tag={tag} size={photo} />}
+            {blur && blur.regions.length > 0 && (
+              <svg viewBox={`0 0 ${photo.width} ${photo.height}`} aria-hidden="true" className="blur-shown">
+                {blur.regions.map((b, i) => (
+                  <circle key={i} cx={b.x * photo.width} cy={b.y * photo.height} r={b.r * photo.width} className="blur-spot" />
+                ))}
+              </svg>
+            )}
             {corners && (
               <svg viewBox={`0 0 ${photo.width} ${photo.height}`} aria-hidden="true">
                 <polygon points={corners.map((c) => c.join(',')).join(' ')} />
@@ -102,9 +156,12 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
         )
       ) : (
         <div className="no-photo">
-          {readOnly ? 'No picture of this place.' : 'No picture yet. Drop files here or press p. JPEG, PNG or WebP, up to 40 MB each.'}
+          {readOnly
+            ? 'No picture of this place.'
+            : 'No picture yet. Drop files here or press p. JPEG, PNG, WebP or HEIC up to 40 MB; voice notes and short films up to 60 MB.'}
         </div>
       )}
+      {tag && <p className="quiet">{tagWords(tag)}; two clicks on the picture measure in the tag’s plane.</p>}
       {flat.problem && <p className="fault">{flat.problem.sentence}</p>}
       <div className="thumbs">
         {station.photos.map(({ value: p }) => (
@@ -119,62 +176,9 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
           </button>
         ))}
       </div>
-      {uploads.length > 0 && <UploadList uploads={uploads} again={again} stop={stop} clear={clear} />}
+      <Clips clips={station.clips} station={id} />
+      {!readOnly && <Recorder station={id} />}
+      <UploadList caseId={caseId} station={id} />
     </section>
-  );
-}
-
-const WORDS: Readonly<Record<Upload['status'], string>> = {
-  waiting: 'waits',
-  sending: 'sending',
-  done: 'stored',
-  already: 'was here already',
-  failed: 'not stored',
-  stopped: 'stopped',
-};
-
-function UploadList({
-  uploads,
-  again,
-  stop,
-  clear,
-}: {
-  uploads: readonly Upload[];
-  again: (key: string) => void;
-  stop: (key: string) => void;
-  clear: () => void;
-}): ReactNode {
-  const settled = uploads.filter((u) => u.status === 'done' || u.status === 'already').length;
-  return (
-    <div className="uploads" role="status">
-      <div className="uploads-head">
-        <span className="figure">
-          {settled} of {uploads.length} stored
-        </span>
-        <Button size="small" type="text" onClick={clear}>
-          Clear the list
-        </Button>
-      </div>
-      <ul>
-        {uploads.map((u) => (
-          <li key={u.key} className={u.status}>
-            <span className="upload-name">{u.name}</span>
-            <span>{WORDS[u.status]}</span>
-            {u.status === 'sending' && <Progress percent={Math.round(u.share * 100)} size="small" style={{ width: 120 }} />}
-            {u.status === 'sending' && (
-              <Button size="small" onClick={() => stop(u.key)}>
-                Stop
-              </Button>
-            )}
-            {(u.status === 'failed' || u.status === 'stopped') && u.problem?.code !== 'file-too-large' && (
-              <Button size="small" onClick={() => again(u.key)}>
-                Send again
-              </Button>
-            )}
-            {u.problem && u.status === 'failed' && <p className="fault">{u.problem.sentence}</p>}
-          </li>
-        ))}
-      </ul>
-    </div>
   );
 }

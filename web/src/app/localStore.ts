@@ -1,0 +1,64 @@
+import { openDB, type IDBPDatabase } from 'idb';
+import type { OutboxItem } from './outbox.js';
+import type { QueuedFile } from '../capture/queue.js';
+
+let db: Promise<IDBPDatabase> | null = null;
+
+function open(): Promise<IDBPDatabase> {
+  db ??= openDB('true-ledger', 2, {
+    upgrade(base, from) {
+      if (from < 1) base.createObjectStore('outbox', { keyPath: 'draft.id' });
+      if (from < 2) base.createObjectStore('files', { keyPath: 'id' });
+    },
+  });
+  return db;
+}
+
+/** Keeps unsent entries across a reload; a browser that refuses storage only loses this safety, not the work on screen. */
+export const outboxStore = {
+  async put(items: readonly OutboxItem[]): Promise<void> {
+    const tx = (await open()).transaction('outbox', 'readwrite');
+    for (const item of items) void tx.store.put(item);
+    await tx.done;
+  },
+  async remove(ids: readonly string[]): Promise<void> {
+    const tx = (await open()).transaction('outbox', 'readwrite');
+    for (const id of ids) void tx.store.delete(id);
+    await tx.done;
+  },
+  async all(): Promise<OutboxItem[]> {
+    return ((await (await open()).getAll('outbox')) as OutboxItem[]).sort((a, b) => a.order - b.order);
+  },
+};
+
+export interface StoredFile {
+  readonly id: string;
+  readonly item: QueuedFile;
+  readonly blob: Blob;
+}
+
+/** Keeps pictures and clips until the server has them. `put` rejects when the browser has no room left. */
+export const fileStore = {
+  async put(file: StoredFile): Promise<void> {
+    await (await open()).put('files', file);
+  },
+  async blob(id: string): Promise<Blob | null> {
+    return ((await (await open()).get('files', id)) as StoredFile | undefined)?.blob ?? null;
+  },
+  /** Writes what is known of a file again, its bytes untouched. */
+  async update(item: QueuedFile): Promise<void> {
+    const base = await open();
+    const held = (await base.get('files', item.id)) as StoredFile | undefined;
+    if (held) await base.put('files', { ...held, item });
+  },
+  async remove(id: string): Promise<void> {
+    await (await open()).delete('files', id);
+  },
+  async all(): Promise<QueuedFile[]> {
+    const base = await open();
+    const items: QueuedFile[] = [];
+    for (let cursor = await base.transaction('files').store.openCursor(); cursor; cursor = await cursor.continue())
+      items.push((cursor.value as StoredFile).item);
+    return items.sort((a, b) => a.order - b.order);
+  },
+};

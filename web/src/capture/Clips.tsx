@@ -1,0 +1,43 @@
+import { Button } from 'antd';
+import type { EntryBodies, Sourced } from '@true-ledger/core';
+import type { ReactNode } from 'react';
+import { useCase, useRecord } from '../app/caseContext.js';
+
+/** Voice notes and films of a place, played where they belong. */
+export function Clips({ clips, station }: { clips: ReadonlyArray<Sourced<EntryBodies['clip-added']>>; station: string | null }): ReactNode {
+  const { caseId, readOnly } = useCase();
+  const record = useRecord();
+  if (clips.length === 0) return null;
+  return (
+    <ul className="clips">
+      {clips.map(({ value: c, version }) => {
+        const src = `/api/cases/${caseId}/clips/${c.sha256}`;
+        const label = `${c.name}, ${version.author.name}`;
+        return (
+          <li key={c.sha256}>
+            {c.mime.startsWith('audio/') ? (
+              <audio controls preload="none" src={src} aria-label={label} />
+            ) : (
+              <video controls preload="none" src={src} aria-label={label} playsInline />
+            )}
+            <span className="quiet">
+              {c.name}
+              {c.seconds === null ? '' : `, ${c.seconds.toFixed(0)} s`} · {version.author.name}
+            </span>
+            {!readOnly && (
+              <Button
+                size="small"
+                type="text"
+                onClick={() =>
+                  record({ kind: 'retracted', station, body: { target: version.entry, slot: `clip:${c.sha256}`, reason: 'taken away' } })
+                }
+              >
+                Take it away
+              </Button>
+            )}
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

@@ -1,0 +1,386 @@
+import { Alert, App, Button, Empty, Input, Select } from 'antd';
+import type { ApiError, Me } from '@true-ledger/contract';
+import {
+  ENGINE_TEMPLATES,
+  formatQuantity,
+  LIMIT_QUANTITIES,
+  parseLength,
+  parseQuantity,
+  QUANTITIES,
+  validateLayout,
+  type EngineLayout,
+  type JournalSpec,
+  type SheetLimit,
+  type SpecSheet,
+} from '@true-ledger/core';
+import { useState, type ReactNode } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { asProblem, useSaveSheetMutation, useSheetsQuery, useSheetVersionsQuery } from '../app/api.js';
+import { LayoutForm } from '../shelf/LayoutForm.js';
+import { PlanSvg } from '../surface/PlanSvg.js';
+
+interface Draft {
+  readonly id: string;
+  readonly basedOn: number;
+  readonly name: string;
+  readonly source: string;
+  readonly layout: EngineLayout;
+  /** Journal figures as typed: least, largest, out-of-round, taper, undersizes. */
+  readonly pin: JournalText;
+  readonly main: JournalText;
+  /** Limits as typed, by quantity and side. */
+  readonly limits: Readonly<Record<string, string>>;
+}
+
+interface JournalText {
+  readonly min: string;
+  readonly max: string;
+  readonly round: string;
+  readonly taper: string;
+  readonly undersizes: string;
+}
+
+const EMPTY: JournalText = { min: '', max: '', round: '', taper: '', undersizes: '0.25, 0.5, 0.75, 1' };
+
+function journalText(spec: JournalSpec | null): JournalText {
+  if (!spec) return EMPTY;
+  return {
+    min: String(spec.minMm),
+    max: String(spec.maxMm),
+    round: spec.outOfRoundMaxMm === undefined ? '' : String(spec.outOfRoundMaxMm),
+    taper: spec.taperMaxMm === undefined ? '' : String(spec.taperMaxMm),
+    undersizes: spec.undersizesMm.join(', '),
+  };
+}
+
+function draftOf(sheet: SpecSheet): Draft {
+  const limits: Record<string, string> = {};
+  for (const l of sheet.limits) {
+    const q = LIMIT_QUANTITIES.find((x) => x.id === l.quantity);
+    if (!q) continue;
+    const say = (v: number | null): string => (v === null ? '' : formatExact(v, q.quantity, l.unit));
+    limits[`${l.quantity}.lower`] = say(l.lower);
+    limits[`${l.quantity}.upper`] = say(l.upper);
+  }
+  return {
+    id: sheet.id,
+    basedOn: sheet.version,
+    name: sheet.name,
+    source: sheet.source,
+    layout: sheet.layout,
+    pin: journalText(sheet.pin),
+    main: journalText(sheet.main),
+    limits,
+  };
+}
+
+/** A canonical value in the unit it was typed in, without losing figures. */
+function formatExact(value: number, quantity: keyof typeof QUANTITIES, unit: string): string {
+  const factor = QUANTITIES[quantity].units[unit] ?? 1;
+  return `${Number((value / factor).toPrecision(10))} ${unit}`;
+}
+
+/** What a draft says as a request, or the faults that stand in its way. */
+function requestOf(draft: Draft): { faults: string[]; body: { pin: JournalSpec | null; main: JournalSpec | null; limits: SheetLimit[] } } {
+  const faults: string[] = [];
+  const mm = (text: string, what: string): number | undefined => {
+    if (text.trim() === '') return undefined;
+    const read = parseLength(text, { unit: 'mm' });
+    if (read.ok && read.value.kind === 'value') return read.value.mm;
+    faults.push(`${what}: "${text}" is not a length.`);
+    return undefined;
+  };
+  const journal = (t: JournalText, what: string): JournalSpec | null => {
+    const minMm = mm(t.min, `${what}, least`);
+    const maxMm = mm(t.max, `${what}, largest`);
+    if (minMm === undefined && maxMm === undefined) return null;
+    if (minMm === undefined || maxMm === undefined) {
+      faults.push(`${what}: both sizes are needed, or none.`);
+      return null;
+    }
+    if (maxMm < minMm) faults.push(`${what}: the largest is smaller than the least.`);
+    const round = mm(t.round, `${what}, out-of-round`);
+    const taper = mm(t.taper, `${what}, taper`);
+    const undersizesMm = t.undersizes
+      .split(/[\s,;]+/)
+      .filter(Boolean)
+      .map(Number);
+    if (undersizesMm.some((u) => !(u > 0))) faults.push(`${what}: undersizes are figures in mm, parted by commas.`);
+    return {
+      minMm,
+      maxMm,
+      ...(round ? { outOfRoundMaxMm: round } : {}),
+      ...(taper ? { taperMaxMm: taper } : {}),
+      undersizesMm,
+      source: draft.source.trim(),
+    };
+  };
+  const pin = journal(draft.pin, 'Crankpin');
+  const main = journal(draft.main, 'Main journal');
+  const limits: SheetLimit[] = [];
+  for (const q of LIMIT_QUANTITIES) {
+    let unit = QUANTITIES[q.quantity].canonical;
+    const side = (which: 'lower' | 'upper'): number | null => {
+      const text = draft.limits[`${q.id}.${which}`]?.trim() ?? '';
+      if (text === '') return null;
+      const read = parseQuantity(text, q.quantity);
+      if (!read.ok) {
+        faults.push(`${q.name}: ${read.problem.sentence}`);
+        return null;
+      }
+      unit = read.value.unit;
+      return read.value.value;
+    };
+    const lower = side('lower');
+    const upper = side('upper');
+    if (lower !== null && upper !== null && lower > upper) faults.push(`${q.name}: the lower limit is above the upper.`);
+    if (lower !== null || upper !== null) limits.push({ quantity: q.id, lower, upper, unit });
+  }
+  if (draft.name.trim() === '') faults.push('Give the sheet a name.');
+  if (draft.source.trim() === '') faults.push('Name the source: book and page, data plate, or measured new part.');
+  for (const p of validateLayout(draft.layout)) faults.push(p.sentence);
+  return { faults, body: { pin, main, limits } };
+}
+
+/** Engines as this shop knows them: layout and limits with their source, every version kept. */
+export function Sheets({ me }: { me: Me }): ReactNode {
+  const { sheetId } = useParams();
+  const { data: sheets = [], isLoading } = useSheetsQuery();
+  const navigate = useNavigate();
+  const [draft, setDraft] = useState<Draft | null>(null);
+  const shown = sheets.find((s) => s.id === sheetId) ?? sheets[0];
+  const mayWrite = me.account.role !== 'reader';
+  const fresh = (): void =>
+    setDraft({ id: '', basedOn: 0, name: '', source: '', layout: ENGINE_TEMPLATES[0]!.layout, pin: EMPTY, main: EMPTY, limits: {} });
+  return (
+    <div className="page sheets">
+      <div className="page-head">
+        <h1>Spec sheets</h1>
+        {mayWrite && !draft && <Button onClick={fresh}>New sheet</Button>}
+        <span className="quiet">A case takes a copy, so a later version changes no verdict already given.</span>
+      </div>
+      {draft ? (
+        <SheetForm
+          draft={draft}
+          onChange={setDraft}
+          onDone={(saved) => {
+            setDraft(null);
+            if (saved) void navigate(`/sheets/${saved.id}`);
+          }}
+        />
+      ) : (
+        <div className="opening-grid">
+          <nav className="pane check-list" aria-label="Sheets">
+            {sheets.map((s) => (
+              <Link key={s.id} to={`/sheets/${s.id}`} className={s === shown ? 'here' : ''} aria-current={s === shown}>
+                <span>{s.name}</span>
+                <span className="quiet figure">v{s.version}</span>
+              </Link>
+            ))}
+            {!isLoading && sheets.length === 0 && (
+              <p className="quiet">
+                No sheet yet. Enter an engine once, with its limits and where they come from; the next case of it starts with them.
+              </p>
+            )}
+          </nav>
+          {shown ? (
+            <SheetView sheet={shown} onEdit={mayWrite ? () => setDraft(draftOf(shown)) : null} />
+          ) : (
+            <Empty image={null} description="" />
+          )}
+        </div>
+      )}
+    </div>
+  );
+}
+
+function SheetView({ sheet, onEdit }: { sheet: SpecSheet; onEdit: (() => void) | null }): ReactNode {
+  const { data: versions = [] } = useSheetVersionsQuery(sheet.id);
+  const [version, setVersion] = useState<number | null>(null);
+  const shown = versions.find((v) => v.version === version) ?? sheet;
+  const journal = (name: string, s: JournalSpec | null): ReactNode => (
+    <tr>
+      <th>{name}</th>
+      <td className="figure">{s ? `${s.minMm.toFixed(3)}–${s.maxMm.toFixed(3)} mm` : '–'}</td>
+      <td className="quiet">
+        {s
+          ? [
+              s.outOfRoundMaxMm && `out-of-round ≤ ${s.outOfRoundMaxMm} mm`,
+              s.taperMaxMm && `taper ≤ ${s.taperMaxMm} mm`,
+              `undersizes ${s.undersizesMm.join(', ')}`,
+            ]
+              .filter(Boolean)
+              .join('; ')
+          : ''}
+      </td>
+    </tr>
+  );
+  return (
+    <section className="pane" aria-label={shown.name}>
+      <h2>
+        {shown.name}
+        {versions.length > 1 && (
+          <Select
+            size="small"
+            value={shown.version}
+            aria-label="Version"
+            options={versions.map((v) => ({ value: v.version, label: `version ${v.version}, ${v.by}, ${v.time.slice(0, 10)}` }))}
+            onChange={setVersion}
+          />
+        )}
+        {onEdit && (
+          <Button size="small" onClick={onEdit}>
+            Write the next version
+          </Button>
+        )}
+        <Link to={`/new?sheet=${sheet.id}`}>Open a case with it</Link>
+      </h2>
+      <p className="quiet">
+        Source: {shown.source}. Kept by {shown.by}, {shown.time.slice(0, 10)}.
+      </p>
+      <div className="plan-box">
+        <PlanSvg layout={shown.layout} height={120} detail />
+      </div>
+      <table className="lines">
+        <tbody>
+          {journal('Crankpin', shown.pin)}
+          {journal('Main journal', shown.main)}
+          {shown.limits.map((l) => {
+            const q = LIMIT_QUANTITIES.find((x) => x.id === l.quantity);
+            if (!q) return null;
+            const say = (v: number | null): string => (v === null ? '' : formatQuantity(v, q.quantity, l.unit));
+            return (
+              <tr key={l.quantity}>
+                <th>{q.name}</th>
+                <td className="figure">
+                  {[l.lower !== null && `≥ ${say(l.lower)}`, l.upper !== null && `≤ ${say(l.upper)}`].filter(Boolean).join(', ')}
+                </td>
+                <td className="quiet">limit</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+function SheetForm({
+  draft,
+  onChange,
+  onDone,
+}: {
+  draft: Draft;
+  onChange: (d: Draft) => void;
+  onDone: (saved: SpecSheet | null) => void;
+}): ReactNode {
+  const [save, { isLoading }] = useSaveSheetMutation();
+  const { message } = App.useApp();
+  const [problem, setProblem] = useState<ApiError | null>(null);
+  const { faults, body } = requestOf(draft);
+  const set = (part: Partial<Draft>): void => onChange({ ...draft, ...part });
+  const keep = (): void => {
+    const id =
+      draft.id ||
+      draft.name
+        .toLowerCase()
+        .replace(/[^a-z0-9]+/g, '-')
+        .replace(/^-|-$/g, '')
+        .slice(0, 60) ||
+      'sheet';
+    void save({ id, basedOn: draft.basedOn, name: draft.name.trim(), source: draft.source.trim(), layout: draft.layout, ...body })
+      .unwrap()
+      .then((saved) => {
+        void message.info(`${saved.name}, version ${saved.version}, is kept.`);
+        onDone(saved);
+      })
+      .catch((e: unknown) => setProblem(asProblem(e)));
+  };
+  const journal = (which: 'pin' | 'main', name: string): ReactNode => {
+    const t = draft[which];
+    const field = (key: keyof JournalText, label: string): ReactNode => (
+      <label>
+        <span>{label}</span>
+        <Input value={t[key]} maxLength={60} onChange={(e) => set({ [which]: { ...t, [key]: e.target.value } })} />
+      </label>
+    );
+    return (
+      <fieldset>
+        <legend>{name}</legend>
+        <div className="fields">
+          {field('min', 'Least size new')}
+          {field('max', 'Largest size new')}
+          {field('round', 'Out-of-round limit')}
+          {field('taper', 'Taper limit')}
+          {field('undersizes', 'Undersizes, mm')}
+        </div>
+      </fieldset>
+    );
+  };
+  return (
+    <section className="pane sheet-form" aria-label="Sheet">
+      <div className="fields">
+        <label>
+          <span>Name</span>
+          <Input value={draft.name} maxLength={80} onChange={(e) => set({ name: e.target.value })} />
+        </label>
+        <label>
+          <span>Source of the figures</span>
+          <Input
+            value={draft.source}
+            maxLength={200}
+            placeholder="Book and page, data plate, measured new part"
+            onChange={(e) => set({ source: e.target.value })}
+          />
+        </label>
+        {draft.basedOn === 0 && (
+          <label>
+            <span>Start from</span>
+            <Select
+              value={draft.layout.template}
+              options={ENGINE_TEMPLATES.map((t) => ({ value: t.id, label: t.name }))}
+              onChange={(v) => set({ layout: ENGINE_TEMPLATES.find((t) => t.id === v)!.layout })}
+            />
+          </label>
+        )}
+      </div>
+      {journal('pin', 'Crankpins (mm, or with a unit: 2.0860")')}
+      {journal('main', 'Main journals')}
+      <fieldset>
+        <legend>Limits (with or without a unit: 0.25, 10 thou, 20 psi)</legend>
+        <div className="fields">
+          {LIMIT_QUANTITIES.flatMap((q) =>
+            (['lower', 'upper'] as const)
+              .filter((side) => q.side === 'both' || q.side === side)
+              .map((side) => (
+                <label key={`${q.id}.${side}`}>
+                  <span>
+                    {q.name}
+                    {q.side === 'both' ? (side === 'lower' ? ', least' : ', most') : ''} ({QUANTITIES[q.quantity].canonical})
+                  </span>
+                  <Input
+                    value={draft.limits[`${q.id}.${side}`] ?? ''}
+                    maxLength={30}
+                    onChange={(e) => set({ limits: { ...draft.limits, [`${q.id}.${side}`]: e.target.value } })}
+                  />
+                </label>
+              )),
+          )}
+        </div>
+      </fieldset>
+      <LayoutForm key={draft.layout.template} layout={draft.layout} onChange={(layout) => set({ layout })} />
+      {faults.map((f) => (
+        <p key={f} className="fault">
+          {f}
+        </p>
+      ))}
+      {problem && <Alert type="error" role="alert" title={problem.sentence} />}
+      <div className="row">
+        <Button type="primary" disabled={faults.length > 0} loading={isLoading} onClick={keep}>
+          {draft.basedOn === 0 ? 'Keep the sheet' : `Keep as version ${draft.basedOn + 1}`}
+        </Button>
+        <Button onClick={() => onDone(null)}>Leave as it was</Button>
+      </div>
+    </section>
+  );
+}
