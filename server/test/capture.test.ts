@@ -223,7 +223,7 @@ describe('two server processes on one store', () => {
       const cookie = signedIn.headers.get('set-cookie')!.split(';')[0]!;
       let sent = 0;
       const heard = new Promise<number>((resolve, reject) => {
-        const stream = get({ host: '127.0.0.1', port, path: `/api/cases/${caseId}/events`, headers: { Cookie: cookie } }, (response) => {
+        const stream = get({ host: '127.0.0.1', port, path: `/api/events?case=${caseId}`, headers: { Cookie: cookie } }, (response) => {
           response.on('data', (d: Buffer) => {
             if (sent > 0 && d.toString().includes('"seq"')) {
               resolve(Date.now() - sent);

@@ -189,7 +189,7 @@ describe('live', () => {
     const { port } = bench.app.getHttpServer().address() as AddressInfo;
     const cookie = (await bench.people.reader.get('/api/me').expect(200)).request.cookies as unknown as string;
     const heard = new Promise<string>((resolve, reject) => {
-      const stream = get({ port, host: '127.0.0.1', path: `/api/cases/${caseId}/events`, headers: { cookie } }, (response) => {
+      const stream = get({ port, host: '127.0.0.1', path: `/api/events?case=${caseId}`, headers: { cookie } }, (response) => {
         response.on('data', (data: Buffer) => {
           if (!data.toString().includes('"seq"')) return;
           resolve(data.toString());

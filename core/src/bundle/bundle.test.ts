@@ -190,7 +190,16 @@ describe('report', () => {
   const model = reportModel(view, 'abc', 12);
   const words = JSON.stringify(model.sections.map((s) => s.blocks.filter((b) => b.kind !== 'wear')));
   it('holds every section with its heading', () =>
-    expect(model.sections.map((s) => s.id)).toEqual(['question', 'examined', 'findings', 'sheets', 'causes', 'conclusion', 'standing']));
+    expect(model.sections.map((s) => s.id)).toEqual([
+      'question',
+      'opening',
+      'examined',
+      'findings',
+      'sheets',
+      'causes',
+      'conclusion',
+      'standing',
+    ]));
   it('says what was and was not examined', () => {
     expect(words).toContain('places (');
     expect(words).toContain('Not examined: ');

@@ -42,8 +42,9 @@ export class EventsService implements OnModuleInit, OnApplicationShutdown {
     }
   }
 
-  of(caseId: string): Observable<CaseEvent> {
-    return this.events.pipe(filter((event) => event.caseId === caseId));
+  /** Every case, or one. */
+  of(caseId?: string): Observable<CaseEvent> {
+    return this.events.pipe(filter((event) => caseId === undefined || event.caseId === caseId));
   }
 
   async onApplicationShutdown(): Promise<void> {

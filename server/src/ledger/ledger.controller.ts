@@ -1,20 +1,15 @@
-import { Controller, Get, Param, ParseUUIDPipe, Post, Query, Sse, type MessageEvent } from '@nestjs/common';
+import { Controller, Get, Param, ParseUUIDPipe, Post, Query } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { appendSchema, type Account, type AppendRequest, type AppendResponse } from '@true-ledger/contract';
 import type { LedgerEntry } from '@true-ledger/core';
-import { interval, map, merge, type Observable } from 'rxjs';
 import { Needs, Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
-import { EventsService } from './events.service.js';
 import { LedgerService } from './ledger.service.js';
 
 @ApiTags('ledger')
 @Controller('api/cases/:caseId')
 export class LedgerController {
-  constructor(
-    private readonly ledger: LedgerService,
-    private readonly events: EventsService,
-  ) {}
+  constructor(private readonly ledger: LedgerService) {}
 
   @Get('entries')
   entries(@Param('caseId', ParseUUIDPipe) caseId: string, @Query('after') after?: string): Promise<LedgerEntry[]> {
@@ -34,13 +29,5 @@ export class LedgerController {
   @Post('rebuild')
   rebuild(@Param('caseId', ParseUUIDPipe) caseId: string): Promise<{ entries: number; same: boolean }> {
     return this.ledger.rebuild(caseId);
-  }
-
-  @Sse('events')
-  stream(@Param('caseId', ParseUUIDPipe) caseId: string): Observable<MessageEvent> {
-    return merge(
-      this.events.of(caseId).pipe(map((event): MessageEvent => ({ data: event }))),
-      interval(25_000).pipe(map((): MessageEvent => ({ type: 'alive', data: {} }))),
-    );
   }
 }

@@ -1,8 +1,9 @@
 import { Global, Module } from '@nestjs/common';
+import { EventsController } from './events.controller.js';
 import { EventsService } from './events.service.js';
 import { LedgerController } from './ledger.controller.js';
 import { LedgerService } from './ledger.service.js';
 
 @Global()
-@Module({ controllers: [LedgerController], providers: [LedgerService, EventsService], exports: [LedgerService] })
+@Module({ controllers: [LedgerController, EventsController], providers: [LedgerService, EventsService], exports: [LedgerService] })
 export class LedgerModule {}

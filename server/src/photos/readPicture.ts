@@ -57,7 +57,7 @@ export async function readPicture(bytes: Buffer): Promise<ReadPicture> {
   try {
     meta = await sharp(bytes, { ...options, limitInputPixels: false }).metadata();
   } catch {
-    throw refuse('not-an-image', 'the file is not a JPEG, PNG or WebP picture', 'Choose a picture file.');
+    throw refuse('not-an-image', 'the file is not a JPEG, PNG, WebP or HEIC picture', 'Choose a picture file.');
   }
   const mime = MIME[meta.format ?? ''];
   if (!mime) throw refuse('not-an-image', `files of the kind ${meta.format ?? 'unknown'} are not taken`, 'Save it as JPEG or PNG.');

@@ -3,7 +3,6 @@ import type {
   Account,
   ApiError,
   AppendResponse,
-  CaseEvent,
   CaseResponse,
   CaseSummary,
   Me,
@@ -12,6 +11,7 @@ import type {
   SessionInfo,
   SheetRequest,
 } from '@true-ledger/contract';
+import { hear } from './live.js';
 import { foldEntries, type CaseState, type EntryDraft, type Gauge, type LedgerEntry, type SpecSheet } from '@true-ledger/core';
 
 const raw = fetchBaseQuery({ baseUrl: '/api', credentials: 'same-origin' });
@@ -87,14 +87,13 @@ export const api = createApi({
             return next && next !== current.state ? { ...current, state: next } : current;
           });
         };
-        const source = new EventSource(`/api/cases/${id}/events`);
-        source.onmessage = (message) => {
-          const event = JSON.parse(message.data as string) as CaseEvent;
-          if (event.seq > (getCacheEntry().data?.state.seq ?? 0)) void catchUp();
-        };
-        source.onopen = () => void catchUp();
+        const leave = hear((heard) => {
+          if (heard === 'again' || (heard.caseId === id && heard.seq > (getCacheEntry().data?.state.seq ?? 0))) void catchUp();
+        });
+        // Whatever came between fetching the case and listening.
+        void catchUp();
         await cacheEntryRemoved;
-        source.close();
+        leave();
       },
     }),
     append: b.mutation<AppendResponse, { caseId: string; entries: readonly EntryDraft[] }>({

@@ -161,17 +161,11 @@ function PictureCell({ shown }: { shown: Shown }): ReactNode {
     </>
   );
   return shown.station === '' ? (
-    <a
-      className="picture-cell"
-      href={`/api/cases/${caseId}/photos/${p.sha256}/work`}
-      target="_blank"
-      rel="noreferrer"
-      aria-label={`${p.name}, the whole engine`}
-    >
+    <a className="picture-cell" href={`/api/cases/${caseId}/photos/${p.sha256}/work`} target="_blank" rel="noreferrer">
       {body}
     </a>
   ) : (
-    <Link className="picture-cell" to={`/case/${caseId}/station/${shown.station}`} aria-label={`${p.name}, ${shown.name}`}>
+    <Link className="picture-cell" to={`/case/${caseId}/station/${shown.station}`}>
       {body}
     </Link>
   );
