@@ -294,7 +294,8 @@ describe('a spec sheet', () => {
         (l: string, n: number) =>
           [...document.querySelectorAll('.sheet-form label')]
             .filter((e) => e.querySelector('span')?.textContent === l)
-            [n]?.querySelector('input') ?? null,
+            .at(n)
+            ?.querySelector('input') ?? null,
         {},
         label,
         nth,

@@ -8,3 +8,4 @@ build();
 const main = join(ROOT, 'bench', 'figures.mjs');
 if (!existsSync(main)) throw new Error('bench/figures.mjs is missing');
 await import(main);
+await import(join(ROOT, 'bench', 'browser.mjs'));

@@ -104,6 +104,12 @@ export class Cluster {
     this.sql(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
   }
 
+  /** Drops databases of earlier test runs. */
+  dropLeftovers(prefix) {
+    const names = this.sql(`SELECT datname FROM pg_database WHERE starts_with(datname, '${prefix}')`).trim().split('\n').filter(Boolean);
+    for (const name of names) this.dropDatabase(name);
+  }
+
   stop(mode = 'fast') {
     if (this.status()) asUser(join(this.bin, 'pg_ctl'), ['-D', this.folder, '-m', mode, '-w', 'stop'], { stdio: 'ignore' });
   }

@@ -45,6 +45,7 @@ try {
   build();
   cluster = new Cluster(join(ROOT, '.data', 'test'));
   await cluster.start();
+  cluster.dropLeftovers('t_');
   process.env.TEST_CLUSTER_URL = cluster.url('postgres');
   step('eslint', 'npx', ['eslint', '.']);
   step('prettier', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']);

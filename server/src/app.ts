@@ -81,7 +81,7 @@ function addPages(app: NestExpressApplication, config: ServerConfig): void {
     if (!config.authority) return next();
     response
       .set({ 'Content-Type': 'application/x-x509-ca-cert', 'Content-Disposition': 'attachment; filename="true-ledger.crt"' })
-      .send(config.authority);
+      .send(Buffer.from(config.authority));
   });
   const pages = join(config.root, 'web', 'dist');
   if (!existsSync(pages)) return;
