@@ -35,7 +35,8 @@ const SHOTS = [
   ['measure', '/case/:case/measure/crank.pin.2', '.js-plotly-plot .trace'],
   ['cause', '/case/:case/cause', '.ranked li'],
   ['document', '/case/:case/document', '.report h2'],
-  ['capture', '/capture/:case?station=rod.2.shell.upper', '.shutters'],
+  ['capture', '/capture/:case?station=rod.2.shell.upper', '.shutters', { width: 390, height: 844 }],
+  ['dipstick', '/case/:case/opening/dipstick', '.check-drawing', null, true],
   ['pictures', '/case/:case/pictures', '.picture-cell'],
   ['sheets', '/sheets', '.page h1'],
   ['ledger', '/case/:case/ledger', '.ant-table-row'],
@@ -69,8 +70,10 @@ try {
     { signIn: owner.signIn, password: owner.password },
   );
   const shown = cases.find((c) => c.number === FIRE_PUMP) ?? cases[0];
-  for (const [name, path, ready] of SHOTS) {
-    if (positionals.length > 0 && !positionals.includes(name)) continue;
+  for (const [name, path, ready, viewport, extra] of SHOTS) {
+    // What is marked extra is only taken when asked for by name.
+    if (positionals.length > 0 ? !positionals.includes(name) : extra) continue;
+    await page.setViewport(viewport ?? { width: Number(values.width), height: Number(values.height) });
     await page.goto(base + path.replace(':case', shown.id));
     await page.waitForSelector(ready, { timeout: 20_000 });
     await page.waitForNetworkIdle({ idleTime: 400, concurrency: 1, timeout: 8000 }).catch(() => undefined);

@@ -10,8 +10,9 @@ import { readConfig } from '../config.js';
 import { CaseRow, GaugeRow } from '../database/entities.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import { PhotosService } from '../photos/photos.service.js';
+import { SheetsService } from '../sheets/sheets.service.js';
 import { standInJpeg } from './picture.js';
-import { DEMO_GAUGES, demoCases, type DemoCase } from './scenario.js';
+import { DEMO_GAUGES, demoCases, demoSheets, type DemoCase } from './scenario.js';
 
 const PEOPLE = [
   { name: 'Mara Quill', signIn: 'mara', role: 'owner' },
@@ -105,6 +106,7 @@ async function main(): Promise<void> {
     }
     if (process.env['TL_DEMO_ACCOUNTS_FILE'])
       await writeFile(process.env['TL_DEMO_ACCOUNTS_FILE'], JSON.stringify(made, null, 2), { mode: 0o600 });
+    for (const sheet of demoSheets()) await app.get(SheetsService).save(sheet, authors[0]!.name);
     if ((await db.getRepository(CaseRow).count()) === 0) {
       const scripts = demoCases();
       for (const [i, script] of scripts.entries()) await loadCase(script, app.get(LedgerService), app.get(PhotosService), authors, i + 1);

@@ -1,3 +1,4 @@
+import type { SheetRequest } from '@true-ledger/contract';
 import { randomUUID } from 'node:crypto';
 import {
   engineTemplate,
@@ -540,4 +541,37 @@ function outboard(): DemoCase {
 /** The demo scenario: a harbour-side engine works on an invented estuary. Nothing in it is real. */
 export function demoCases(): DemoCase[] {
   return [firePump(), workboat(), icePlant(), outboard()];
+}
+
+/** Engines the demo shop has entered once. */
+export function demoSheets(): SheetRequest[] {
+  const undersizesMm = [0.25, 0.5, 0.75, 1];
+  const pumpHouse = 'Spec sheet of the pump house, sheet 4';
+  const workboatBook = 'Workshop book of the harbour works, page 31';
+  return [
+    {
+      id: 'pump-house-four',
+      basedOn: 0,
+      name: 'Pump house four, petrol',
+      source: pumpHouse,
+      layout: layout('inline-4-petrol', { boreMm: 84, strokeMm: 88, pinDiameterMm: 53, mainDiameterMm: 58 }),
+      pin: { minMm: 52.984, maxMm: 53, outOfRoundMaxMm: 0.008, taperMaxMm: 0.008, undersizesMm, source: pumpHouse },
+      main: { minMm: 57.984, maxMm: 58, outOfRoundMaxMm: 0.008, taperMaxMm: 0.008, undersizesMm, source: pumpHouse },
+      limits: [
+        { quantity: 'end-float', lower: 0.07, upper: 0.25, unit: 'mm' },
+        { quantity: 'compression', lower: 10.5, upper: null, unit: 'bar' },
+        { quantity: 'oil-pressure.hot-idle', lower: 1, upper: null, unit: 'bar' },
+      ],
+    },
+    {
+      id: 'estuary-six',
+      basedOn: 0,
+      name: 'Estuary six, diesel',
+      source: workboatBook,
+      layout: layout('inline-6-diesel'),
+      pin: { minMm: 61.98, maxMm: 62, outOfRoundMaxMm: 0.02, taperMaxMm: 0.02, undersizesMm, source: workboatBook },
+      main: null,
+      limits: [{ quantity: 'end-float', lower: 0.1, upper: 0.4, unit: 'mm' }],
+    },
+  ];
 }
