@@ -7,7 +7,13 @@ import {
   FEATURES,
   openBundle,
   PATTERNS,
+  finishWords,
   readCaseFile,
+  readTraceCsv,
+  runSheet,
+  SHEETS,
+  surfaceFinish,
+  type FinishResult,
   stationsOf,
   verifyBundle,
 } from '@true-ledger/core';
@@ -16,8 +22,12 @@ const HELP = `true-ledger – reads cases and bundles without a server
 
   true-ledger verify BUNDLE.zip        verify the chain and pictures of an exported bundle
   true-ledger diagnose CASE.json       ranked causes of a case file, as JSON
+  true-ledger measure SHEET.json       results and verdicts of a measuring sheet, as JSON
+  true-ledger finish TRACE.csv [--cutoff MM] [--reference TRACE.csv]
+                                       surface parameters of a profile trace, as JSON
   true-ledger stations TEMPLATE        places of an engine template
   true-ledger patterns                 damage patterns known here
+  true-ledger sheets                   measuring sheets known here
   true-ledger features                 evidence features known here
   true-ledger templates                engine templates
 
@@ -43,12 +53,18 @@ export async function run(args: readonly string[], terminal: Terminal = CONSOLE)
       return target ? verify(target, terminal) : usage(terminal, 'verify needs the path of a bundle.');
     case 'diagnose':
       return target ? diagnoseFile(target, terminal) : usage(terminal, 'diagnose needs the path of a case file.');
+    case 'measure':
+      return target ? measureFile(target, terminal) : usage(terminal, 'measure needs the path of a sheet.');
+    case 'finish':
+      return target ? finishFile(args.slice(1), terminal) : usage(terminal, 'finish needs the path of a trace.');
     case 'stations': {
       const template = engineTemplate(target ?? '');
       return template ? list(stationsOf(template.layout)) : usage(terminal, `"${target ?? ''}" is not an engine template.`);
     }
     case 'patterns':
       return list(PATTERNS);
+    case 'sheets':
+      return list(Object.entries(SHEETS).map(([id, { name }]) => ({ id, name })));
     case 'features':
       return list(FEATURES);
     case 'templates':
@@ -94,21 +110,65 @@ async function verify(path: string, terminal: Terminal): Promise<number> {
   return verdict.ok ? 0 : 1;
 }
 
-async function diagnoseFile(path: string, terminal: Terminal): Promise<number> {
+async function readJson(path: string, terminal: Terminal): Promise<{ json: unknown } | null> {
   const bytes = await read(path, terminal);
-  if (!bytes) return 2;
-  let json: unknown;
+  if (!bytes) return null;
   try {
-    json = JSON.parse(new TextDecoder().decode(bytes));
+    return { json: JSON.parse(new TextDecoder().decode(bytes)) as unknown };
   } catch (error) {
     terminal.error(`"${path}" is not JSON: ${error instanceof Error ? error.message : 'unreadable'}.`);
-    return 2;
+    return null;
   }
-  const result = readCaseFile(json);
-  if (!result.ok) {
-    terminal.error(`${result.problem.sentence}${result.problem.field ? ` (at ${result.problem.field})` : ''}`);
-    return 2;
-  }
+}
+
+function told(problem: { readonly sentence: string; readonly field?: string }, terminal: Terminal): number {
+  terminal.error(`${problem.sentence}${problem.field ? ` (at ${problem.field})` : ''}`);
+  return 2;
+}
+
+async function measureFile(path: string, terminal: Terminal): Promise<number> {
+  const file = await readJson(path, terminal);
+  if (!file) return 2;
+  const outcome = runSheet(file.json);
+  if (!outcome.ok) return told(outcome.problem, terminal);
+  terminal.out(JSON.stringify({ format: 'true-ledger/measure', version: 1, ...outcome.value }, null, 2));
+  return 0;
+}
+
+/** The trace in hand, and a reference (below ring travel) to hold it against. */
+async function finishFile(args: readonly string[], terminal: Terminal): Promise<number> {
+  const [path = '', ...rest] = args;
+  const option = (name: string): string | undefined => (rest.includes(name) ? rest[rest.indexOf(name) + 1] : undefined);
+  const strange = rest.find((a, i) => (a.startsWith('--') ? !['--cutoff', '--reference'].includes(a) : !rest[i - 1]?.startsWith('--')));
+  if (strange) return usage(terminal, `"${strange}" is not an option of finish.`);
+  const cutoff = Number(option('--cutoff') ?? 0.8);
+  if (!(cutoff > 0 && cutoff <= 25)) return usage(terminal, 'A cut-off lies between 0 and 25 mm, such as 0.25, 0.8 or 2.5.');
+  const one = async (file: string): Promise<FinishResult | null> => {
+    const bytes = await read(file, terminal);
+    if (!bytes) return null;
+    const trace = readTraceCsv(new TextDecoder().decode(bytes));
+    const finish = trace.ok ? surfaceFinish(trace.value, cutoff) : trace;
+    if (finish.ok) return finish.value;
+    told(finish.problem, terminal);
+    return null;
+  };
+  const result = await one(path);
+  if (!result) return 2;
+  const referencePath = option('--reference');
+  const reference = referencePath ? await one(referencePath) : undefined;
+  if (reference === null) return 2;
+  const { abbott: _curve, ...figures } = result;
+  terminal.out(
+    JSON.stringify({ format: 'true-ledger/finish', version: 1, unit: 'µm', ...figures, says: finishWords(result, reference) }, null, 2),
+  );
+  return 0;
+}
+
+async function diagnoseFile(path: string, terminal: Terminal): Promise<number> {
+  const file = await readJson(path, terminal);
+  if (!file) return 2;
+  const result = readCaseFile(file.json);
+  if (!result.ok) return told(result.problem, terminal);
   terminal.out(JSON.stringify(diagnosisJson(diagnose(result.value.view)), null, 2));
   return 0;
 }

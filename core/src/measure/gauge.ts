@@ -22,14 +22,33 @@ export function readingUncertainty(gauge: Gauge, repeats = 1): number {
   return Math.sqrt(randomUncertainty(gauge, repeats) ** 2 + (gauge.expandedUncertaintyMm / 2) ** 2);
 }
 
+/** One reading with the gauge that took it and how strongly a result follows it. */
+export interface Term {
+  readonly gauge: Gauge;
+  readonly c: number;
+  readonly repeats?: number;
+}
+
 /**
- * Expanded uncertainty (k = 2) of a linear combination of readings by one gauge. What is common to all readings (calibration) enters with the
- * sum of the sensitivities, so it cancels in differences; the random part adds by root sum of squares.
+ * Expanded uncertainty (k = 2) of a combination of readings by several gauges (GUM 5.1.2): the random part of each reading adds by root sum of squares; the
+ * calibration of one gauge is common to its readings, enters with the sum of their sensitivities and cancels in differences.
  */
+export function combine(terms: readonly Term[]): number {
+  const byGauge = new Map<string, Term[]>();
+  for (const t of terms) byGauge.set(t.gauge.id, [...(byGauge.get(t.gauge.id) ?? []), t]);
+  let square = 0;
+  for (const own of byGauge.values()) {
+    const calibration = own[0]!.gauge.expandedUncertaintyMm / 2;
+    const sum = own.reduce((s, t) => s + t.c, 0);
+    square += (calibration * sum) ** 2;
+    for (const t of own) square += (t.c * randomUncertainty(t.gauge, t.repeats ?? 1)) ** 2;
+  }
+  return 2 * Math.sqrt(square);
+}
+
+/** The same for readings of one gauge, by their sensitivities. */
 export function combinedExpanded(gauge: Gauge, sensitivities: readonly number[], repeats = 1): number {
-  const random = randomUncertainty(gauge, repeats) * Math.sqrt(sensitivities.reduce((s, c) => s + c * c, 0));
-  const common = (gauge.expandedUncertaintyMm / 2) * Math.abs(sensitivities.reduce((s, c) => s + c, 0));
-  return 2 * Math.sqrt(random ** 2 + common ** 2);
+  return combine(sensitivities.map((c) => ({ gauge, c, repeats })));
 }
 
 export type VerdictWord = 'within' | 'outside' | 'too close to call';

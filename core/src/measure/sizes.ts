@@ -26,7 +26,7 @@ export function nextUndersize(leastMm: number, spec: JournalSpec, deepestMarkMm 
   for (const step of steps) {
     const middle = (spec.minMm + spec.maxMm) / 2 - step;
     const margin = leastMm - middle - need;
-    if (margin >= 0)
+    if (margin > -1e-9)
       return {
         kind: 'size',
         undersizeMm: step,

@@ -1,0 +1,283 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import fc from 'fast-check';
+import { nextOversize } from './cylinder.js';
+import { combine } from '../gauge.js';
+import { at20, takeRepeats, type SheetLine, type SheetOutcome } from './line.js';
+import { ratioAfterCut } from './shape.js';
+import { runSheet, SHEETS } from './run.js';
+
+const EXAMPLES = join(__dirname, '../../../../docs/formats/examples/measure');
+const example = (id: string): { sheet: string; readings: never; spec?: object; gauges?: object } =>
+  JSON.parse(readFileSync(join(EXAMPLES, `${id}.json`), 'utf8')) as never;
+const run = (file: unknown): SheetOutcome => {
+  const r = runSheet(file);
+  if (!r.ok) throw new Error(r.problem.sentence);
+  return r.value;
+};
+const refused = (file: unknown): string => {
+  const r = runSheet(file);
+  return r.ok ? 'computed' : `${r.problem.sentence} @${r.problem.field}`;
+};
+const line = (o: SheetOutcome, id: string): SheetLine => {
+  const found = o.lines.find((l) => l.id === id);
+  if (!found) throw new Error(`no line ${id}`);
+  return found;
+};
+const word = (o: SheetOutcome, id: string): string => `${line(o, id).verdict?.word}, ${line(o, id).verdict?.reference}`;
+
+describe('worked examples', () => {
+  it('has one for every sheet', () =>
+    expect(
+      readdirSync(EXAMPLES)
+        .map((f) => f.replace('.json', ''))
+        .sort(),
+    ).toEqual(Object.keys(SHEETS).sort()));
+
+  it('journal: hourglass pin with an out-of-round too close to call', () => {
+    const o = run(example('journal'));
+    expect(line(o, 'outOfRound').value).toBeCloseTo(0.009, 9);
+    expect(line(o, 'outOfRound').expanded).toBeCloseTo(0.0041, 4);
+    expect(word(o, 'outOfRound')).toBe('too close to call, limit');
+    expect(line(o, 'outOfRound').verdict?.settle).toContain('0.001');
+    expect(line(o, 'taper').value).toBeCloseTo(0.005, 9);
+    expect(line(o, 'taper').at).toBe('axis B, larger at the rear');
+    expect(line(o, 'barrel.A').value).toBeCloseTo(-0.0045, 9);
+    expect(line(o, 'barrel.B').value).toBeCloseTo(-0.0075, 9);
+    expect(line(o, 'wear').value).toBeCloseTo(0.018, 9);
+    expect(word(o, 'least')).toBe('outside, limit');
+    expect(line(o, 'least').verdict?.source).toBe('demo spec sheet, crankpin');
+    expect(o.questions).toEqual([]);
+  });
+
+  // Figures worked by hand from the formulas in docs/methods/sheets.md.
+  it.each([
+    ['bore', 'wear', 0.088],
+    ['bore', 'ovality', 0.035],
+    ['bore', 'taper', 0.07],
+    ['bore', 'form', -0.007],
+    ['piston', 'clearance', 0.065],
+    ['piston', 'collapse', 0.01],
+    ['ring', 'boreWear', 0.27 / Math.PI],
+    ['ring', 'side', 0.06],
+    ['shell-clearance', 'vertical', 0.057],
+    ['shell-clearance', 'horizontal', 0.077],
+    ['shell-clearance', 'eccentricity', 0.01],
+    ['shell-clearance', 'wallLoss.lower', 0.01],
+    ['shell-fit', 'spread', 0.4],
+    ['crushed-strip', 'strip.front', 0.05009],
+    ['crushed-strip', 'taper', 0.00445],
+    ['end-float', 'endFloat', 0.2],
+    ['side-clearance', 'sideClearance', 0.31],
+    ['housing', 'outOfRound', 0.025],
+    ['housing', 'stretch', 0.024],
+    ['rod', 'bend', 0.02],
+    ['crank-runout', 'bow', 0.12],
+    ['cam', 'loss.3', 0.45],
+    ['oil-pump', 'popPressure', 62 * 0.0689475729],
+    ['compression', 'spread', 50.41],
+    ['oil-pressure', 'hotIdle', 0.5516],
+    ['fasteners', 'greatest', 98],
+    ['turning', 'ahead', 9.25],
+    ['valve-seat', 'loss', 25.714],
+  ])('%s: %s', (sheet, id, value) => expect(Math.abs(line(run(example(sheet)), id).value - value)).toBeLessThan(value > 1 ? 0.005 : 5e-5));
+
+  it('judges against the reference it names, a rule of thumb only where nothing better is given', () => {
+    expect(word(run(example('piston')), 'clearance')).toBe('too close to call, target');
+    expect(word(run(example('oil-pump')), 'springLength')).toBe('outside, limit');
+    expect(word(run(example('oil-pump')), 'tip')).toBe('outside, rule of thumb');
+    expect(word(run(example('ring')), 'gap')).toBe('within, rule of thumb');
+  });
+
+  it('names the bend, the warped place and the low pair', () => {
+    expect(run(example('crank-runout')).says[0]).toContain('One bend at main 3');
+    expect(line(run(example('flatness')), 'flatness').at).toContain('low at 200, 75 mm');
+    expect(run(example('compression')).says[0]).toContain('3 and 4 are neighbours');
+    expect(run(example('fasteners')).says[0]).toContain('3 against 4');
+  });
+
+  it('finds no single bend in a crank bowed as a whole', () => {
+    // A parabola leaves more than a tent can take.
+    const readings = [0, 1, 2, 3, 4, 5, 6].map((i) => ({ main: i + 1, alongMm: i * 90, tir: 0.02 * i * (6 - i), highDeg: 10 }));
+    const bent = readings.map((r) => ({ ...r, tir: 0.03 * Math.min(r.main - 1, (7 - r.main) / 2) * 2 }));
+    expect(run({ sheet: 'crank-runout', readings: bent }).says[0]).toContain('One bend at main 3');
+    const s = readings.map((r) => ({ ...r, tir: r.main === 4 ? 0 : r.tir, highDeg: r.main < 4 ? 10 : 190 }));
+    expect(run({ sheet: 'crank-runout', readings: s }).says[0]).toContain('No single bend');
+  });
+});
+
+describe('properties', () => {
+  const journal = (values: ReadonlyArray<number | string>, spec: object = {}) => ({
+    sheet: 'journal',
+    readings: ['front', 'mid', 'rear'].flatMap((plane, i) => ['A', 'B'].map((axis, j) => ({ plane, axis, value: values[i * 2 + j] }))),
+    spec,
+  });
+  const six = fc.array(fc.integer({ min: 52900, max: 53050 }), { minLength: 6, maxLength: 6 });
+
+  /** Two axes may taper alike in opposite ways: either may be named, the amount is the same. */
+  const amount = (l: SheetLine): number => (l.id === 'taper' ? Math.abs(l.value) : l.value);
+
+  it('gives the same whether typed in mm or inches', () =>
+    fc.assert(
+      fc.property(six, (um) => {
+        const metric = run(journal(um.map((v) => v / 1000)));
+        const inches = run(journal(um.map((v) => `${(v / 25400).toFixed(9)}"`)));
+        for (const [i, l] of metric.lines.entries()) expect(amount(l)).toBeCloseTo(amount(inches.lines[i]!), 6);
+      }),
+    ));
+
+  it('does not mind the order of the readings or of repeats', () =>
+    fc.assert(
+      fc.property(six, fc.array(fc.integer({ min: -4, max: 4 }), { minLength: 5, maxLength: 5 }), fc.nat(), (um, repeats, turn) => {
+        const file = journal(um.map((v) => v / 1000));
+        const all = [...file.readings, ...repeats.map((d) => ({ ...file.readings[0]!, value: (um[0]! + d) / 1000 }))];
+        const k = turn % all.length;
+        const a = run({ ...file, readings: all });
+        const b = run({ ...file, readings: [...all.slice(k), ...all.slice(0, k)].reverse() });
+        for (const l of a.lines) {
+          const other = line(b, l.id);
+          expect(amount(other)).toBeCloseTo(amount(l), 9);
+          expect(other.expanded).toBeCloseTo(l.expanded ?? 0, 9);
+        }
+      }),
+    ));
+
+  it('never turns a verdict back as a value grows past its limit', () => {
+    const order = { within: 0, 'too close to call': 1, outside: 2 };
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 60 }), fc.integer({ min: 0, max: 60 }), (a, b) => {
+        const of = (um: number): number =>
+          order[
+            line(run({ sheet: 'end-float', readings: { towards: um / 100, away: 0 }, spec: { endFloat: { upper: 0.3 } } }), 'endFloat')
+              .verdict!.word
+          ];
+        if (a <= b) expect(of(a)).toBeLessThanOrEqual(of(b));
+      }),
+    );
+  });
+
+  it('lets calibration cancel in a difference by one gauge but not between two', () => {
+    const gauge = { id: 'a', name: '', kind: 'other' as const, resolutionMm: 0, repeatabilityMm: 0, expandedUncertaintyMm: 0.004 };
+    expect(combine([{ gauge, c: 1 }])).toBeCloseTo(0.004, 12);
+    expect(
+      combine([
+        { gauge, c: 1 },
+        { gauge, c: -1 },
+      ]),
+    ).toBe(0);
+    expect(
+      combine([
+        { gauge, c: 1 },
+        { gauge: { ...gauge, id: 'b' }, c: -1 },
+      ]),
+    ).toBeCloseTo(0.004 * Math.SQRT2, 12);
+  });
+
+  it('takes the scatter from repeats once there are three', () => {
+    const gauge = { id: 'a', name: '', kind: 'other' as const, resolutionMm: 0.001, repeatabilityMm: 0.002, expandedUncertaintyMm: 0.004 };
+    const at = (mm: number) => ({ mm, place: 'p' });
+    expect(takeRepeats([at(10)], (r) => r.place, gauge).gauge.repeatabilityMm).toBe(0.002);
+    expect(takeRepeats([at(10), at(10.002)], (r) => r.place, gauge).gauge.repeatabilityMm).toBeCloseTo(0.002 / Math.SQRT2, 9);
+    const three = takeRepeats([at(10), at(10.001), at(10.002)], (r) => r.place, gauge);
+    expect(three.readings[0]?.mm).toBeCloseTo(10.001, 9);
+    expect(three.gauge.repeatabilityMm).toBeCloseTo(0.001 / Math.sqrt(3), 9);
+  });
+
+  it('does not mind how a warped face lies on the plate', () =>
+    fc.assert(
+      fc.property(fc.double({ min: -0.01, max: 0.01, noNaN: true }), fc.double({ min: -0.01, max: 0.01, noNaN: true }), (b, c) => {
+        const file = example('flatness') as unknown as { readings: { points: Array<{ xMm: number; yMm: number; value: number }> } };
+        const points = file.readings.points.map((p) => ({ ...p, value: p.value + 3 + b * p.xMm + c * p.yMm }));
+        const value = (list: object): number => line(run({ sheet: 'flatness', readings: { points: list } }), 'flatness').value;
+        expect(value(points)).toBeCloseTo(value(file.readings.points), 7);
+      }),
+    ));
+
+  it('corrects both part and gauge to 20 °C', () => {
+    expect(at20(84, 20, 'aluminium')).toBe(84);
+    // A cold aluminium piston of 84 mm read at 5 °C by a steel micrometer: 84 · 11.5e-6 · 15 = 0.0145 mm larger at 20 °C.
+    expect(at20(84, 5, 'aluminium') - 84).toBeCloseTo(0.01449, 5);
+    const cold = run({ sheet: 'piston', readings: { piston: 83.955, bore: 84.02, temperatureC: 5 } });
+    expect(line(cold, 'clearance').value).toBeCloseTo(0.065 - 0.01448 - 0.00126, 4);
+    expect(cold.says[0]).toContain('5 °C');
+  });
+
+  it('takes the smallest oversize that cleans up, and says when none is left', () => {
+    const band = { min: 84, max: 84.02 };
+    expect(nextOversize(84.21, band, [0.5, 0.25]).step).toBe(0.25);
+    expect(nextOversize(84.211, band, [0.5, 0.25]).step).toBe(0.5);
+    expect(nextOversize(84.1, band, [0.25, 0.5], 0.1).step).toBe(0.5);
+    expect(nextOversize(85, band, [0.25, 0.5]).words).toContain('No oversize is left');
+    expect(nextOversize(85, band, []).words).toContain('No oversizes are listed');
+  });
+
+  it('raises the ratio by a cut and refuses one that takes the chamber', () => {
+    // 90 mm stroke at 10 : 1 is a 10 mm tall chamber; 0.2 mm off leaves 9.8.
+    expect(ratioAfterCut(10, 84, 90, 0.2)).toBeCloseTo(99.8 / 9.8, 9);
+    expect(ratioAfterCut(10, 84, 90, 10)).toBeNull();
+  });
+});
+
+describe('bad input', () => {
+  const base = example('journal') as unknown as { readings: Array<{ value: unknown }>; spec: object };
+  const withFirst = (value: unknown): object => ({ ...base, readings: [{ ...base.readings[0], value }, ...base.readings.slice(1)] });
+
+  it.each([
+    ['an unknown sheet', { sheet: 'gearbox', readings: {} }, /not a sheet known here.*journal.*@sheet/],
+    ['no object', 7, /must be of type object/],
+    ['a strange key', { ...base, readigns: 1 }, /readigns/],
+    ['words for a figure', withFirst('about 53'), /@readings\.0\.value/],
+    ['a size below nothing', withFirst(-52.978), /cannot be the size of a part.*@readings\.0\.value/],
+    ['a plane that is none', { ...base, readings: [{ plane: 'top', axis: 'A', value: 1 }] }, /@readings\.0\.plane/],
+    ['least size above largest', { ...base, spec: { minMm: 53, maxMm: 52.9 } }, /least size new is above the largest/],
+    ['a band upside down', { ...base, spec: { taper: { lower: 1, upper: 0 } } }, /lower limit of "taper" is above the upper/],
+    ['a limit that is text', { ...base, spec: { taper: { upper: 'small' } } }, /@spec\.taper\.upper/],
+    ['a gauge with no sense', { ...base, gauges: { default: { resolutionMm: -1 } } }, /@gauges\.default\.resolutionMm/],
+    ['a missing reading that is needed', { sheet: 'end-float', readings: { towards: '-', away: 0.1 } }, /"readings\.towards" is needed/],
+    [
+      'a strip flattened to nothing',
+      { sheet: 'crushed-strip', readings: { thread: 0.25, widths: [{ at: 'a', value: 0 }] } },
+      /more than nothing/,
+    ],
+    [
+      'one place twice where it cannot be',
+      { sheet: 'crushed-strip', readings: { thread: 0.25, widths: [0.9, 0.8].map((value) => ({ at: 'a', value })) } },
+      /duplicate/,
+    ],
+    [
+      'points on one line',
+      { sheet: 'flatness', readings: { points: [0, 1, 2, 3].map((i) => ({ xMm: i, yMm: i, value: 0 })) } },
+      /not all on one line/,
+    ],
+    ['pressure in degrees', { sheet: 'oil-pressure', readings: { hotIdle: '90 °C' } }, /@readings\.hotIdle/],
+  ])('refuses %s with its place', (_name, file, words) => expect(refused(file)).toMatch(words));
+
+  it('computes what the readings allow and names what is missing', () => {
+    const o = run({ sheet: 'journal', readings: [{ plane: 'mid', axis: 'A', value: 52.97 }] });
+    expect(o.lines.map((l) => l.id)).toEqual(['greatest', 'least']);
+    expect(o.missing).toHaveLength(3);
+    expect(run({ sheet: 'journal', readings: [{ plane: 'mid', axis: 'A', value: '-' }] }).lines).toEqual([]);
+  });
+
+  it('takes interference as the valid negative clearance it is', () => {
+    const o = run({ sheet: 'piston', readings: { piston: 84.03, bore: 84.02 }, spec: { clearance: { lower: 0.03 } } });
+    expect(line(o, 'clearance').value).toBeCloseTo(-0.01, 9);
+    expect(word(o, 'clearance')).toBe('outside, limit');
+  });
+
+  it('questions a slipped decimal point and a gauge nobody recorded', () => {
+    const o = run(withFirst(5.2978));
+    expect(o.questions[0]).toMatch(/front, axis A.*slipped decimal/);
+    expect(run({ sheet: 'end-float', readings: { towards: 0.1, away: 0 } }).questions[0]).toContain('No gauge is recorded for "indicator"');
+  });
+
+  it('never throws whatever is handed in', () =>
+    fc.assert(
+      fc.property(fc.constantFrom(...Object.keys(SHEETS)), fc.jsonValue(), fc.jsonValue(), (sheet, readings, spec) => {
+        const r = runSheet({ sheet, readings, ...(spec && typeof spec === 'object' && !Array.isArray(spec) ? { spec } : {}) });
+        if (r.ok) for (const l of r.value.lines) expect(Number.isFinite(l.value)).toBe(true);
+        else expect(r.problem.sentence).toMatch(/[.?]$/);
+      }),
+      { numRuns: 500 },
+    ));
+});
