@@ -21,7 +21,7 @@ const accounts = JSON.parse(readFileSync(join(ROOT, '.data', 'demo-accounts.json
 const owner = accounts.find((a) => a.role === 'owner');
 
 const FIRE_PUMP = '2026-D01';
-/** Name, path (`:case` is the fire-pump case), what must be there before the picture is taken, and what is done first. */
+/** Name, path (`:case` is the fire-pump case), what must be there before the picture is taken, size, only when asked for, button pressed first. */
 const SHOTS = [
   ['shelf', '/', '.case-row'],
   ['new-case', '/new', '.plan-box svg'],
@@ -39,6 +39,7 @@ const SHOTS = [
   ['dipstick', '/case/:case/opening/dipstick', '.check-drawing', null, true],
   ['pictures', '/case/:case/pictures', '.picture-cell'],
   ['sheets', '/sheets', '.page h1'],
+  ['finish', '/finish', '.page h1', null, false, 'Show two example traces'],
   ['ledger', '/case/:case/ledger', '.ant-table-row'],
 ];
 
@@ -70,12 +71,16 @@ try {
     { signIn: owner.signIn, password: owner.password },
   );
   const shown = cases.find((c) => c.number === FIRE_PUMP) ?? cases[0];
-  for (const [name, path, ready, viewport, extra] of SHOTS) {
+  for (const [name, path, ready, viewport, extra, pressed] of SHOTS) {
     // What is marked extra is only taken when asked for by name.
     if (positionals.length > 0 ? !positionals.includes(name) : extra) continue;
     await page.setViewport(viewport ?? { width: Number(values.width), height: Number(values.height) });
     await page.goto(base + path.replace(':case', shown.id));
     await page.waitForSelector(ready, { timeout: 20_000 });
+    if (pressed) {
+      await page.locator(`::-p-text(${pressed})`).click();
+      await page.waitForSelector('.js-plotly-plot .trace', { timeout: 20_000 });
+    }
     await page.waitForNetworkIdle({ idleTime: 400, concurrency: 1, timeout: 8000 }).catch(() => undefined);
     await page.screenshot({ path: join(values.out, `${name}.png`) });
     console.log(name);

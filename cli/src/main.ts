@@ -7,10 +7,11 @@ import {
   FEATURES,
   openBundle,
   PATTERNS,
-  finishWords,
+  finishJson,
   readCaseFile,
   readTraceCsv,
   runSheet,
+  sheetJson,
   SHEETS,
   surfaceFinish,
   type FinishResult,
@@ -131,7 +132,7 @@ async function measureFile(path: string, terminal: Terminal): Promise<number> {
   if (!file) return 2;
   const outcome = runSheet(file.json);
   if (!outcome.ok) return told(outcome.problem, terminal);
-  terminal.out(JSON.stringify({ format: 'true-ledger/measure', version: 1, ...outcome.value }, null, 2));
+  terminal.out(JSON.stringify(sheetJson(outcome.value), null, 2));
   return 0;
 }
 
@@ -157,10 +158,7 @@ async function finishFile(args: readonly string[], terminal: Terminal): Promise<
   const referencePath = option('--reference');
   const reference = referencePath ? await one(referencePath) : undefined;
   if (reference === null) return 2;
-  const { abbott: _curve, ...figures } = result;
-  terminal.out(
-    JSON.stringify({ format: 'true-ledger/finish', version: 1, unit: 'µm', ...figures, says: finishWords(result, reference) }, null, 2),
-  );
+  terminal.out(JSON.stringify(finishJson(result, reference), null, 2));
   return 0;
 }
 

@@ -11,6 +11,7 @@ import { CONFIG, type ServerConfig } from './config.js';
 import { DatabaseModule } from './database/database.module.js';
 import { GaugesController } from './gauges/gauges.controller.js';
 import { LedgerModule } from './ledger/ledger.module.js';
+import { MeasureController } from './measure/measure.controller.js';
 import { PhotosModule } from './photos/photos.module.js';
 import { ReportsModule } from './reports/reports.module.js';
 import { SheetsModule } from './sheets/sheets.module.js';
@@ -64,7 +65,15 @@ export class AppModule {
         SheetsModule,
         ReportsModule,
       ],
-      controllers: [HealthController, NetworkController, BundlesController, GaugesController, CausesController, TagsController],
+      controllers: [
+        HealthController,
+        NetworkController,
+        BundlesController,
+        GaugesController,
+        MeasureController,
+        CausesController,
+        TagsController,
+      ],
     };
   }
 }

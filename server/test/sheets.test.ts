@@ -1,4 +1,7 @@
 import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import request from 'supertest';
 import { FOUR, newCase, startBench, type Bench } from './harness.js';
 
 let bench: Bench;
@@ -59,5 +62,24 @@ describe('spec sheets', () => {
       .expect(404);
     expect(answer.body.sentence).toMatch(/no such spec sheet/);
     expect(await newCase(bench.people.builder)).toMatch(/-/);
+  });
+});
+
+describe('measuring sheets', () => {
+  const worked = JSON.parse(readFileSync(join(__dirname, '../../docs/formats/examples/measure/journal.json'), 'utf8')) as object;
+
+  it('are computed for who may read, as the command line does', async () => {
+    const { body } = await bench.people.reader.post('/api/measure').send(worked).expect(200);
+    expect(body).toMatchObject({ format: 'true-ledger/measure', sheet: 'journal' });
+    const round = (body as { lines: Array<{ id: string; verdict: object }> }).lines.find((l) => l.id === 'outOfRound');
+    expect(round).toMatchObject({ verdict: { word: 'too close to call' } });
+  });
+  it('are refused with the place of the fault, and to strangers', async () => {
+    const { body } = await bench.people.reader
+      .post('/api/measure')
+      .send({ ...worked, sheet: 'mood' })
+      .expect(400);
+    expect(body).toMatchObject({ code: 'sheet-unknown', field: 'sheet' });
+    await request(bench.app.getHttpServer()).post('/api/measure').send(worked).expect(401);
   });
 });

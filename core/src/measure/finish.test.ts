@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { finishWords, gaussianMeanLine, levelled, materialRatio, surfaceFinish, type Trace } from './finish.js';
+import { envelope, finishWords, gaussianMeanLine, levelled, materialRatio, surfaceFinish, type Trace } from './finish.js';
 import { readTraceCsv } from './traceCsv.js';
 
 const STEP = 0.0005;
@@ -115,6 +115,22 @@ describe('material ratio', () => {
     expect(r.Mr2).toBeCloseTo(90.3125, 1);
     expect(r.Rvk).toBeCloseTo(3.875, 2);
   });
+});
+
+it('keeps every extreme of a profile thinned for drawing', () => {
+  const trace = make(2, (x) => Math.sin(x * 40) + (Math.abs(x - 1.1) < STEP / 2 ? -7 : 0));
+  const thin = envelope(trace, 100);
+  expect(thin).toHaveLength(200);
+  const heights = thin.map(([, z]) => z);
+  expect(Math.min(...heights)).toBe(Math.min(...trace.z));
+  expect(Math.max(...heights)).toBe(Math.max(...trace.z));
+  expect(thin.every(([x], i) => i === 0 || x >= thin[i - 1]![0])).toBe(true);
+  expect(
+    envelope(
+      make(0.02, (x) => x),
+      100,
+    ),
+  ).toHaveLength(41);
 });
 
 it('levels by least squares', () => {

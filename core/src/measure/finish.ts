@@ -239,6 +239,24 @@ export function materialRatio(profile: Float64Array): Ratio {
   };
 }
 
+/** A long profile for drawing: least and greatest of each of `bins` stretches, in their order along x, so that no peak is lost. */
+export function envelope(trace: Trace, bins: number): ReadonlyArray<readonly [xMm: number, zUm: number]> {
+  const n = trace.z.length;
+  if (n <= 2 * bins) return Array.from(trace.z, (v, i) => [i * trace.stepMm, v] as const);
+  const out: Array<readonly [number, number]> = [];
+  for (let b = 0; b < bins; b++) {
+    const end = Math.floor(((b + 1) * n) / bins);
+    let low = Math.floor((b * n) / bins);
+    let high = low;
+    for (let i = low + 1; i < end; i++) {
+      if (trace.z[i]! < trace.z[low]!) low = i;
+      if (trace.z[i]! > trace.z[high]!) high = i;
+    }
+    for (const i of low <= high ? [low, high] : [high, low]) out.push([i * trace.stepMm, trace.z[i]!]);
+  }
+  return out;
+}
+
 /** What a finish says in words; with a reference (below ring travel) it says what the running took off. Rules of thumb, marked as such. */
 export function finishWords(r: FinishResult, reference?: FinishResult): string[] {
   const words: string[] = [];
@@ -254,4 +272,10 @@ export function finishWords(r: FinishResult, reference?: FinishResult): string[]
     if (r.Rvk < reference.Rvk * 0.5) words.push('Half of the valleys and more are worn away: the hone pattern no longer holds its oil.');
   }
   return words;
+}
+
+/** The answer as a file (`docs/formats/measure.md`): figures and words, without the curve. */
+export function finishJson(result: FinishResult, reference?: FinishResult): object {
+  const { abbott: _curve, ...figures } = result;
+  return { format: 'true-ledger/finish', version: 1, unit: 'µm', ...figures, says: finishWords(result, reference) };
 }

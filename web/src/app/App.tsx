@@ -18,6 +18,7 @@ const Opening = lazy(() => import('../stages/opening/Opening.js').then((m) => ({
 const Strip = lazy(() => import('../stages/strip/Strip.js').then((m) => ({ default: m.Strip })));
 const Pictures = lazy(() => import('../stages/pictures/Pictures.js').then((m) => ({ default: m.Pictures })));
 const Sheets = lazy(() => import('../sheets/Sheets.js').then((m) => ({ default: m.Sheets })));
+const Finish = lazy(() => import('../finish/Finish.js').then((m) => ({ default: m.Finish })));
 const CapturePage = lazy(() => import('../capture/Capture.js').then((m) => ({ default: m.CapturePage })));
 const Bench = lazy(() => import('../stages/bench/Bench.js').then((m) => ({ default: m.Bench })));
 const StationPage = lazy(() => import('../stages/station/StationPage.js').then((m) => ({ default: m.StationPage })));
@@ -48,6 +49,7 @@ export function App(): ReactNode {
           <Route path="/new" element={<NewCase />} />
           <Route path="/patterns" element={<Patterns />} />
           <Route path="/sheets/:sheetId?" element={<Sheets me={me} />} />
+          <Route path="/finish" element={<Finish />} />
           <Route path="/set-up" element={<SetUp me={me} />} />
         </Route>
         <Route path="/case/:caseId" element={<CaseFrame me={me} />}>

@@ -2,16 +2,21 @@ import {
   caseView,
   diagnose,
   emptyCase,
+  envelope,
   flattenShell,
   foldEntries,
+  levelled,
   shellPose,
   parseTagText,
   readTag,
+  readTraceCsv,
   sha256Hex,
+  surfaceFinish,
   verifyChain,
   type CaseState,
   type ChainVerdict,
   type Diagnosis,
+  type FinishResult,
   type FlattenedShell,
   type LedgerEntry,
   type Point,
@@ -87,6 +92,18 @@ const compute = {
   diagnose(state: CaseState): Diagnosis | null {
     const view = caseView(state);
     return view ? diagnose(view) : null;
+  },
+
+  /** Surface parameters of a trace file, with its levelled profile thinned for drawing. */
+  async finish(file: Blob, cutoffMm: number): Promise<Result<{ finish: FinishResult; profile: ReturnType<typeof envelope> }>> {
+    const trace = readTraceCsv(await file.text());
+    if (!trace.ok) return trace;
+    const finish = surfaceFinish(trace.value, cutoffMm);
+    if (!finish.ok) return finish;
+    return {
+      ok: true,
+      value: { finish: finish.value, profile: envelope({ stepMm: trace.value.stepMm, z: levelled(trace.value.z) }, 1500) },
+    };
   },
 
   /** Develops a shell from a picture file. Corners in pixels of the upright original of the given size. */

@@ -754,3 +754,8 @@ export function runSheet(json: unknown): Result<SheetOutcome> {
     ],
   });
 }
+
+/** The answer as a file (`docs/formats/measure.md`). */
+export function sheetJson(outcome: SheetOutcome): object {
+  return { format: 'true-ledger/measure', version: 1, ...outcome };
+}

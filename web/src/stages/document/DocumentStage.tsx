@@ -3,6 +3,7 @@ import { reportModel, type ReportField } from '@true-ledger/core';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { asProblem } from '../../app/api.js';
 import { useCase, useRecord } from '../../app/caseContext.js';
+import { saveBlob } from '../../app/saveBlob.js';
 import { useAppSelector } from '../../app/store.js';
 import { ReportPage } from './ReportPage.js';
 
@@ -42,11 +43,7 @@ export function DocumentStage(): ReactNode {
       const response = await fetch(`/api/cases/${caseId}/${path}`);
       if (!response.ok) throw asProblem({ data: await response.json().catch(() => null) });
       const name = /filename="([^"]+)"/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? path;
-      const link = document.createElement('a');
-      link.href = URL.createObjectURL(await response.blob());
-      link.download = name;
-      link.click();
-      setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+      saveBlob(name, await response.blob());
     } catch (error) {
       void message.error(`${what} was not made. ${asProblem(error).sentence}`);
     } finally {
