@@ -5,7 +5,7 @@ import { corrected, sha256Hex, tagDistanceMm, type EntryBodies, type LedgerEntry
 import type { Browser, ElementHandle } from 'puppeteer-core';
 import sharp from 'sharp';
 import { FOUR } from '../server/test/harness.js';
-import { FIXTURES, openBrowser, PASSWORD, Person, Shop } from './harness.js';
+import { FIXTURES, openBrowser, Person, Shop } from './harness.js';
 import { deltaE, GREY_CARD, tagPicture, tagText } from './tagPicture.js';
 
 jest.setTimeout(180_000);
@@ -38,13 +38,7 @@ const save = (name: string, bytes: Buffer): string => {
 beforeAll(async () => {
   shop = await Shop.open();
   browser = await openBrowser();
-  me = await Person.arrive(browser, shop);
-  await me.page.goto(shop.claim);
-  await me.type('#name', 'Mara');
-  await me.type('#signIn', 'mara');
-  await me.type('#password', PASSWORD);
-  await me.press('Make the owner');
-  await me.see('No case yet');
+  me = await Person.owner(browser, shop);
   await put('/api/cases', { id: caseId, title: 'Phone', reference: '', layout: FOUR });
   await me.page.setViewport(phone);
 }, 90_000);

@@ -116,6 +116,18 @@ export class Person {
     return person;
   }
 
+  /** A person who makes herself the owner of the new shop by its one-time link. */
+  static async owner(browser: Browser, shop: Shop): Promise<Person> {
+    const person = await Person.arrive(browser, shop);
+    await person.page.goto(shop.claim);
+    await person.type('#name', 'Mara');
+    await person.type('#signIn', 'mara');
+    await person.type('#password', PASSWORD);
+    await person.press('Make the owner');
+    await person.see('No case yet');
+    return person;
+  }
+
   async signIn(name: string): Promise<void> {
     await this.page.goto(this.shop.url);
     await this.type('#signIn', name);

@@ -29,13 +29,7 @@ const settled = (): Promise<void> => me.saved();
 beforeAll(async () => {
   shop = await Shop.open();
   browser = await openBrowser();
-  me = await Person.arrive(browser, shop);
-  await me.page.goto(shop.claim);
-  await me.type('#name', 'Mara');
-  await me.type('#signIn', 'mara');
-  await me.type('#password', PASSWORD);
-  await me.press('Make the owner');
-  await me.see('No case yet');
+  me = await Person.owner(browser, shop);
   await post(me, '/api/accounts', { name: 'Teo', signIn: 'teo', password: PASSWORD, role: 'builder' });
   await post(me, '/api/cases', { id: four, title: 'Inline', reference: '', layout: FOUR });
   await post(me, '/api/cases', { id: outboard, title: 'Outboard', reference: '', layout: OUTBOARD });

@@ -22,13 +22,7 @@ const call = (person: Person, path: string, body: object): Promise<{ id?: string
 beforeAll(async () => {
   shop = await Shop.open();
   browser = await openBrowser();
-  mara = await Person.arrive(browser, shop);
-  await mara.page.goto(shop.claim);
-  await mara.type('#name', 'Mara');
-  await mara.type('#signIn', 'mara');
-  await mara.type('#password', PASSWORD);
-  await mara.press('Make the owner');
-  await mara.see('No case yet');
+  mara = await Person.owner(browser, shop);
   for (const [name, role] of [
     ['teo', 'builder'],
     ['desk', 'reader'],

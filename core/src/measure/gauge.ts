@@ -12,6 +12,16 @@ export interface Gauge {
   readonly checkedOn?: string;
 }
 
+/** Days a check against a master is taken to hold; a rule of thumb, the shop's own rule goes before. */
+export const CHECK_HOLDS_DAYS = 365;
+
+/** What stands against trusting a gauge on the day of a reading (`YYYY-MM-DD…`): its check was too long ago. Null when in date, or no check is on record. */
+export function checkDoubt(gauge: Pick<Gauge, 'name' | 'checkedOn'>, on: string): string | null {
+  const days = (Date.parse(on.slice(0, 10)) - Date.parse(gauge.checkedOn?.slice(0, 10) ?? '')) / 86_400_000;
+  if (!(days > CHECK_HOLDS_DAYS)) return null;
+  return `${gauge.name} was last checked on ${gauge.checkedOn}, ${Math.round(days)} days before it was read: overdue (rule of thumb: ${CHECK_HOLDS_DAYS} days). Check it against its master before a verdict rests on it.`;
+}
+
 /** Standard uncertainty of the part of a reading that varies from one reading to the next: resolution (rectangular) and repeatability. GUM 4.3.7, H.1. */
 export function randomUncertainty(gauge: Gauge, repeats = 1): number {
   return Math.sqrt(gauge.resolutionMm ** 2 / 12 + gauge.repeatabilityMm ** 2 / Math.max(1, repeats));

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { combinedExpanded, guardBand, readingUncertainty, type Gauge } from './gauge.js';
+import { checkDoubt, combinedExpanded, guardBand, readingUncertainty, type Gauge } from './gauge.js';
 import { AXES, barrelText, doubtReading, journalSheet, PLANES, type JournalReading, type JournalSpec } from './journal.js';
 import { nextUndersize } from './sizes.js';
 
@@ -88,6 +88,20 @@ describe('uncertainty', () => {
   it('combines resolution, repeats and calibration by root sum of squares', () => {
     expect(readingUncertainty(gauge)).toBeCloseTo(Math.sqrt(0.001 ** 2 / 12 + 0.0014 ** 2 + 0.0015 ** 2), 12);
     expect(readingUncertainty(gauge, 4)).toBeLessThan(readingUncertainty(gauge, 1));
+  });
+});
+
+describe('check of a gauge', () => {
+  const on = (checkedOn?: string) =>
+    checkDoubt({ name: 'Old micrometer', ...(checkedOn ? { checkedOn } : {}) }, '2026-11-25T08:00:00.000Z');
+  it('is told once it is more than a year old on the day of the reading, and not before', () => {
+    expect(on('2025-11-25')).toBeNull();
+    expect(on('2025-11-24')).toMatch(/Old micrometer was last checked on 2025-11-24, 366 days.*overdue/);
+    expect(on('2026-12-01')).toBeNull();
+  });
+  it('says nothing of a gauge with no date or an unreadable one', () => {
+    expect(on()).toBeNull();
+    expect(on('in spring')).toBeNull();
   });
 });
 

@@ -383,7 +383,7 @@ function findings(view: CaseView, numbering: ReadonlyMap<string, number>): Repor
 function sheets(view: CaseView): ReportSection {
   const blocks: ReportBlock[] = [];
   for (const s of view.stations) {
-    const { list, gauge } = journalReadings(s);
+    const { list, gauge, overdue } = journalReadings(s);
     if (list.length === 0 || !gauge) continue;
     const spec = journalSpecOf(view, s.station.id);
     const r = journalSheet(list, gauge, spec);
@@ -427,7 +427,7 @@ function sheets(view: CaseView): ReportSection {
     const read = typed.length > 0 ? ` Typed in other units: ${typed.map((x) => x.value.text).join(', ')}.` : '';
     blocks.push({
       kind: 'text',
-      text: `Gauge: ${gauge.name}, resolution ${gauge.resolutionMm} mm, U ${gauge.expandedUncertaintyMm} mm.${spec ? ` Limits: ${spec.source || 'source not stated'}.` : ' No specification was entered, so no verdict is given.'}${read}`,
+      text: `Gauge: ${gauge.name}, resolution ${gauge.resolutionMm} mm, U ${gauge.expandedUncertaintyMm} mm.${spec ? ` Limits: ${spec.source || 'source not stated'}.` : ' No specification was entered, so no verdict is given.'}${read}${overdue ? ` ${overdue}` : ''}`,
     });
   }
   if (blocks.length === 0) blocks.push({ kind: 'text', text: 'Nothing was measured.' });

@@ -271,6 +271,19 @@ describe('bad input', () => {
     expect(run({ sheet: 'end-float', readings: { towards: 0.1, away: 0 } }).questions[0]).toContain('No gauge is recorded for "indicator"');
   });
 
+  it('tells a gauge that was overdue on the day of the readings', () => {
+    const file = {
+      sheet: 'end-float',
+      readings: { towards: 0.1, away: 0 },
+      gauges: { indicator: { name: 'Dial', checkedOn: '2025-01-10' } },
+    };
+    expect(run({ ...file, takenOn: '2026-11-25' }).questions).toEqual([
+      expect.stringMatching(/^Dial was last checked on 2025-01-10.*overdue/),
+    ]);
+    expect(run({ ...file, takenOn: '2025-11-25' }).questions).toEqual([]);
+    expect(refused({ ...file, takenOn: 'yesterday' })).toMatch(/@takenOn/);
+  });
+
   it('never throws whatever is handed in', () =>
     fc.assert(
       fc.property(fc.constantFrom(...Object.keys(SHEETS)), fc.jsonValue(), fc.jsonValue(), (sheet, readings, spec) => {

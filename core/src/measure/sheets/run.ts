@@ -4,7 +4,7 @@ import { compressionResult, turningResult } from '../../opening/results.js';
 import { fail, ok, type Problem, type Result } from '../../result.js';
 import { fastenerResult } from '../../strip/fasteners.js';
 import { parseQuantity, type Quantity } from '../../units/quantity.js';
-import type { Gauge, LimitBand } from '../gauge.js';
+import { checkDoubt, type Gauge, type LimitBand } from '../gauge.js';
 import { AXES, barrelText, doubtReading, journalSheet, PLANES, type JournalReading } from '../journal.js';
 import { crushedStripLines, housingLines, shellClearanceLines, shellFitLines, travelLines } from './bearing.js';
 import { boreLines, nextOversize, pistonLines, ringLines } from './cylinder.js';
@@ -14,6 +14,8 @@ import { camLines, crankRunout, flatness, ratioAfterCut, rodLines } from './shap
 /** What `true-ledger measure` reads (`docs/formats/measure.md`). */
 export interface SheetFile {
   readonly sheet: string;
+  /** Day of the readings, `YYYY-MM-DD`; with it, gauges whose check was overdue are told. */
+  readonly takenOn?: string;
   readonly readings: unknown;
   readonly spec?: Readonly<Record<string, unknown>>;
   /** Gauge records by role; `default` stands for every role without its own. */
@@ -673,6 +675,7 @@ export const SHEETS: Readonly<Record<string, SheetKind>> = {
 const fileSchema = Joi.object({
   $schema: Joi.string(),
   sheet: Joi.string().required(),
+  takenOn: Joi.string().isoDate(),
   readings: Joi.any().required(),
   spec: Joi.object().unknown(true),
   gauges: Joi.object().pattern(
@@ -733,9 +736,13 @@ export function runSheet(json: unknown): Result<SheetOutcome> {
   if (typeof sizes['minMm'] === 'number' && typeof sizes['maxMm'] === 'number' && sizes['minMm'] > sizes['maxMm'])
     return fail('spec-upside-down', 'The least size new is above the largest. Nothing was computed.', 'spec.minMm');
   const assumed = new Set<string>();
+  const overdue = new Set<string>();
   const gauge = (role: string): Gauge => {
     if (!file.gauges?.[role] && !file.gauges?.['default']) assumed.add(role);
-    return { ...ROLE, id: role, ...file.gauges?.['default'], ...file.gauges?.[role] };
+    const record: Gauge = { ...ROLE, id: role, ...file.gauges?.['default'], ...file.gauges?.[role] };
+    const doubt = file.takenOn ? checkDoubt(record, file.takenOn) : null;
+    if (doubt) overdue.add(doubt);
+    return record;
   };
   const reader = new Reader();
   const run = sheet.run(readings.value as never, reader, gauge, sizes);
@@ -747,6 +754,7 @@ export function runSheet(json: unknown): Result<SheetOutcome> {
     missing: run.missing ?? [],
     questions: [
       ...(run.questions ?? []),
+      ...overdue,
       ...[...assumed].map(
         (role) =>
           `No gauge is recorded for "${role}": resolution ${ROLE.resolutionMm} mm, U ${ROLE.expandedUncertaintyMm} mm and repeatability ${ROLE.repeatabilityMm} mm were assumed.`,

@@ -2,6 +2,7 @@ import { Alert, Input, Segmented, Select } from 'antd';
 import {
   AXES,
   barrelText,
+  checkDoubt,
   DEFAULT_GAUGE,
   doubtReading,
   formatLength,
@@ -39,9 +40,11 @@ export function JournalSheet({ station, next }: { station: StationView; next: st
   const record = useRecord();
   const navigate = useNavigate();
   const { data: gauges = [] } = useGaugesQuery();
-  const { list, gauge: usedGauge } = journalReadings(station);
+  const { list, gauge: usedGauge, overdue } = journalReadings(station);
   const [gaugeId, setGaugeId] = useState<string | null>(usedGauge?.id ?? null);
   const gauge: Gauge = gauges.find((g) => g.id === gaugeId) ?? usedGauge ?? gauges[0] ?? DEFAULT_GAUGE;
+  const [today] = useState(() => new Date().toISOString());
+  const doubt = overdue ?? checkDoubt(gauge, today);
   const [unit, setUnit] = useState<LengthUnit>('mm');
   const spec = journalSpecOf(view, station.station.id);
   const taken = (c: Cell): (typeof station.readings)[number] | undefined =>
@@ -240,6 +243,7 @@ export function JournalSheet({ station, next }: { station: StationView; next: st
             </tbody>
           </table>
         )}
+        {doubt && <Alert type="warning" title={doubt} />}
         {result.size && (
           <Alert
             type={result.size.kind === 'size' ? 'info' : 'error'}

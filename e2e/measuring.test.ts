@@ -1,8 +1,8 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Browser, ElementHandle } from 'puppeteer-core';
-import { ROOT } from '../server/test/harness.js';
-import { openBrowser, PASSWORD, Person, Shop } from './harness.js';
+import { FOUR, ROOT } from '../server/test/harness.js';
+import { openBrowser, Person, Shop } from './harness.js';
 
 jest.setTimeout(90_000);
 let shop: Shop;
@@ -13,13 +13,7 @@ const EXAMPLES = join(ROOT, 'docs/formats/examples/finish');
 beforeAll(async () => {
   shop = await Shop.open();
   browser = await openBrowser();
-  me = await Person.arrive(browser, shop);
-  await me.page.goto(shop.claim);
-  await me.type('#name', 'Mara');
-  await me.type('#signIn', 'mara');
-  await me.type('#password', PASSWORD);
-  await me.press('Make the owner');
-  await me.see('No case yet');
+  me = await Person.owner(browser, shop);
   await me.press('Surface finish');
   await me.see('No trace yet');
 }, 90_000);
@@ -76,6 +70,37 @@ it.each([
   expect(await me.text()).not.toContain('Rpk');
   await give(0, join(EXAMPLES, 'ring-travel.csv'));
   await me.see('Rpk');
+});
+
+it('tells that a gauge is overdue before a reading rests on it, and on the readings it took', async () => {
+  const caseId = crypto.randomUUID();
+  const gauge = {
+    id: 'old',
+    name: 'Old micrometer',
+    kind: 'outside-micrometer',
+    resolutionMm: 0.01,
+    expandedUncertaintyMm: 0.006,
+    repeatabilityMm: 0.004,
+  };
+  const statuses = await me.page.evaluate(
+    async (bodies: ReadonlyArray<readonly [string, string, string]>) =>
+      Promise.all(
+        bodies.map(
+          async ([method, path, body]) => (await fetch(path, { method, headers: { 'content-type': 'application/json' }, body })).status,
+        ),
+      ),
+    [
+      ['PUT', '/api/gauges', JSON.stringify({ ...gauge, checkedOn: '2025-03-18' })],
+      ['POST', '/api/cases', JSON.stringify({ id: caseId, title: 'Gauge', reference: '', layout: FOUR })],
+    ] as const,
+  );
+  expect(statuses).toEqual([200, 201]);
+  await me.page.goto(`${shop.url}/case/${caseId}/measure/crank.pin.1`);
+  await me.see('Old micrometer was last checked on 2025-03-18');
+  await me.page.keyboard.type('47.98');
+  await me.page.keyboard.press('Enter');
+  await me.see('overdue');
+  await me.saved();
 });
 
 it('met no error, no foreign request, no barrier', () => {
