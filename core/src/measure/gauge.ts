@@ -19,7 +19,7 @@ export const CHECK_HOLDS_DAYS = 365;
 export function checkDoubt(gauge: Pick<Gauge, 'name' | 'checkedOn'>, on: string): string | null {
   const days = (Date.parse(on.slice(0, 10)) - Date.parse(gauge.checkedOn?.slice(0, 10) ?? '')) / 86_400_000;
   if (!(days > CHECK_HOLDS_DAYS)) return null;
-  return `${gauge.name} was last checked on ${gauge.checkedOn}, ${Math.round(days)} days before it was read: overdue (rule of thumb: ${CHECK_HOLDS_DAYS} days). Check it against its master before a verdict rests on it.`;
+  return `${gauge.name} was last checked on ${gauge.checkedOn}, ${Math.round(days)} days earlier: overdue (rule of thumb: ${CHECK_HOLDS_DAYS} days). Check it against its master before a verdict rests on it.`;
 }
 
 /** Standard uncertainty of the part of a reading that varies from one reading to the next: resolution (rectangular) and repeatability. GUM 4.3.7, H.1. */
