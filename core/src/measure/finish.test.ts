@@ -147,6 +147,7 @@ describe('a trace file', () => {
     ['comma', lines(',', false)],
     ['semicolon with decimal comma', lines(';', true)],
     ['tab', lines('\t', false)],
+    ['separator at the end of each line', lines(',', false).replace(/$/gm, ',')],
     ['byte-order mark and header', `\uFEFFx (mm);z (µm)\n${lines(';', true)}`],
   ])('%s', (_, text) => {
     const r = readTraceCsv(text);
@@ -165,6 +166,7 @@ describe('a trace file', () => {
     ['words', lines(',', false).replace('0.30,2.0', '0.30,abc'), /Point 31 is "0.30,abc"/],
     ['too few points', '0,1\n1,2', /at least 50/],
     ['a strange unit', `x (furlong),z (µm)\n${lines(',', false)}`, /not known here/],
+    ['an empty cell', lines(',', false).replace(/^(0\.01[^,]*),.*$/m, '$1,'), /not two figures/],
     ['x backwards', lines(',', false).split('\n').reverse().join('\n'), /do not rise/],
   ])('refuses %s with its place', (_, text, words) => {
     const r = readTraceCsv(text);

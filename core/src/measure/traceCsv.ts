@@ -5,8 +5,9 @@ import type { Trace } from './finish.js';
 const MM_PER: Readonly<Record<string, number>> = { mm: 1, µm: 0.001, um: 0.001, in: 25.4 };
 const UM_PER: Readonly<Record<string, number>> = { µm: 1, um: 1, nm: 0.001, mm: 1000 };
 
-/** A figure as a spreadsheet writes it; a comma is the decimal mark where commas do not part the columns. */
-const figure = (text: string, comma: boolean): number => Number((comma ? text.replace(',', '.') : text).trim());
+/** A figure as a spreadsheet writes it; a comma is the decimal mark where commas do not part the columns. An empty cell is no figure. */
+const figure = (text: string, comma: boolean): number =>
+  text.trim() === '' ? NaN : Number((comma ? text.replace(',', '.') : text).trim());
 
 /**
  * Reads a profile trace: two columns x and z, in mm and µm unless the header says otherwise (`x (µm)`, `z (nm)`). Comma, semicolon or tab; a decimal comma
@@ -17,7 +18,7 @@ export function readTraceCsv(text: string): Result<Trace> {
   const delimiter = /[;\t]/.exec(clean.split('\n', 5).join('\n'))?.[0] ?? ',';
   const rows = Papa.parse<string[]>(clean, { delimiter, skipEmptyLines: 'greedy' }).data.filter((r) => !r[0]?.startsWith('#'));
   const comma = delimiter !== ',';
-  const head = rows[0] && rows[0].some((c) => Number.isNaN(figure(c, comma))) ? rows.shift() : undefined;
+  const head = rows[0]?.slice(0, 2).some((c) => c.trim() !== '' && Number.isNaN(figure(c, comma))) ? rows.shift() : undefined;
   const unit = (cell: string | undefined, table: Readonly<Record<string, number>>, usual: number): number => {
     const said = /[([]\s*([a-zµμ]+)\s*[)\]]/i.exec(cell ?? '')?.[1]?.replace('μ', 'µ');
     return said ? (table[said] ?? NaN) : usual;

@@ -232,6 +232,8 @@ describe('bad input', () => {
     ['least size above largest', { ...base, spec: { minMm: 53, maxMm: 52.9 } }, /least size new is above the largest/],
     ['a band upside down', { ...base, spec: { taper: { lower: 1, upper: 0 } } }, /lower limit of "taper" is above the upper/],
     ['a limit that is text', { ...base, spec: { taper: { upper: 'small' } } }, /@spec\.taper\.upper/],
+    ['a size that is text', { ...base, spec: { minMm: 'about 53' } }, /@spec\.minMm/],
+    ['steps that are none', { ...base, spec: { undersizesMm: [0.25, 'x'] } }, /list of steps.*@spec\.undersizesMm/],
     ['a gauge with no sense', { ...base, gauges: { default: { resolutionMm: -1 } } }, /@gauges\.default\.resolutionMm/],
     ['a missing reading that is needed', { sheet: 'end-float', readings: { towards: '-', away: 0.1 } }, /"readings\.towards" is needed/],
     [
@@ -269,6 +271,13 @@ describe('bad input', () => {
     const o = run(withFirst(5.2978));
     expect(o.questions[0]).toMatch(/front, axis A.*slipped decimal/);
     expect(run({ sheet: 'end-float', readings: { towards: 0.1, away: 0 } }).questions[0]).toContain('No gauge is recorded for "indicator"');
+  });
+
+  it('reads sizes of a specification as a hand types them, and tells what it did not use', () => {
+    const o = run({ ...base, spec: { minMm: '2.0860"', maxMm: '2.0866"', outOfRound: { upper: 0.02 }, ovality: { upper: 1 }, maxium: 3 } });
+    expect(line(o, 'wear').value).toBeCloseTo(2.086 * 25.4 - 52.966, 9);
+    expect(word(o, 'outOfRound')).toBe('within, limit');
+    expect(o.questions.join(' ')).toMatch(/"maxium" of the specification was not used.*"ovality"/);
   });
 
   it('tells a gauge that was overdue on the day of the readings', () => {

@@ -700,6 +700,49 @@ const reference = Joi.object({
   source: Joi.string().max(200).allow(''),
 });
 
+/** What a specification may hold beside limits by result: sizes in mm, step lists, and where it comes from. */
+const SIZE_KEYS = ['minMm', 'maxMm', 'outOfRoundMaxMm', 'taperMaxMm', 'deepestMarkMm'];
+const STEP_KEYS = ['undersizesMm', 'oversizesMm'];
+const OTHER_KEYS = ['source', 'leastBar'];
+
+interface Spec {
+  readonly sizes: Readonly<Record<string, unknown>>;
+  readonly bands: Readonly<Record<string, Reference>>;
+  readonly unused: readonly string[];
+}
+
+/** Sorts a specification into sizes and limits. A figure that cannot be one ends the sheet; a key that no sheet knows is told, not passed over. */
+function readSpec(raw: Readonly<Record<string, unknown>>): Result<Spec> {
+  const sizes: Record<string, unknown> = {};
+  const bands: Record<string, Reference> = {};
+  const unused: string[] = [];
+  for (const [key, value] of Object.entries(raw)) {
+    const field = `spec.${key}`;
+    if (SIZE_KEYS.includes(key)) {
+      const mm = lengthOf(value, field);
+      if (!mm.ok) return mm;
+      if (mm.value !== null) sizes[key] = mm.value;
+    } else if (STEP_KEYS.includes(key)) {
+      const list = Joi.array().items(Joi.number().positive()).max(40).validate(value, { convert: false });
+      if (list.error) return fail('spec', `${key} is a list of steps in mm, each more than nothing. Nothing was computed.`, field);
+      sizes[key] = list.value;
+    } else if (OTHER_KEYS.includes(key)) sizes[key] = value;
+    else if (typeof value === 'object' && value !== null && !Array.isArray(value)) {
+      const band = reference.validate(value, { convert: false });
+      const detail = band.error?.details[0];
+      if (detail) return fail('sheet-file', `The limit "${key}" cannot be read: ${detail.message}.`, [field, ...detail.path].join('.'));
+      const known = band.value as Reference;
+      if (known.lower !== undefined && known.upper !== undefined && known.lower > known.upper)
+        return fail('spec-upside-down', `The lower limit of "${key}" is above the upper. Nothing was computed.`, field);
+      bands[key] = known;
+    } else unused.push(key);
+  }
+  const [min, max] = [sizes['minMm'], sizes['maxMm']];
+  if (typeof min === 'number' && typeof max === 'number' && min > max)
+    return fail('spec-upside-down', 'The least size new is above the largest. Nothing was computed.', 'spec.minMm');
+  return ok({ sizes, bands, unused });
+}
+
 /** Reads a sheet file, computes and judges. Every fault names its place; nothing is guessed. */
 export function runSheet(json: unknown): Result<SheetOutcome> {
   const checked = fileSchema.validate(json, { abortEarly: true, convert: false });
@@ -722,19 +765,9 @@ export function runSheet(json: unknown): Result<SheetOutcome> {
     );
   const readings = sheet.schema.validate(file.readings, { abortEarly: true, convert: false });
   if (readings.error) return first(readings.error, 'readings');
-  const spec: Record<string, Reference> = {};
-  for (const [key, value] of Object.entries(file.spec ?? {})) {
-    if (typeof value !== 'object' || value === null || Array.isArray(value)) continue;
-    const band = reference.validate(value, { convert: false });
-    if (band.error) return first(band.error, `spec.${key}`);
-    const known = band.value as Reference;
-    if (known.lower !== undefined && known.upper !== undefined && known.lower > known.upper)
-      return fail('spec-upside-down', `The lower limit of "${key}" is above the upper. Nothing was computed.`, `spec.${key}`);
-    spec[key] = known;
-  }
-  const sizes = file.spec ?? {};
-  if (typeof sizes['minMm'] === 'number' && typeof sizes['maxMm'] === 'number' && sizes['minMm'] > sizes['maxMm'])
-    return fail('spec-upside-down', 'The least size new is above the largest. Nothing was computed.', 'spec.minMm');
+  const spec = readSpec(file.spec ?? {});
+  if (!spec.ok) return spec;
+  const { sizes, bands, unused } = spec.value;
   const assumed = new Set<string>();
   const overdue = new Set<string>();
   const gauge = (role: string): Gauge => {
@@ -749,12 +782,15 @@ export function runSheet(json: unknown): Result<SheetOutcome> {
   if (reader.problem) return { ok: false, problem: reader.problem };
   return ok({
     sheet: file.sheet,
-    lines: judge(run.lines, { ...run.references, ...spec }, run.thumbs ?? {}),
+    lines: judge(run.lines, { ...run.references, ...bands }, run.thumbs ?? {}),
     says: run.says ?? [],
     missing: run.missing ?? [],
     questions: [
       ...(run.questions ?? []),
       ...overdue,
+      ...[...unused, ...Object.keys(bands).filter((id) => !run.lines.some((l) => l.id === id))].map(
+        (key) => `"${key}" of the specification was not used: this sheet has no such result or size.`,
+      ),
       ...[...assumed].map(
         (role) =>
           `No gauge is recorded for "${role}": resolution ${ROLE.resolutionMm} mm, U ${ROLE.expandedUncertaintyMm} mm and repeatability ${ROLE.repeatabilityMm} mm were assumed.`,
