@@ -99,8 +99,11 @@ it('tells that a gauge is overdue before a reading rests on it, and on the readi
   await me.see('Old micrometer was last checked on 2025-03-18');
   await me.page.keyboard.type('47.98');
   await me.page.keyboard.press('Enter');
-  await me.see('overdue');
+  await me.see('Largest');
   await me.saved();
+  await me.page.reload();
+  await me.see('Largest');
+  await me.see('Old micrometer was last checked on 2025-03-18');
 });
 
 it('met no error, no foreign request, no barrier', () => {
