@@ -27,6 +27,7 @@ export * from './photo/homography.js';
 export * from './photo/shellPose.js';
 export * from './photo/flatten.js';
 export * from './photo/partTag.js';
+export * from './photo/tagRefine.js';
 export * from './photo/takenAt.js';
 export * from './specimen/standIn.js';
 export * from './ledger/entry.js';

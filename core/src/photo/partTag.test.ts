@@ -1,11 +1,21 @@
 import fc from 'fast-check';
 import { homography, type Point } from './homography.js';
 import { corrected, PART_TAG, parseTagText, project, readTag, renderTag, tagDistanceMm, tagText } from './partTag.js';
+import { refineTagCorners } from './tagRefine.js';
 import { clockDoubt } from './takenAt.js';
 
 const CASE = '0f8fad5b-d9cb-469f-a165-70867728950e';
-/** A checkered stand-in for the modules; the code itself is read by a library, not here. */
-const MODULES = Array.from({ length: 37 }, (_, j) => Array.from({ length: 37 }, (_, i) => (i * 7 + j * 3) % 2 === 0));
+/** A checkered stand-in for the modules with the three finder squares; the code itself is read by a library, not here. */
+const SIDE = 37;
+const MODULES = Array.from({ length: SIDE }, (_, j) =>
+  Array.from({ length: SIDE }, (_, i) => {
+    const [x, y] = [i < 8 ? i : i - (SIDE - 7), j < 8 ? j : j - (SIDE - 7)];
+    const inFinder = x >= -1 && x <= 7 && y >= -1 && y <= 7 && (i < 8 || j < 8);
+    if (!inFinder) return (i * 7 + j * 3) % 2 === 0;
+    const ring = Math.max(Math.abs(x - 3), Math.abs(y - 3));
+    return ring <= 1 || ring === 3;
+  }),
+);
 const toLinear = (v: number): number => (v / 255 <= 0.04045 ? v / 255 / 12.92 : ((v / 255 + 0.055) / 1.055) ** 2.4);
 const toSrgb = (v: number): number => 255 * (v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055);
 
@@ -21,6 +31,7 @@ function photograph(corners: readonly Point[], cast: readonly number[], size = 9
   ]);
   if (!back.ok) throw new Error();
   const data = new Uint8ClampedArray(size * size * 4).fill(255);
+  const shown = cast.map((c) => Uint8ClampedArray.from({ length: 256 }, (_, v) => toSrgb(Math.min(1, toLinear(v) * c))));
   for (let py = 0; py < size; py++)
     for (let px = 0; px < size; px++) {
       const [mx, my] = project(back.value, [px + 0.5, py + 0.5]);
@@ -29,7 +40,7 @@ function photograph(corners: readonly Point[], cast: readonly number[], size = 9
       const inside = tx >= 0 && ty >= 0 && tx < tag.width && ty < tag.height;
       for (let k = 0; k < 3; k++) {
         const v = inside ? tag.data[(ty * tag.width + tx) * 4 + k]! : 90;
-        data[(py * size + px) * 4 + k] = toSrgb(Math.min(1, toLinear(v) * cast[k]!));
+        data[(py * size + px) * 4 + k] = shown[k]![v]!;
       }
     }
   return { width: size, height: size, data };
@@ -96,6 +107,39 @@ describe('a tag in a picture', () => {
     const reading = readTag(shot, corners);
     expect(reading.ok).toBe(false);
     if (!reading.ok) expect(reading.problem.sentence).toMatch(/covered or cut off/);
+  });
+});
+
+describe('the corners of a code, found again', () => {
+  const truth: Point[] = [
+    [210.3, 260.7],
+    [430.9, 275.2],
+    [415.1, 500.6],
+    [200.4, 470.8],
+  ];
+  const worst = (found: readonly Point[]): number => Math.max(...found.map(([x, y], k) => Math.hypot(x - truth[k]![0], y - truth[k]![1])));
+  const shot = photograph(truth, [1, 0.92, 0.85]);
+  it('come within a third of a pixel from wherever a reader put them', () => {
+    const off = fc.double({ min: -3, max: 3, noNaN: true });
+    fc.assert(
+      fc.property(fc.array(fc.tuple(off, off), { minLength: 4, maxLength: 4 }), (offs) => {
+        const given = truth.map(([x, y], k): Point => [x + offs[k]![0], y + offs[k]![1]]);
+        expect(worst(refineTagCorners(shot, given, SIDE))).toBeLessThan(0.34);
+      }),
+      { numRuns: 12 },
+    );
+  });
+  it('do without the bar and the patches when these are covered', () => {
+    const covered = { ...shot, data: shot.data.slice() };
+    for (let y = 0; y < 900; y++) for (let x = 450; x < 900; x++) covered.data.fill(90, (y * 900 + x) * 4, (y * 900 + x) * 4 + 3);
+    const given = truth.map(([x, y]): Point => [x + 1.5, y - 1]);
+    expect(worst(refineTagCorners(covered, given, SIDE))).toBeLessThan(0.5);
+  });
+  it('stay as given where nothing printed is seen', () => {
+    const blank = { ...shot, data: new Uint8ClampedArray(shot.data.length).fill(140) };
+    expect(refineTagCorners(blank, truth, SIDE)).toBe(truth);
+    const outside = truth.map(([x, y]): Point => [x + 5000, y]);
+    expect(refineTagCorners(shot, outside, SIDE)).toBe(outside);
   });
 });
 

@@ -10,6 +10,7 @@ import {
   parseTagText,
   readTag,
   readTraceCsv,
+  refineTagCorners,
   sha256Hex,
   surfaceFinish,
   verifyChain,
@@ -58,8 +59,9 @@ async function findTag(file: Blob): Promise<FoundTag> {
         const tag = parseTagText(code.data);
         if (!tag) return { kind: 'foreign' };
         const at = code.location;
-        const corners = [at.topLeftCorner, at.topRightCorner, at.bottomRightCorner, at.bottomLeftCorner].map((c) => [c.x, c.y] as const);
-        const reading = readTag({ width, height, data: pixels.data }, corners);
+        const found = [at.topLeftCorner, at.topRightCorner, at.bottomRightCorner, at.bottomLeftCorner].map((c) => [c.x, c.y] as const);
+        const corners = refineTagCorners(pixels, found, 17 + 4 * code.version);
+        const reading = readTag(pixels, corners);
         return {
           kind: 'tag',
           ...tag,
