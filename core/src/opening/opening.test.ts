@@ -100,7 +100,7 @@ describe('turning torque', () => {
   it('finds the place that binds', () => {
     const notch = flat.map((v, i) => (i === 3 ? 44 : v));
     expect(turningResult(notch, flat)).toMatchObject({ notches: [90], medianAhead: 20 });
-    expect(turningResult(flat, flat)?.words).toContain('even all round');
+    expect(turningResult(flat, flat)?.words).toContain('nowhere above 1.6 times it');
   });
   it('needs three readings', () => expect(turningResult([20, 21], [])).toBeNull());
 });

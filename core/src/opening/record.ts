@@ -20,6 +20,10 @@ const SENSE: Readonly<Record<Quantity, readonly [number, number, string]>> = {
   torque: [0, 5000, 'a torque above 5 000 N·m'],
   pressure: [0, 100, 'a pressure above 100 bar'],
   share: [0, 100, 'a share above 100 %'],
+  force: [0, 2000, 'a force above 2 000 N'],
+  angle: [-360, 360, 'an angle beyond one turn'],
+  temperature: [-30, 120, 'a temperature outside −30 to 120 °C'],
+  time: [0, 3600, 'a time above one hour'],
 };
 
 /** Reads an answer as typed or chosen. `raw` is the text, or the chosen options of a choice. */

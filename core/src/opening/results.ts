@@ -105,7 +105,7 @@ export function turningResult(ahead: ReadonlyArray<number | null>, back: Readonl
     medianAhead,
     medianBack,
     notches,
-    words: `${way} (median)${notches.length > 0 ? `; binds at ${notches.join('°, ')}°` : '; even all round'}`,
+    words: `${way} (median)${notches.length > 0 ? `; binds at ${notches.join('°, ')}°` : `; nowhere above ${THUMB.notch} times it`}`,
   };
 }
 

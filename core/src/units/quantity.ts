@@ -1,7 +1,7 @@
 import { fail, ok, type Result } from '../result.js';
 import { MM_PER } from './length.js';
 
-export type Quantity = 'length' | 'torque' | 'pressure' | 'share';
+export type Quantity = 'length' | 'torque' | 'pressure' | 'share' | 'force' | 'angle' | 'temperature' | 'time';
 
 export interface QuantityInfo {
   /** Canonical unit, in which values are computed and kept. */
@@ -47,6 +47,10 @@ export const QUANTITIES: Readonly<Record<Quantity, QuantityInfo>> = {
     digits: 1,
   },
   share: { canonical: '%', units: { '%': 1 }, words: {}, digits: 0 },
+  force: { canonical: 'N', units: { N: 1, lbf: LBF_N }, words: { n: 'N', lb: 'lbf' }, digits: 1 },
+  angle: { canonical: '°', units: { '°': 1 }, words: { deg: '°' }, digits: 0 },
+  temperature: { canonical: '°C', units: { '°C': 1 }, words: { c: '°C' }, digits: 1 },
+  time: { canonical: 's', units: { s: 1, min: 60 }, words: { sec: 's' }, digits: 0 },
 };
 
 export interface TypedQuantity {

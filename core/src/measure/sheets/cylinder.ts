@@ -30,7 +30,8 @@ export function nextOversize(
 
 /**
  * Bore sheet. Wear = greatest − unworn reference; ovality per depth = |A − B| and which axis is wider; taper per axis = top − bottom (positive is wider at
- * the top), the greatest by amount; form = middle − mean(ends), positive is wider in the middle; ridge = greatest below the ridge − reference above it.
+ * the top), the greatest by amount; form = middle − mean(ends), positive is wider in the middle; the ridge a side is half of what the
+ * uppermost plane of the ring travel is wider than the unworn reference above it.
  */
 export function boreLines(
   readings: readonly BoreReading[],
@@ -102,6 +103,17 @@ export function boreLines(
       at: `axis ${taper.axis}, ${taper.value >= 0 ? 'wider at the top' : 'wider at the bottom'}`,
     });
   else missing.push('a second depth, so no taper');
+  if (unwornMm !== null) {
+    const upper = Math.max(...readings.filter((r) => r.depthMm === top).map((r) => r.mm));
+    lines.push({
+      id: 'ridge',
+      name: 'Ridge, a side',
+      value: (upper - unwornMm) / 2,
+      unit: 'mm',
+      expanded: two / 2,
+      at: `${top} mm below the deck, against the unworn reference`,
+    });
+  }
   const middles = depths.slice(1, -1);
   let form: { axis: string; value: number } | null = null;
   for (const axis of axes) {
@@ -133,15 +145,27 @@ export function boreLines(
   return { lines, missing };
 }
 
-/** Piston: clearance in its bore at the gauge point (interference is negative and valid), skirt collapse against the size new. */
-export function pistonLines(
-  pistonMm: number,
-  boreMm: number | null,
-  newMm: number | null,
-  pistonGauge: Gauge,
-  boreGauge: Gauge,
-): SheetLine[] {
+export interface PistonReading {
+  /** Skirt across the thrust axis at the gauge point. */
+  readonly gaugePointMm: number;
+  readonly boreMm: number | null;
+  readonly newMm: number | null;
+  readonly crownMm: number | null;
+  readonly pinBossMm: number | null;
+  /** Height of the worn print on the skirt. */
+  readonly printMm: number | null;
+}
+
+/**
+ * Piston: clearance in its bore at the gauge point (interference is negative and valid), skirt collapse against the size new, pin boss and height of the skirt's
+ * print as read; the crown must be the smaller, and the drop from the gauge point to it is told.
+ */
+export function pistonLines(p: PistonReading, pistonGauge: Gauge, boreGauge: Gauge): SheetLine[] {
+  const { gaugePointMm: pistonMm, boreMm, newMm } = p;
   const lines: SheetLine[] = [];
+  const plain = (id: string, name: string, value: number | null, at: string): void => {
+    if (value !== null) lines.push({ id, name, value, unit: 'mm', expanded: combine([{ gauge: pistonGauge, c: 1 }]), at });
+  };
   if (boreMm !== null)
     lines.push({
       id: 'clearance',
@@ -163,10 +187,27 @@ export function pistonLines(
       expanded: combine([{ gauge: pistonGauge, c: 1 }]),
       at: 'against the size new',
     });
+  plain('pinBoss', 'Pin boss', p.pinBossMm, 'across the bore for the gudgeon pin');
+  plain('print', 'Height of the print', p.printMm, 'on the skirt');
+  if (p.crownMm !== null)
+    lines.push({
+      id: 'crownDrop',
+      name: 'Crown below the skirt',
+      value: pistonMm - p.crownMm,
+      unit: 'mm',
+      expanded: combine([
+        { gauge: pistonGauge, c: 1 },
+        { gauge: pistonGauge, c: -1 },
+      ]),
+      at: 'gauge point − crown, on diameter',
+    });
   return lines;
 }
 
-/** Ring: end gaps, diametral wear of the bore from the growth of the gap (Δgap / π), side clearance in its groove. */
+/**
+ * Ring: end gaps, diametral wear of the bore from the growth of the gap (Δgap / π), side clearance in its groove, tangential tension on a spring scale and
+ * free gap. The scale is taken to be good to 3 % of its reading, 0.5 N at least.
+ */
 export function ringLines(
   r: {
     readonly gapUnwornMm: number | null;
@@ -175,6 +216,8 @@ export function ringLines(
     readonly ringMm: number | null;
     readonly grooveDepthMm: number | null;
     readonly ringDepthMm: number | null;
+    readonly freeGapMm: number | null;
+    readonly tensionN: number | null;
   },
   gauge: Gauge,
 ): SheetLine[] {
@@ -207,6 +250,17 @@ export function ringLines(
       unit: 'mm',
       expanded: two,
       at: 'ring pressed home',
+    });
+  if (r.freeGapMm !== null)
+    lines.push({ id: 'freeGap', name: 'Free gap', value: r.freeGapMm, unit: 'mm', expanded: one, at: 'ring out of the bore' });
+  if (r.tensionN !== null)
+    lines.push({
+      id: 'tension',
+      name: 'Tension',
+      value: r.tensionN,
+      unit: 'N',
+      expanded: Math.max(0.5, 0.03 * r.tensionN),
+      at: 'tangential, on a spring scale',
     });
   return lines;
 }

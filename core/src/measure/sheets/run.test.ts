@@ -80,6 +80,17 @@ describe('worked examples', () => {
     ['fasteners', 'greatest', 98],
     ['turning', 'ahead', 9.25],
     ['valve-seat', 'loss', 25.714],
+    ['ring', 'freeGap', 9.4],
+    ['ring', 'tension', 2.7 * 4.4482216],
+    ['cam', 'journalWear.2', 0.05],
+    ['cam', 'journalClearance.2', 0.12],
+    ['flatness', 'scratch', 0.04],
+    ['piston', 'crownDrop', 0.435],
+    ['piston', 'pinBoss', 22.004],
+    ['bore', 'ridge', 0.044],
+    ['main-line', 'line', 0.08],
+    ['main-line', 'step', 0.05],
+    ['turning', 'drop.main 3', 5.9],
   ])('%s: %s', (sheet, id, value) => expect(Math.abs(line(run(example(sheet)), id).value - value)).toBeLessThan(value > 1 ? 0.005 : 5e-5));
 
   it('judges against the reference it names, a rule of thumb only where nothing better is given', () => {
@@ -93,6 +104,9 @@ describe('worked examples', () => {
     expect(run(example('crank-runout')).says[0]).toContain('One bend at main 3');
     expect(line(run(example('flatness')), 'flatness').at).toContain('low at 200, 75 mm');
     expect(run(example('compression')).says[0]).toContain('3 and 4 are neighbours');
+    expect(run(example('turning')).says[1]).toBe('Caps: easing main 3 let go 6 of 10 N·m.');
+    expect(line(run(example('main-line')), 'step').at).toBe('main 2 to 3');
+    expect(run(example('shell-fit')).says[0]).toContain('firm thumbs');
     expect(run(example('fasteners')).says[0]).toContain('3 against 4');
   });
 

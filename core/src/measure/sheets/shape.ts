@@ -159,6 +159,58 @@ export function camLines(
   ]);
 }
 
+/** Camshaft journals: wear against the greatest size new, else against the largest of them; clearance where the bore was read. */
+export function camJournalLines(
+  journals: ReadonlyArray<{ readonly journal: string; readonly mm: number; readonly boreMm: number | null }>,
+  newMm: number | null,
+  micrometer: Gauge,
+  bore: Gauge,
+): SheetLine[] {
+  const against = newMm ?? Math.max(...journals.map((j) => j.mm));
+  const u = combine(newMm === null ? [1, -1].map((c) => ({ gauge: micrometer, c })) : [{ gauge: micrometer, c: 1 }]);
+  return journals.flatMap((j): SheetLine[] => [
+    {
+      id: `journalWear.${j.journal}`,
+      name: `Wear, cam journal ${j.journal}`,
+      value: against - j.mm,
+      unit: 'mm',
+      expanded: u,
+      at: newMm === null ? 'against the largest of them' : 'against the greatest size new',
+    },
+    ...(j.boreMm === null
+      ? []
+      : [
+          {
+            id: `journalClearance.${j.journal}`,
+            name: `Clearance, cam journal ${j.journal}`,
+            value: j.boreMm - j.mm,
+            unit: 'mm' as const,
+            expanded: combine([
+              { gauge: bore, c: 1 },
+              { gauge: micrometer, c: -1 },
+            ]),
+            at: 'bore − journal',
+          },
+        ]),
+  ]);
+}
+
+/** Scratches across a fire ring: the deepest counts. */
+export function scratchLines(scratches: ReadonlyArray<{ readonly at: string; readonly depthMm: number }>, gauge: Gauge): SheetLine[] {
+  if (scratches.length === 0) return [];
+  const worst = scratches.reduce((a, b) => (b.depthMm > a.depthMm ? b : a));
+  return [
+    {
+      id: 'scratch',
+      name: 'Deepest fire-ring scratch',
+      value: worst.depthMm,
+      unit: 'mm',
+      expanded: combine([{ gauge, c: 1 }]),
+      at: worst.at,
+    },
+  ];
+}
+
 /** Bend and twist of a rod between its eyes, carried over to 100 mm. */
 export function rodLines(
   r: { readonly bendMm: number | null; readonly twistMm: number | null; readonly overMm: number; readonly centresMm: number | null },
