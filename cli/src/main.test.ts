@@ -41,6 +41,7 @@ describe('true-ledger', () => {
     expect((await call('patterns')).out).toContain('wiping\t');
     expect((await call('features')).out).toContain('spread.one-bearing\t');
     expect((await call('sheets')).out).toContain('crushed-strip\tShell clearance by crushed strip');
+    expect((await call('sheets', 'inline-4-petrol')).out).toContain('crank.main.2\tjournal\tfront.A\tMain journal 2: front, axis A');
     expect((await call('templates')).out).toContain('twin-premix\t');
   });
   it.each([
@@ -49,6 +50,7 @@ describe('true-ledger', () => {
     [['diagnose'], 'needs the path'],
     [['verify', EXAMPLE], 'damaged or is not one'],
     [['stations', 'steam'], 'not an engine template'],
+    [['sheets', 'steam'], 'not an engine template'],
     [['measure'], 'needs the path'],
     [['measure', EXAMPLE], '"sheet" is required'],
     [['finish', EXAMPLE], 'trace'],

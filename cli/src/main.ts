@@ -5,6 +5,7 @@ import {
   engineTemplate,
   ENGINE_TEMPLATES,
   FEATURES,
+  measureProgram,
   openBundle,
   PATTERNS,
   finishJson,
@@ -14,6 +15,7 @@ import {
   sheetJson,
   SHEETS,
   surfaceFinish,
+  type EngineLayout,
   type FinishResult,
   stationsOf,
   verifyBundle,
@@ -28,7 +30,7 @@ const HELP = `true-ledger – reads cases and bundles without a server
                                        surface parameters of a profile trace, as JSON
   true-ledger stations TEMPLATE        places of an engine template
   true-ledger patterns                 damage patterns known here
-  true-ledger sheets                   measuring sheets known here
+  true-ledger sheets [TEMPLATE]        measuring sheets known here, or every station, sheet and cell of an engine template
   true-ledger features                 evidence features known here
   true-ledger templates                engine templates
 
@@ -41,6 +43,16 @@ export interface Terminal {
 }
 
 const CONSOLE: Terminal = { out: (t) => process.stdout.write(`${t}\n`), error: (t) => process.stderr.write(`${t}\n`) };
+
+/** Every place where a figure is read, as a case file and a file of readings name it. */
+function cellsOf(layout: EngineLayout): Array<{ id: string; name: string }> {
+  return measureProgram(layout).flatMap((place) =>
+    place.cells.map((cell) => ({
+      id: [place.station ?? '', place.sheet, cell.key].join('\t'),
+      name: `${place.name}: ${cell.name}${cell.optional ? ' (when wanted)' : ''}`,
+    })),
+  );
+}
 
 /** Runs one command; returns the exit code. */
 export async function run(args: readonly string[], terminal: Terminal = CONSOLE): Promise<number> {
@@ -65,6 +77,10 @@ export async function run(args: readonly string[], terminal: Terminal = CONSOLE)
     case 'patterns':
       return list(PATTERNS);
     case 'sheets':
+      if (target) {
+        const template = engineTemplate(target);
+        return template ? list(cellsOf(template.layout)) : usage(terminal, `"${target}" is not an engine template.`);
+      }
       return list(Object.entries(SHEETS).map(([id, { name }]) => ({ id, name })));
     case 'features':
       return list(FEATURES);

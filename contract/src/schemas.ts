@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { ENTRY_KINDS, journalSpecSchema, layoutSchema } from '@true-ledger/core';
+import { ENTRY_KINDS, GAUGE_KINDS, layoutSchema, sheetSpecSchema, SPEC_KEYS } from '@true-ledger/core';
 import { LIMITS, ROLES } from './types.js';
 
 const uuid = Joi.string().guid({ version: ['uuidv4'] });
@@ -64,8 +64,7 @@ export const sheetSchema = Joi.object({
     .required()
     .messages({ 'string.empty': 'Name the source: book and page, data plate, or measured new part' }),
   layout: layoutSchema.required(),
-  pin: journalSpecSchema.allow(null).required(),
-  main: journalSpecSchema.allow(null).required(),
+  specs: Joi.object(Object.fromEntries(SPEC_KEYS.map((key) => [key, sheetSpecSchema]))).required(),
   limits: Joi.array()
     .max(40)
     .items(Joi.object({ quantity: Joi.string().max(60).required(), lower: limit, upper: limit, unit: Joi.string().max(12).required() }))
@@ -98,10 +97,41 @@ export const gaugeSchema = Joi.object({
     .pattern(/^[a-z0-9-]{1,40}$/)
     .required(),
   name: name.required(),
-  kind: Joi.string().valid('outside-micrometer', 'bore-gauge', 'indicator', 'caliper', 'other').required(),
+  kind: Joi.string()
+    .valid(...GAUGE_KINDS)
+    .required(),
   resolutionMm: Joi.number().positive().max(1).required(),
   expandedUncertaintyMm: Joi.number().min(0).max(1).required(),
   repeatabilityMm: Joi.number().min(0).max(1).required(),
   masterMm: Joi.number().positive().max(5000),
   checkedOn: Joi.string().max(20).allow(''),
+});
+
+const spotSchema = Joi.object({
+  caseId: uuid.required(),
+  station: Joi.string().max(80).allow(null).required(),
+  sheet: Joi.string().max(60).required(),
+  cell: Joi.string().max(60).required(),
+});
+
+export const gaugeCheckSchema = Joi.object({
+  id: uuid.required(),
+  masterMm: Joi.number().positive().max(5000).required(),
+  readMm: Joi.number().min(-5000).max(5000).required(),
+  note: Joi.string().max(500).allow('').required(),
+});
+
+export const faultsSchema = Joi.object({
+  biasMm: Joi.number().min(-10).max(10).required(),
+  noise: Joi.number().min(0).max(100).required(),
+  driftMm: Joi.number().min(-1).max(1).required(),
+  stuck: Joi.boolean().required(),
+  silent: Joi.boolean().required(),
+});
+
+/** A message of a page to the gauges. */
+export const gaugeCommandSchema = Joi.object({
+  type: Joi.string().valid('at', 'press').required(),
+  gauge: Joi.string().max(60).required(),
+  at: Joi.alternatives(spotSchema, Joi.string().valid('master')).allow(null).required(),
 });

@@ -1,4 +1,4 @@
-import type { Author, CaseState, EntryDraft, Gauge, LedgerEntry } from '@true-ledger/core';
+import type { Author, CaseState, EntryDraft, Gauge, LedgerEntry, GaugeFaults } from '@true-ledger/core';
 
 export type Role = 'owner' | 'builder' | 'reader';
 export const ROLES: readonly Role[] = ['owner', 'builder', 'reader'];
@@ -72,8 +72,7 @@ export interface SheetRequest {
   readonly name: string;
   readonly source: string;
   readonly layout: import('@true-ledger/core').EngineLayout;
-  readonly pin: import('@true-ledger/core').JournalSpec | null;
-  readonly main: import('@true-ledger/core').JournalSpec | null;
+  readonly specs: import('@true-ledger/core').SpecSheet['specs'];
   readonly limits: ReadonlyArray<import('@true-ledger/core').SheetLimit>;
 }
 
@@ -83,6 +82,46 @@ export interface Me {
 }
 
 export type ShopGauge = Gauge;
+
+/** A check of a gauge against a master. */
+export interface GaugeCheck {
+  readonly id: string;
+  readonly gaugeId: string;
+  readonly masterMm: number;
+  readonly readMm: number;
+  readonly note: string;
+  readonly by: string;
+  readonly time: string;
+}
+
+/** Where a gauge is put: a cell of a sheet of a case, or its own master. */
+export interface GaugeSpot {
+  readonly caseId: string;
+  readonly station: string | null;
+  readonly sheet: string;
+  readonly cell: string;
+}
+
+/** A stand-in for a gauge on a wire. */
+export interface StandIn {
+  readonly gaugeId: string;
+  readonly faults: GaugeFaults;
+  readonly count: number;
+  readonly last: string | null;
+  readonly at: GaugeSpot | null;
+}
+
+/** What a gauge on a wire sends, to every open page of the shop. */
+export type GaugeMessage =
+  | { readonly type: 'reading'; readonly gauge: string; readonly text: string; readonly unit: string; readonly at: GaugeSpot | 'master' }
+  | { readonly type: 'silent'; readonly gauge: string; readonly at: GaugeSpot | 'master' }
+  | { readonly type: 'changed'; readonly gauge: string }
+  | { readonly type: 'refused'; readonly sentence: string };
+
+/** What a page says to the gauges: the hand has put one on a place, or pressed its data key there. */
+export type GaugeCommand =
+  | { readonly type: 'at'; readonly gauge: string; readonly at: GaugeSpot | null }
+  | { readonly type: 'press'; readonly gauge: string; readonly at: GaugeSpot | 'master' | null };
 
 /** Sent over the event stream of a case. */
 export interface CaseEvent {

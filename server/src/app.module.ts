@@ -9,7 +9,7 @@ import { ClipsModule } from './clips/clips.module.js';
 import { CausesController } from './causes/causes.controller.js';
 import { CONFIG, type ServerConfig } from './config.js';
 import { DatabaseModule } from './database/database.module.js';
-import { GaugesController } from './gauges/gauges.controller.js';
+import { GaugesModule } from './gauges/gauges.module.js';
 import { LedgerModule } from './ledger/ledger.module.js';
 import { MeasureController } from './measure/measure.controller.js';
 import { PhotosModule } from './photos/photos.module.js';
@@ -64,16 +64,9 @@ export class AppModule {
         ClipsModule,
         SheetsModule,
         ReportsModule,
+        GaugesModule,
       ],
-      controllers: [
-        HealthController,
-        NetworkController,
-        BundlesController,
-        GaugesController,
-        MeasureController,
-        CausesController,
-        TagsController,
-      ],
+      controllers: [HealthController, NetworkController, BundlesController, MeasureController, CausesController, TagsController],
     };
   }
 }

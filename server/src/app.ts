@@ -1,6 +1,7 @@
 import 'reflect-metadata';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
+import { WsAdapter } from '@nestjs/platform-ws';
 import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
 import { LIMITS } from '@true-ledger/contract';
 import cookieParser from 'cookie-parser';
@@ -47,6 +48,7 @@ export async function makeApp(config: ServerConfig): Promise<NestExpressApplicat
     }),
   );
   app.use(cookieParser());
+  app.useWebSocketAdapter(new WsAdapter(app));
   app.use(express.json({ limit: LIMITS.jsonBytes }));
   app.useGlobalFilters(new ProblemFilter());
   await addDocs(app);

@@ -14,8 +14,7 @@ const sheet = (change: object = {}) => ({
   name: 'Pump house four',
   source: 'Data plate and sheet 4',
   layout: { ...FOUR, boreMm: 84 },
-  pin: { minMm: 52.984, maxMm: 53, outOfRoundMaxMm: 0.008, undersizesMm: [0.25, 0.5], source: 'sheet 4' },
-  main: null,
+  specs: { 'crank.pin': { minMm: 52.984, maxMm: 53, outOfRoundMaxMm: 0.008, undersizesMm: [0.25, 0.5], source: 'sheet 4' } },
   limits: [{ quantity: 'end-float', lower: 0.05, upper: 0.25, unit: 'mm' }],
   ...change,
 });
@@ -42,7 +41,11 @@ describe('spec sheets', () => {
     ['a limit upside down', { limits: [{ quantity: 'end-float', lower: 0.3, upper: 0.1, unit: 'mm' }] }, /above the upper/],
     ['an unknown limit', { limits: [{ quantity: 'mood', lower: 0, upper: 1, unit: 'mm' }] }, /not a limit known/],
     ['no source', { source: '' }, /source/],
-    ['a specification upside down', { pin: { minMm: 53, maxMm: 52, undersizesMm: [], source: 'x' } }, /smaller than the lower/],
+    [
+      'a specification upside down',
+      { specs: { 'crank.pin': { minMm: 53, maxMm: 52, undersizesMm: [], source: 'x' } } },
+      /smaller than the lower/,
+    ],
   ])('refuse %s', async (_, change, words) => {
     const answer = await save(sheet({ id: 'wrong', ...change })).expect(400);
     expect(answer.body.sentence).toMatch(words);

@@ -19,8 +19,10 @@ import { checkEntry } from '../ledger/check.js';
 import { applyEntry, emptyCase, type CaseState } from '../ledger/state.js';
 import { caseView, type CaseView } from '../ledger/views.js';
 import type { Gauge } from '../measure/gauge.js';
-import type { JournalSpec } from '../measure/journal.js';
-import { parseLength, type LengthUnit } from '../units/length.js';
+import { measureProgram, placeOf } from '../measure/program/program.js';
+import { placeReadings } from '../measure/program/caseMeasure.js';
+import { cellUnits, readCell } from '../measure/program/readCell.js';
+import { SPEC_KEYS, type SheetSpec, type SpecKey } from '../measure/program/specs.js';
 import { feature } from '../cause/data/features.js';
 import { readAnswer } from '../opening/record.js';
 import { parseQuantity } from '../units/quantity.js';
@@ -62,14 +64,22 @@ export interface CaseFile {
     readonly note?: string;
   }>;
   readonly evidence?: ReadonlyArray<{ readonly feature: string; readonly present: boolean; readonly note?: string }>;
-  readonly specs?: Readonly<Partial<Record<'crank.pin' | 'crank.main', JournalSpec>>>;
+  readonly specs?: Readonly<Partial<Record<SpecKey, SheetSpec>>>;
   readonly gauge?: Gauge;
+  readonly gauges?: readonly Gauge[];
+  /** A cell of a sheet (`true-ledger sheets TEMPLATE`), or plane and axis of a journal. */
   readonly readings?: ReadonlyArray<{
-    readonly station: string;
-    readonly plane: 'front' | 'mid' | 'rear';
-    readonly axis: 'A' | 'B';
+    /** Absent: the engine as a whole. */
+    readonly station?: string;
+    readonly sheet?: string;
+    readonly cell?: string;
+    readonly plane?: 'front' | 'mid' | 'rear';
+    readonly axis?: 'A' | 'B';
+    readonly take?: number;
     readonly value: string | number;
-    readonly unit?: LengthUnit;
+    readonly unit?: string;
+    /** Id of one of `gauges`. */
+    readonly gauge?: string;
   }>;
   /** Answers of the checks before opening: `answer` as typed, or the chosen options. */
   readonly checks?: ReadonlyArray<{
@@ -151,18 +161,27 @@ const schema = Joi.object({
   evidence: Joi.array()
     .max(500)
     .items(Joi.object({ feature: Joi.string().required(), present: Joi.boolean().required(), note: words })),
-  specs: Joi.object({ 'crank.pin': Joi.object().unknown(true), 'crank.main': Joi.object().unknown(true) }),
+  specs: Joi.object(Object.fromEntries(SPEC_KEYS.map((key) => [key, Joi.object().unknown(true)]))),
   gauge: Joi.object().unknown(true),
+  gauges: Joi.array()
+    .max(200)
+    .items(Joi.object({ id: Joi.string().required() }).unknown(true)),
   readings: Joi.array()
     .max(5000)
     .items(
       Joi.object({
-        station: Joi.string().required(),
-        plane: Joi.string().valid('front', 'mid', 'rear').required(),
-        axis: Joi.string().valid('A', 'B').required(),
+        station: Joi.string(),
+        sheet: Joi.string(),
+        cell: Joi.string(),
+        plane: Joi.string().valid('front', 'mid', 'rear'),
+        axis: Joi.string().valid('A', 'B'),
+        take: Joi.number().integer().min(1).max(20),
         value: Joi.alternatives(Joi.string(), Joi.number()).required(),
-        unit: Joi.string().valid('mm', 'in', 'thou', 'um'),
-      }),
+        unit: Joi.string().max(10),
+        gauge: Joi.string(),
+      })
+        .xor('cell', 'plane')
+        .and('plane', 'axis'),
     ),
   checks: Joi.array()
     .max(2000)
@@ -301,27 +320,38 @@ export function readCaseFile(json: unknown): Result<{ state: CaseState; view: Ca
     add('evidence-set', null, { feature: e.feature, present: e.present, note: e.note ?? '' }, `evidence.${i}`);
   });
   for (const [quantity, spec] of Object.entries(file.specs ?? {}))
-    add('spec-set', null, { quantity: quantity as 'crank.pin', spec: spec as JournalSpec }, `specs.${quantity}`);
-  const gauge = file.gauge ?? DEFAULT_GAUGE;
-  (file.readings ?? []).forEach((r, i) => {
-    const unit = r.unit ?? 'mm';
-    const parsed = parseLength(String(r.value), { unit, masterMm: gauge.masterMm });
-    if (!parsed.ok) {
-      problem ??= { ...parsed.problem, field: `readings.${i}.value` };
-      return;
-    }
-    const mm = parsed.value.kind === 'value' ? parsed.value.mm : null;
-    add(
-      'reading-taken',
-      r.station,
-      { sheet: 'journal', plane: r.plane, axis: r.axis, text: String(r.value), unit, mm, gauge, insisted: false },
-      `readings.${i}`,
-    );
-  });
+    add('spec-set', null, { quantity: quantity as SpecKey, spec }, `specs.${quantity}`);
+  addReadings(file, layout, add, (p) => (problem ??= p));
   addOpening(file, layout, add, (p) => (problem ??= p));
   addStrip(file, add, (p) => (problem ??= p));
   if (problem) return { ok: false, problem };
   return ok({ state, view: caseView(state)! });
+}
+
+function addReadings(file: CaseFile, layout: EngineLayout, add: Add, report: (p: Problem) => void): void {
+  const gauges = new Map((file.gauges ?? []).map((g) => [g.id, g]));
+  (file.readings ?? []).forEach((r, i) => {
+    const at = `readings.${i}`;
+    const sheet = r.sheet ?? 'journal';
+    const key = r.cell ?? `${r.plane}.${r.axis}`;
+    const cell = placeOf(layout, r.station ?? null, sheet)?.cells.find((c) => c.key === key);
+    if (!cell)
+      return report({
+        code: 'case-file-reading',
+        sentence: `This engine has no place "${r.station ?? 'engine'} / ${sheet} / ${key}"; run "true-ledger sheets ${file.engine.template}" for the list.`,
+        field: at,
+      });
+    const gauge = (r.gauge === undefined ? undefined : gauges.get(r.gauge)) ?? file.gauge ?? DEFAULT_GAUGE;
+    const unit = r.unit ?? cellUnits(cell)[0]!;
+    const read = readCell(cell, String(r.value), unit, gauge);
+    if (!read.ok) return report({ ...read.problem, field: `${at}.value` });
+    add(
+      'reading-taken',
+      r.station ?? null,
+      { sheet, cell: key, take: r.take ?? 1, text: String(r.value), unit, value: read.value.value, gauge, insisted: false },
+      at,
+    );
+  });
 }
 
 function addOpening(file: CaseFile, layout: EngineLayout, add: Add, report: (p: Problem) => void): void {
@@ -458,7 +488,9 @@ function stripOf(view: CaseView): NonNullable<CaseFile['strip']> {
 /** The case file of a folded case; reading it back gives the same differential. */
 export function caseFileOf(state: CaseState, view: CaseView): CaseFile {
   const intake = Object.fromEntries(INTAKE_FIELDS.map((f) => [f, view.intake(f)] as const).filter(([, v]) => v !== ''));
-  const gauge = view.stations.flatMap((s) => s.readings).at(-1)?.value.gauge;
+  const read = measureProgram(view.layout).flatMap((place) =>
+    placeReadings(view, place).map((r) => ({ station: place.station, r: r.value })),
+  );
   return {
     format: CASE_FILE_FORMAT,
     version: CASE_FILE_VERSION,
@@ -496,10 +528,16 @@ export function caseFileOf(state: CaseState, view: CaseView): CaseFile {
       })),
     evidence: view.evidence.map((e) => ({ feature: e.value.feature, present: e.value.present, note: e.value.note })),
     specs: Object.fromEntries(Object.entries(view.specs).map(([q, s]) => [q, s!.value.spec])),
-    ...(gauge ? { gauge } : {}),
-    readings: view.stations.flatMap((s) =>
-      s.readings.map((r) => ({ station: s.station.id, plane: r.value.plane, axis: r.value.axis, value: r.value.text, unit: r.value.unit })),
-    ),
+    gauges: [...new Map(read.map(({ r }) => [r.gauge.id, r.gauge])).values()],
+    readings: read.map(({ station, r }) => ({
+      ...(station === null ? {} : { station }),
+      sheet: r.sheet,
+      cell: r.cell,
+      take: r.take,
+      value: r.text,
+      unit: r.unit,
+      gauge: r.gauge.id,
+    })),
     checks: [...view.checks.values()]
       .filter((c) => c.value.text !== '')
       .map(({ value: c }) => ({

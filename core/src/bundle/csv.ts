@@ -4,29 +4,6 @@ import { standingGrade, type CaseView } from '../ledger/views.js';
 
 const csv = (fields: string[], data: unknown[][]): string => Papa.unparse({ fields, data }, { newline: '\n', escapeFormulae: true }) + '\n';
 
-/** Every reading of a case, one a line; header in `docs/formats/sheets.md`. Lengths mm beside the text as typed. */
-export function measurementsCsv(view: CaseView): string {
-  return csv(
-    ['station', 'sheet', 'plane', 'axis', 'typed', 'unit', 'value_mm', 'gauge', 'resolution_mm', 'expanded_uncertainty_mm', 'by', 'time'],
-    view.stations.flatMap((s) =>
-      s.readings.map(({ value: r, version }) => [
-        s.station.id,
-        r.sheet,
-        r.plane,
-        r.axis,
-        r.text,
-        r.unit,
-        r.mm === null ? '' : Number(r.mm.toFixed(6)),
-        r.gauge.name,
-        r.gauge.resolutionMm,
-        r.gauge.expandedUncertaintyMm,
-        version.author.name,
-        version.time,
-      ]),
-    ),
-  );
-}
-
 /** Every station of a case with its state, grade, patterns and shares. */
 export function findingsCsv(view: CaseView): string {
   const pct = (v: number | undefined): number | string => (v === undefined ? '' : Number(v.toFixed(2)));

@@ -5,7 +5,8 @@ import { emptyCase, foldEntries } from '../ledger/state.js';
 import { caseView } from '../ledger/views.js';
 import { fail, ok, type Result } from '../result.js';
 import { caseFileOf } from './caseFile.js';
-import { findingsCsv, measurementsCsv } from './csv.js';
+import { readingsCsv } from '../measure/program/readingsCsv.js';
+import { findingsCsv } from './csv.js';
 
 export const BUNDLE_LIMITS = { files: 5000, bytes: 4 * 1024 ** 3, file: 128 * 1024 ** 2 } as const;
 
@@ -140,7 +141,7 @@ function derivedFaults(entries: readonly LedgerEntry[], text: (name: string) => 
     }
   }
   if (view) {
-    if (text('measurements.csv') !== measurementsCsv(view)) faults.push('measurements.csv does not agree with the ledger');
+    if (text('measurements.csv') !== readingsCsv(view)) faults.push('measurements.csv does not agree with the ledger');
     if (text('findings.csv') !== findingsCsv(view)) faults.push('findings.csv does not agree with the ledger');
   }
   return faults;

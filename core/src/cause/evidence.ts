@@ -1,6 +1,6 @@
-import { journalSheet } from '../measure/journal.js';
+import { measuredPlaces } from '../measure/program/caseMeasure.js';
 import type { Reliability } from '../ledger/bodies.js';
-import { isExamined, journalSpecOf, standingGrade, type CaseView, type StationView } from '../ledger/views.js';
+import { isExamined, standingGrade, type CaseView, type StationView } from '../ledger/views.js';
 import { pattern, PATTERNS } from '../damage/patterns.js';
 import { FEATURES } from './data/features.js';
 import type { Observation } from './model.js';
@@ -10,7 +10,6 @@ import { fastenerResult } from '../strip/fasteners.js';
 import { stripPlan } from '../strip/plan.js';
 import { spreadFindings } from './spread.js';
 import { applies, engineTags, type Feature } from './types.js';
-import { journalReadings } from './readings.js';
 
 /** Where a piece of evidence comes from, so that a screen can open it. */
 export interface EvidenceSource {
@@ -153,33 +152,54 @@ function absences(view: CaseView, features: readonly Feature[], items: ReadonlyM
   }
 }
 
+/** Verdicts of the sheets as features. One rule a feature: what counts as showing it, what as denying it, and how many sheets denial takes. */
 function measuredEvidence(view: CaseView, put: Put): void {
-  const seen = { worn: [] as string[], round: [] as string[], taper: [] as string[] };
-  const good = { worn: 0, round: 0, taper: 0 };
-  let journals = 0;
-  for (const s of view.stations) {
-    if (s.station.part !== 'journal') continue;
-    journals++;
-    const spec = journalSpecOf(view, s.station.id);
-    const readings = journalReadings(s);
-    if (!spec || readings.list.length === 0 || !readings.gauge) continue;
-    const result = journalSheet(readings.list, readings.gauge, spec);
-    const note = (key: 'worn' | 'round' | 'taper', word: string | undefined): void => {
-      if (word === 'outside') seen[key].push(s.station.id);
-      else if (word === 'within') good[key]++;
-    };
-    note('worn', result.min?.verdict?.word);
-    note('round', result.outOfRound?.verdict?.word);
-    note('taper', result.taper?.verdict?.word);
-  }
-  const names = { worn: 'measured.journal-worn', round: 'measured.out-of-round', taper: 'measured.taper' } as const;
-  for (const key of ['worn', 'round', 'taper'] as const) {
-    const first = seen[key][0];
-    if (first) put(names[key], true, 'certain', { station: first, entry: null, words: `measured at ${seen[key].join(', ')}` });
-    else if (good[key] >= Math.max(2, journals / 3))
-      put(names[key], false, 'certain', { station: null, entry: null, words: `${good[key]} journals measured within` });
+  const sheets = measuredPlaces(view);
+  const journals = view.stations.filter((s) => s.station.part === 'journal').length;
+  for (const rule of MEASURED_RULES) {
+    const judged = sheets.flatMap((m) => {
+      if (!rule.kinds.includes(m.place.kind)) return [];
+      const verdict = m.outcome?.lines.find((l) => rule.lines.includes(l.id))?.verdict;
+      return verdict && verdict.reference !== 'typical' ? [{ place: m.place, verdict }] : [];
+    });
+    const past = judged.filter((x) => x.verdict.word === 'outside' && (rule.side === 'any' || x.verdict.side === rule.side));
+    const first = past[0];
+    const enough = rule.everywhere ? past.length >= 2 && past.length > judged.length / 2 : past.length > 0;
+    if (first && enough)
+      put(rule.feature, true, 'certain', {
+        station: first.place.station,
+        entry: null,
+        words: `measured at ${past.map((x) => x.place.short).join(', ')}`,
+      });
+    else {
+      const good = judged.filter((x) => x.verdict.word === 'within').length;
+      if (past.length === 0 && good >= (rule.single ? 1 : Math.max(2, journals / 3)))
+        put(rule.feature, false, 'certain', { station: null, entry: null, words: `${good} measured within` });
+    }
   }
 }
+
+interface MeasuredRule {
+  readonly feature: string;
+  readonly kinds: readonly string[];
+  readonly lines: readonly string[];
+  readonly side: 'lower' | 'upper' | 'any';
+  /** Two at least and more than half of those measured must show it. */
+  readonly everywhere?: boolean;
+  /** One sheet within denies it: there is only one such place. */
+  readonly single?: boolean;
+}
+
+const CLEARANCE = { kinds: ['shell-clearance', 'crushed-strip'], lines: ['vertical', 'clearance'] } as const;
+export const MEASURED_RULES: readonly MeasuredRule[] = [
+  { feature: 'measured.journal-worn', kinds: ['journal'], lines: ['least'], side: 'lower' },
+  { feature: 'measured.out-of-round', kinds: ['journal'], lines: ['outOfRound'], side: 'upper' },
+  { feature: 'measured.taper', kinds: ['journal'], lines: ['taper'], side: 'any' },
+  { feature: 'measured.end-float-high', kinds: ['end-float'], lines: ['endFloat'], side: 'upper', single: true },
+  { feature: 'measured.clearance-high', ...CLEARANCE, side: 'upper', everywhere: true },
+  { feature: 'measured.clearance-low', ...CLEARANCE, side: 'lower' },
+  { feature: 'measured.crank-runout', kinds: ['crank-runout'], lines: ['runout'], side: 'upper', single: true },
+];
 
 /** Limits of the case's own copy of its spec sheet, as the checks before opening read them. */
 export function limitSource(view: CaseView): LimitSource {

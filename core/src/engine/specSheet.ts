@@ -1,4 +1,4 @@
-import type { JournalSpec } from '../measure/journal.js';
+import type { SheetSpec, SpecKey } from '../measure/program/specs.js';
 import type { Quantity } from '../units/quantity.js';
 import type { EngineLayout } from './layout.js';
 
@@ -35,8 +35,8 @@ export interface SpecSheet {
   readonly name: string;
   readonly source: string;
   readonly layout: EngineLayout;
-  readonly pin: JournalSpec | null;
-  readonly main: JournalSpec | null;
+  /** Sizes and limits by kind of place. */
+  readonly specs: Readonly<Partial<Record<SpecKey, SheetSpec>>>;
   readonly limits: readonly SheetLimit[];
   readonly by: string;
   readonly time: string;

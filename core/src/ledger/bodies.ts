@@ -3,9 +3,8 @@ import type { EngineLayout } from '../engine/layout.js';
 import type { Grade } from '../damage/classes.js';
 import { WEAR_CLASSES } from '../damage/classes.js';
 import { LINE_DEPTHS, type SurfaceMark } from '../damage/wearMap.js';
-import type { Gauge } from '../measure/gauge.js';
-import { AXES, PLANES, type Axis, type JournalSpec, type Plane } from '../measure/journal.js';
-import type { LengthUnit } from '../units/length.js';
+import { GAUGE_KINDS, type Gauge } from '../measure/gauge.js';
+import { SPEC_KEYS, sheetSpecSchema, type SheetSpec, type SpecKey } from '../measure/program/specs.js';
 import { id, text } from './schemaParts.js';
 import { STRIP_SCHEMAS, STRIP_SLOTS, type StripBodies } from './stripBodies.js';
 
@@ -72,14 +71,16 @@ export interface EntryBodies extends StripBodies {
   'state-set': { state: StationState };
   'pattern-set': { pattern: string; present: boolean };
   remark: { remark: string; text: string };
-  'spec-set': { quantity: 'crank.pin' | 'crank.main'; spec: JournalSpec };
+  'spec-set': { quantity: SpecKey; spec: SheetSpec };
   'reading-taken': {
-    sheet: 'journal';
-    plane: Plane;
-    axis: Axis;
+    /** Sheet, cell and take name the place (`measureProgram`); takes are repeats, from 1. */
+    sheet: string;
+    cell: string;
+    take: number;
     text: string;
-    unit: LengthUnit;
-    mm: number | null;
+    unit: string;
+    /** Canonical unit of the cell; null: not read. */
+    value: number | null;
     gauge: Gauge;
     insisted: boolean;
   };
@@ -97,22 +98,14 @@ const mm = Joi.number().min(0).max(5000);
 const gauge = Joi.object({
   id: id.required(),
   name: text(80).required(),
-  kind: Joi.string().valid('outside-micrometer', 'bore-gauge', 'indicator', 'caliper', 'other').required(),
+  kind: Joi.string()
+    .valid(...GAUGE_KINDS)
+    .required(),
   resolutionMm: Joi.number().positive().max(1).required(),
   expandedUncertaintyMm: Joi.number().min(0).max(1).required(),
   repeatabilityMm: Joi.number().min(0).max(1).required(),
   masterMm: mm,
   checkedOn: text(20),
-});
-
-/** Shape of a journal specification. */
-export const journalSpecSchema = Joi.object({
-  minMm: mm.required(),
-  maxMm: mm.min(Joi.ref('minMm')).required().messages({ 'number.min': 'The upper size is smaller than the lower size.' }),
-  outOfRoundMaxMm: Joi.number().positive().max(5),
-  taperMaxMm: Joi.number().positive().max(5),
-  undersizesMm: Joi.array().items(Joi.number().positive().max(10)).max(12).required(),
-  source: text(200).required(),
 });
 
 /** Shape of a layout as data; contradictions between its fields are found by `validateLayout`. */
@@ -220,18 +213,19 @@ export const BODY_SCHEMAS: Readonly<Record<EntryKind, Joi.ObjectSchema>> = {
   }),
   'pattern-set': Joi.object({ pattern: id.required(), present: Joi.boolean().required() }),
   remark: Joi.object({ remark: id.required(), text: text(4000).required() }),
-  'spec-set': Joi.object({ quantity: Joi.string().valid('crank.pin', 'crank.main').required(), spec: journalSpecSchema.required() }),
+  'spec-set': Joi.object({
+    quantity: Joi.string()
+      .valid(...SPEC_KEYS)
+      .required(),
+    spec: sheetSpecSchema.required(),
+  }),
   'reading-taken': Joi.object({
-    sheet: Joi.string().valid('journal').required(),
-    plane: Joi.string()
-      .valid(...PLANES)
-      .required(),
-    axis: Joi.string()
-      .valid(...AXES)
-      .required(),
+    sheet: text(60).required(),
+    cell: text(60).required(),
+    take: Joi.number().integer().min(1).max(20).required(),
     text: text(40).required(),
-    unit: Joi.string().valid('mm', 'in', 'thou', 'um').required(),
-    mm: mm.allow(null).required(),
+    unit: text(10).required(),
+    value: Joi.number().min(-5000).max(5000).allow(null).required(),
     gauge: gauge.required(),
     insisted: Joi.boolean().required(),
   }),
@@ -268,7 +262,7 @@ const SLOTS: SlotRules = {
   'pattern-set': (b) => `pattern:${b.pattern}`,
   remark: (b) => `remark:${b.remark}`,
   'spec-set': (b) => `spec:${b.quantity}`,
-  'reading-taken': (b) => `reading:${b.sheet}:${b.plane}:${b.axis}`,
+  'reading-taken': (b) => `reading:${b.sheet}:${b.cell}:${b.take}`,
   'cause-decided': (b) => `cause:${b.cause}`,
   'report-set': (b) => `report:${b.field}`,
   retracted: (b) => b.slot,

@@ -2,6 +2,8 @@ import { validateLayout } from '../engine/validate.js';
 import { stationsOf } from '../engine/stations.js';
 import { ok, type Problem, type Result } from '../result.js';
 import { BODY_SCHEMAS, type EntryBodies, type EntryBody, type EntryKind } from './bodies.js';
+import { placeOf } from '../measure/program/program.js';
+import { readCell } from '../measure/program/readCell.js';
 import { readAnswer } from '../opening/record.js';
 import { stripPlan } from '../strip/plan.js';
 import { parseQuantity } from '../units/quantity.js';
@@ -28,6 +30,7 @@ const EITHER_KINDS: ReadonlySet<EntryKind> = new Set([
   'blur-set',
   'clip-added',
   'tag-read',
+  'reading-taken',
 ]);
 
 /** Checks the content of an entry against its schema and the case: body shape, layout without contradiction, station that the layout has. */
@@ -80,7 +83,7 @@ export function checkEntry(kind: EntryKind, station: string | null, body: unknow
         },
       };
   }
-  const problem = stripProblem(kind, value as EntryBody, state);
+  const problem = stripProblem(kind, value as EntryBody, state) ?? readingProblem(kind, station, value as EntryBody, state);
   return problem ? { ok: false, problem } : ok(value as EntryBody);
 }
 
@@ -144,4 +147,22 @@ function stripStarted(state: CaseState): boolean {
   return Object.entries(state.groups[''] ?? {}).some(
     ([slot, versions]) => slot.startsWith('step:') && (versions.at(-1)?.body as { state?: string } | undefined)?.state === 'done',
   );
+}
+
+/** A reading belongs to a cell of the program of this engine, and its value follows from what was typed. */
+function readingProblem(kind: EntryKind, station: string | null, body: EntryBody, state: CaseState): Problem | null {
+  if (kind !== 'reading-taken') return null;
+  const layout = readLayout(state);
+  if (!layout) return null;
+  const b = body as EntryBodies['reading-taken'];
+  const cell = placeOf(layout, station, b.sheet)?.cells.find((c) => c.key === b.cell);
+  if (!cell)
+    return {
+      code: 'reading-place',
+      sentence: `This engine has no place "${b.cell.slice(0, 40)}" on a sheet "${b.sheet.slice(0, 40)}" there. Nothing was recorded.`,
+      field: 'cell',
+    };
+  const read = readCell(cell, b.text, b.unit, b.gauge);
+  if (!read.ok) return read.problem;
+  return near(read.value.value, b.value) ? null : mismatch(b.text);
 }

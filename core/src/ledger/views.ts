@@ -3,7 +3,7 @@ import { stationsOf, type PartClass, type Station } from '../engine/stations.js'
 import type { Grade } from '../damage/classes.js';
 import { proposeGrade, type GradeProposal } from '../damage/gradeBook.js';
 import { summariseWear, wearMap, type SurfaceMark, type WearMap, type WearSummary } from '../damage/wearMap.js';
-import type { JournalSpec } from '../measure/journal.js';
+import type { SpecKey } from '../measure/program/specs.js';
 import type { EntryBodies, EntryKind, IntakeField, ReportField, StationState } from './bodies.js';
 import type { CaseState, SlotGroup, SlotVersion } from './state.js';
 
@@ -137,7 +137,9 @@ export interface CaseView {
   readonly evidence: ReadonlyArray<Sourced<EntryBodies['evidence-set']>>;
   readonly decisions: ReadonlyArray<Sourced<EntryBodies['cause-decided']>>;
   readonly remarks: ReadonlyArray<Sourced<EntryBodies['remark']>>;
-  readonly specs: Readonly<Partial<Record<'crank.pin' | 'crank.main', Sourced<EntryBodies['spec-set']>>>>;
+  readonly specs: Readonly<Partial<Record<SpecKey, Sourced<EntryBodies['spec-set']>>>>;
+  /** Readings of sheets that belong to no station: runout, camshaft, seats, main line. */
+  readonly readings: ReadonlyArray<Sourced<EntryBodies['reading-taken']>>;
   readonly received: ReadonlyArray<Sourced<EntryBodies['received-item']>>;
   readonly buildMarks: ReadonlyArray<Sourced<EntryBodies['build-mark']>>;
   readonly questions: ReadonlyArray<Sourced<EntryBodies['open-question']>>;
@@ -177,6 +179,7 @@ export function caseView(state: CaseState): CaseView | null {
     decisions: collect(own, 'cause-decided'),
     remarks: collect(own, 'remark'),
     specs: Object.fromEntries(collect(own, 'spec-set').map((s) => [s.value.quantity, s])),
+    readings: collect(own, 'reading-taken'),
     received: collect(own, 'received-item'),
     buildMarks: collect(own, 'build-mark'),
     questions: collect(own, 'open-question'),
@@ -220,10 +223,4 @@ export function coverage(view: CaseView): Coverage {
   }
   const byPart = [...parts].map(([part, row]) => ({ part, ...row }));
   return { examined: byPart.reduce((s, r) => s + r.examined, 0), total: byPart.reduce((s, r) => s + r.total, 0), byPart };
-}
-
-/** Specification that applies to a journal station, if one was entered. */
-export function journalSpecOf(view: CaseView, stationId: string): JournalSpec | null {
-  const quantity = stationId.startsWith('crank.pin.') ? 'crank.pin' : stationId.startsWith('crank.main.') ? 'crank.main' : null;
-  return quantity ? (view.specs[quantity]?.value.spec ?? null) : null;
 }

@@ -1,8 +1,21 @@
-/** A gauge as it stands beside a reading. All lengths mm. */
+export const GAUGE_KINDS = [
+  'outside-micrometer',
+  'bore-gauge',
+  'indicator',
+  'caliper',
+  'feeler',
+  'depth-gauge',
+  'torque-wrench',
+  'profilometer',
+  'other',
+] as const;
+export type GaugeKind = (typeof GAUGE_KINDS)[number];
+
+/** A gauge as it stands beside a reading. Lengths mm; for a torque wrench the same figures are N·m. */
 export interface Gauge {
   readonly id: string;
   readonly name: string;
-  readonly kind: 'outside-micrometer' | 'bore-gauge' | 'indicator' | 'caliper' | 'other';
+  readonly kind: GaugeKind;
   readonly resolutionMm: number;
   /** Expanded calibration uncertainty, k = 2. */
   readonly expandedUncertaintyMm: number;
@@ -66,6 +79,8 @@ export type VerdictWord = 'within' | 'outside' | 'too close to call';
 export interface Verdict {
   readonly word: VerdictWord;
   readonly reason: string;
+  /** Which limit the value is nearest to, or past. */
+  readonly side?: 'lower' | 'upper';
   /** What would settle a verdict that is too close to call. */
   readonly settle?: string;
 }
@@ -81,22 +96,29 @@ export interface LimitBand {
  */
 export function guardBand(value: number, expanded: number, limit: LimitBand, digits = 3, unit = 'mm'): Verdict {
   const f = (x: number): string => x.toFixed(digits);
-  const margins: Array<{ name: string; limit: number; margin: number }> = [];
-  if (limit.upper !== undefined) margins.push({ name: 'upper limit', limit: limit.upper, margin: limit.upper - value });
-  if (limit.lower !== undefined) margins.push({ name: 'lower limit', limit: limit.lower, margin: value - limit.lower });
+  const margins: Array<{ side: 'lower' | 'upper'; limit: number; margin: number }> = [];
+  if (limit.upper !== undefined) margins.push({ side: 'upper', limit: limit.upper, margin: limit.upper - value });
+  if (limit.lower !== undefined) margins.push({ side: 'lower', limit: limit.lower, margin: value - limit.lower });
   const tight = margins.sort((a, b) => a.margin - b.margin)[0];
   if (!tight) return { word: 'too close to call', reason: 'no limit is known', settle: 'Enter the limit with its source.' };
-  const where = `${tight.name} ${f(tight.limit)} ${unit}`;
+  const { side } = tight;
+  const where = `${side} limit ${f(tight.limit)} ${unit}`;
   if (tight.margin < -expanded)
     return {
       word: 'outside',
+      side,
       reason: `${f(value)} is past the ${where} by ${f(-tight.margin)}, more than the ±${f(expanded)} of the reading`,
     };
   if (tight.margin >= expanded)
-    return { word: 'within', reason: `${f(value)} clears the ${where} by ${f(tight.margin)}, the reading is good to ±${f(expanded)}` };
+    return {
+      word: 'within',
+      side,
+      reason: `${f(value)} clears the ${where} by ${f(tight.margin)}, the reading is good to ±${f(expanded)}`,
+    };
   const distance = Math.abs(tight.margin);
   return {
     word: 'too close to call',
+    side,
     reason: `${f(value)} lies ${f(distance)} from the ${where} and the reading is only good to ±${f(expanded)}`,
     settle:
       distance < 1e-9

@@ -23,6 +23,7 @@ const SENSE: Readonly<Record<Quantity, readonly [number, number, string]>> = {
   force: [0, 2000, 'a force above 2 000 N'],
   angle: [-360, 360, 'an angle beyond one turn'],
   temperature: [-30, 120, 'a temperature outside −30 to 120 °C'],
+  vacuum: [0, 101.3, 'more than a full vacuum'],
   time: [0, 3600, 'a time above one hour'],
 };
 

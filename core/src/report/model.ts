@@ -1,5 +1,4 @@
 import { diagnose, rangeWord, type Diagnosis } from '../cause/diagnose.js';
-import { journalReadings } from '../cause/readings.js';
 import { cause } from '../cause/data/causes.js';
 import { percentText } from '../cause/percent.js';
 import { gradeText, WEAR_CLASS_INFO, WEAR_CLASSES } from '../damage/classes.js';
@@ -7,11 +6,14 @@ import { GRADE_BOOK } from '../damage/gradeBook.js';
 import { pattern } from '../damage/patterns.js';
 import type { WearMap } from '../damage/wearMap.js';
 import { PART_NAMES, type SurfaceFrame } from '../engine/stations.js';
-import { coverage, isExamined, journalSpecOf, standingGrade, type CaseView, type StationView } from '../ledger/views.js';
-import { AXES, barrelText, journalSheet, PLANES, type MeasuredValue } from '../measure/journal.js';
+import { coverage, isExamined, standingGrade, type CaseView, type StationView } from '../ledger/views.js';
+import { measuredPlaces, placeReadings, specOfPlace } from '../measure/program/caseMeasure.js';
+import type { Cell } from '../measure/program/cells.js';
+import type { PlaceOutcome } from '../measure/program/outcome.js';
+import { cellText } from '../measure/program/readCell.js';
+import { lineText } from '../measure/sheets/line.js';
 import { checksFor } from '../opening/checks.js';
 import { stripStanding } from '../strip/state.js';
-import { formatLength } from '../units/length.js';
 
 export type ReportBlock =
   | { readonly kind: 'text'; readonly text: string; readonly strong?: boolean }
@@ -380,54 +382,60 @@ function findings(view: CaseView, numbering: ReadonlyMap<string, number>): Repor
   return { id: 'findings', heading: 'Findings', blocks };
 }
 
+/** Readings of a sheet as a table: rows and columns where the cells make one, else name and figure. */
+function readingTable(m: PlaceOutcome): ReportBlock {
+  const cells = m.place.cells.filter((c) => m.values.has(c.key));
+  const text = (c: Cell): string => cellText(c, m.values.get(c.key)!);
+  const rows = [...new Set(cells.map((c) => c.row))];
+  if (rows.length < 2 && rows[0] === '')
+    return { kind: 'table', head: ['Place', 'Reading'], rows: cells.map((c) => [c.name, text(c)]), figures: [1] };
+  const columns = [...new Set(cells.map((c) => c.column))];
+  return {
+    kind: 'table',
+    head: ['', ...columns],
+    rows: rows.map((row) => [
+      row,
+      ...columns.map((column) => {
+        const c = cells.find((x) => x.row === row && x.column === column);
+        return c ? text(c) : '';
+      }),
+    ]),
+    figures: columns.map((_, k) => k + 1),
+  };
+}
+
 function sheets(view: CaseView): ReportSection {
   const blocks: ReportBlock[] = [];
-  for (const s of view.stations) {
-    const { list, gauge, overdue } = journalReadings(s);
-    if (list.length === 0 || !gauge) continue;
-    const spec = journalSpecOf(view, s.station.id);
-    const r = journalSheet(list, gauge, spec);
-    blocks.push({ kind: 'text', text: s.station.name, strong: true });
-    blocks.push({
-      kind: 'table',
-      head: ['Axis', ...PLANES.map((p) => `${p}, mm`)],
-      rows: AXES.map((axis) => [
-        axis,
-        ...PLANES.map((plane) => list.find((x) => x.axis === axis && x.plane === plane)?.mm.toFixed(3) ?? 'not read'),
-      ]),
-      figures: [1, 2, 3],
-    });
-    const line = (name: string, v: MeasuredValue | undefined, digits = 3): string[][] =>
-      v
-        ? [
-            [
-              name,
-              `${formatLength(v.value, 'mm', { digits, signed: name === 'Taper' })} ± ${formatLength(v.expanded, 'mm', { digits: 4 })}`,
-              v.at,
-              v.verdict ? v.verdict.word : '–',
-              v.verdict ? v.verdict.reason : '',
-            ],
-          ]
-        : [];
-    blocks.push({
-      kind: 'table',
-      head: ['Result', 'Value ± U (k = 2)', 'Where', 'Verdict', 'Reason'],
-      rows: [
-        ...line('Largest', r.max),
-        ...line('Least', r.min),
-        ...line('Out-of-round', r.outOfRound),
-        ...line('Taper', r.taper),
-        ...line('Wear', r.wear),
-      ],
-      figures: [1],
-    });
-    if (r.barrel.length > 0) blocks.push({ kind: 'text', text: `Shape: ${r.barrel.map((b) => barrelText(b)).join('; ')}.` });
-    if (r.size) blocks.push({ kind: 'text', text: `Next undersize: ${r.size.reason}` });
-    const typed = s.readings.filter((x) => x.value.unit !== 'mm');
-    const read = typed.length > 0 ? ` Typed in other units: ${typed.map((x) => x.value.text).join(', ')}.` : '';
+  for (const m of measuredPlaces(view)) {
+    blocks.push({ kind: 'text', text: m.place.name, strong: true }, readingTable(m));
+    if (m.outcome && m.outcome.lines.length > 0)
+      blocks.push({
+        kind: 'table',
+        head: ['Result', 'Value ± U (k = 2)', 'Where', 'Verdict', 'Reason'],
+        rows: m.outcome.lines.map((l) => [
+          l.name,
+          lineText(l),
+          l.at,
+          l.verdict ? `${l.verdict.word} (${l.verdict.reference})` : '–',
+          l.verdict?.reason ?? '',
+        ]),
+        figures: [1],
+      });
+    for (const says of m.outcome?.says ?? []) blocks.push({ kind: 'text', text: says });
+    const missing = [...m.waiting, ...(m.outcome?.missing ?? [])];
+    if (missing.length > 0) blocks.push({ kind: 'text', text: `Not read: ${missing.join('; ')}.` });
+    const readings = placeReadings(view, m.place).map((r) => r.value);
+    const gauges = [...new Map(readings.map((r) => [r.gauge.id, r.gauge])).values()];
+    const spec = specOfPlace(view, m.place);
+    const typed = readings.filter((r) => !['mm', 'N', 'bar', '°', '°C', 's', 'kPa'].includes(r.unit));
     blocks.push({
       kind: 'text',
-      text: `Gauge: ${gauge.name}, resolution ${gauge.resolutionMm} mm, U ${gauge.expandedUncertaintyMm} mm.${spec ? ` Limits: ${spec.source || 'source not stated'}.` : ' No specification was entered, so no verdict is given.'}${read}${overdue ? ` ${overdue}` : ''}`,
+      text: [
+        `Gauges: ${gauges.map((g) => `${g.name}, resolution ${g.resolutionMm} mm, U ${g.expandedUncertaintyMm} mm`).join('; ')}.`,
+        spec ? `Limits: ${spec.source || 'source not stated'}.` : 'No specification was entered: only rules of thumb are held against it.',
+        ...(typed.length > 0 ? [`Typed in other units: ${typed.map((r) => r.text).join(', ')}.`] : []),
+        ...m.questions,
+      ].join(' '),
     });
   }
   if (blocks.length === 0) blocks.push({ kind: 'text', text: 'Nothing was measured.' });

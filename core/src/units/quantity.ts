@@ -1,7 +1,7 @@
 import { fail, ok, type Result } from '../result.js';
 import { MM_PER } from './length.js';
 
-export type Quantity = 'length' | 'torque' | 'pressure' | 'share' | 'force' | 'angle' | 'temperature' | 'time';
+export type Quantity = 'length' | 'torque' | 'pressure' | 'share' | 'force' | 'angle' | 'temperature' | 'time' | 'vacuum';
 
 export interface QuantityInfo {
   /** Canonical unit, in which values are computed and kept. */
@@ -50,6 +50,7 @@ export const QUANTITIES: Readonly<Record<Quantity, QuantityInfo>> = {
   force: { canonical: 'N', units: { N: 1, lbf: LBF_N }, words: { n: 'N', lb: 'lbf' }, digits: 1 },
   angle: { canonical: '°', units: { '°': 1 }, words: { deg: '°' }, digits: 0 },
   temperature: { canonical: '°C', units: { '°C': 1 }, words: { c: '°C' }, digits: 1 },
+  vacuum: { canonical: 'kPa', units: { kPa: 1, bar: 100, inHg: 3.386388640341 }, words: { kpa: 'kPa', inhg: 'inHg' }, digits: 1 },
   time: { canonical: 's', units: { s: 1, min: 60 }, words: { sec: 's' }, digits: 0 },
 };
 

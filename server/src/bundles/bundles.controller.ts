@@ -1,6 +1,6 @@
 import { Controller, Get, Param, ParseUUIDPipe, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { caseFileOf, findingsCsv, measurementsCsv, mediaName } from '@true-ledger/core';
+import { caseFileOf, findingsCsv, mediaName, readingsCsv } from '@true-ledger/core';
 import type { Response } from 'express';
 import { ZipFile } from 'yazl';
 import { Needs } from '../accounts/guard.js';
@@ -38,7 +38,7 @@ export class BundlesController {
     const plain = { compress: false };
     zip.addBuffer(Buffer.from(entries.map((e) => JSON.stringify(e)).join('\n') + '\n'), 'ledger.jsonl', plain);
     zip.addBuffer(Buffer.from(JSON.stringify(caseFileOf(state, view), null, 2)), 'case.json');
-    zip.addBuffer(Buffer.from(measurementsCsv(view)), 'measurements.csv');
+    zip.addBuffer(Buffer.from(readingsCsv(view)), 'measurements.csv');
     zip.addBuffer(Buffer.from(findingsCsv(view)), 'findings.csv');
     zip.addBuffer((await this.reports.pdf(caseId)).bytes, 'report.pdf', plain);
     response.set({

@@ -1,7 +1,7 @@
 import { Controller, Get, Param, ParseUUIDPipe, Post } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { newCaseSchema, type Account, type CaseResponse, type CaseSummary, type NewCaseRequest } from '@true-ledger/contract';
-import { validateLayout, type EntryDraft, type SpecSheet } from '@true-ledger/core';
+import { SPEC_KEYS, validateLayout, type EntryDraft, type SpecSheet } from '@true-ledger/core';
 import { randomUUID } from 'node:crypto';
 import { DataSource } from 'typeorm';
 import { Who } from '../accounts/guard.js';
@@ -16,9 +16,9 @@ function sheetEntries(sheet: SpecSheet): EntryDraft[] {
   const draft = { station: null, basedOn: null };
   const { id, version, name, source, limits } = sheet;
   return [
-    ...(['pin', 'main'] as const).flatMap((which): EntryDraft[] => {
-      const spec = sheet[which];
-      return spec ? [{ ...draft, id: randomUUID(), kind: 'spec-set', body: { quantity: `crank.${which}`, spec } }] : [];
+    ...SPEC_KEYS.flatMap((quantity): EntryDraft[] => {
+      const spec = sheet.specs[quantity];
+      return spec ? [{ ...draft, id: randomUUID(), kind: 'spec-set', body: { quantity, spec } }] : [];
     }),
     { ...draft, id: randomUUID(), kind: 'limits-set', body: { sheet: { id, version, name, source }, limits } },
   ];

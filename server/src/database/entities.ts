@@ -1,6 +1,6 @@
 import { Column, CreateDateColumn, Entity, Index, PrimaryColumn } from 'typeorm';
-import type { CaseState, EntryBody, EntryKind, Gauge, SpecSheet } from '@true-ledger/core';
-import type { Role } from '@true-ledger/contract';
+import type { CaseState, EntryBody, EntryKind, Gauge, SpecSheet, GaugeFaults } from '@true-ledger/core';
+import type { Role, GaugeSpot } from '@true-ledger/contract';
 
 @Entity('accounts')
 export class AccountRow {
@@ -115,6 +115,28 @@ export class GaugeRow {
   @Column('jsonb') gauge: Gauge;
 }
 
+/** One check of a gauge against a master, as it was found. */
+@Entity('gauge_checks')
+export class GaugeCheckRow {
+  @PrimaryColumn('uuid') id: string;
+  @Index() @Column('text') gaugeId: string;
+  @Column('double precision') masterMm: number;
+  @Column('double precision') readMm: number;
+  @Column('text') note: string;
+  @Column('text') byName: string;
+  @Column('timestamptz') time: Date;
+}
+
+/** A gauge stand-in: what is wrong with it and where it was last put. */
+@Entity('stand_ins')
+export class StandInRow {
+  @PrimaryColumn('text') gaugeId: string;
+  @Column('jsonb') faults: GaugeFaults;
+  @Column('integer') count: number;
+  @Column('text', { nullable: true }) last: string | null;
+  @Column('jsonb', { nullable: true }) at: GaugeSpot | null;
+}
+
 export const ENTITIES = [
   AccountRow,
   SessionRow,
@@ -127,4 +149,6 @@ export const ENTITIES = [
   CaseClipRow,
   SpecSheetRow,
   GaugeRow,
+  GaugeCheckRow,
+  StandInRow,
 ];

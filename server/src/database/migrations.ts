@@ -64,3 +64,25 @@ export class SheetsAndClips1795600000000 implements MigrationInterface {
     );
   }
 }
+
+/** Checks of gauges, gauge stand-ins, and spec sheets with sizes and limits by kind of place instead of two journals. */
+export class Gauges1795700000000 implements MigrationInterface {
+  readonly name = 'Gauges1795700000000';
+
+  async up(q: QueryRunner): Promise<void> {
+    await q.query(`
+      CREATE TABLE gauge_checks (
+        id uuid PRIMARY KEY, "gaugeId" text NOT NULL, "masterMm" double precision NOT NULL, "readMm" double precision NOT NULL,
+        note text NOT NULL, "byName" text NOT NULL, time timestamptz NOT NULL);
+      CREATE INDEX gauge_checks_of ON gauge_checks ("gaugeId", time);
+      CREATE TABLE stand_ins ("gaugeId" text PRIMARY KEY, faults jsonb NOT NULL, count integer NOT NULL, last text, at jsonb);
+      UPDATE spec_sheets SET body = (body - 'pin' - 'main') || jsonb_build_object('specs',
+        jsonb_strip_nulls(jsonb_build_object('crank.pin', NULLIF(body->'pin', 'null'), 'crank.main', NULLIF(body->'main', 'null'))))
+        WHERE NOT body ? 'specs';
+    `);
+  }
+
+  async down(q: QueryRunner): Promise<void> {
+    await q.query('DROP TABLE stand_ins, gauge_checks;');
+  }
+}

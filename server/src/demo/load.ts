@@ -8,11 +8,12 @@ import { AccountsService } from '../accounts/accounts.service.js';
 import { AppModule } from '../app.module.js';
 import { readConfig } from '../config.js';
 import { CaseRow, GaugeRow } from '../database/entities.js';
+import { GaugesService } from '../gauges/gauges.service.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import { PhotosService } from '../photos/photos.service.js';
 import { SheetsService } from '../sheets/sheets.service.js';
 import { standInJpeg } from './picture.js';
-import { DEMO_GAUGES, demoCases, demoSheets, type DemoCase } from './scenario.js';
+import { DEMO_GAUGES, DEMO_STAND_INS, demoCases, demoSheets, type DemoCase } from './scenario.js';
 
 const PEOPLE = [
   { name: 'Mara Quill', signIn: 'mara', role: 'owner' },
@@ -106,6 +107,7 @@ async function main(): Promise<void> {
     }
     if (process.env['TL_DEMO_ACCOUNTS_FILE'])
       await writeFile(process.env['TL_DEMO_ACCOUNTS_FILE'], JSON.stringify(made, null, 2), { mode: 0o600 });
+    for (const id of DEMO_STAND_INS) await app.get(GaugesService).hold(id);
     for (const sheet of demoSheets()) await app.get(SheetsService).save(sheet, authors[0]!.name);
     if ((await db.getRepository(CaseRow).count()) === 0) {
       const scripts = demoCases();

@@ -1,15 +1,24 @@
 import type { SheetRequest } from '@true-ledger/contract';
 import { randomUUID } from 'node:crypto';
 import {
+  cellUnits,
   engineTemplate,
+  placeOf,
+  pressKey,
+  NO_FAULTS,
   readAnswer,
+  readCell,
+  ROLE_KINDS,
   stripSteps,
+  trueValue,
   type EngineLayout,
   type EntryBodies,
   type EntryDraft,
   type EntryKind,
   type Gauge,
   type Grade,
+  type SpecKey,
+  type SpecSheet,
   type SurfaceMark,
   type WearClass,
 } from '@true-ledger/core';
@@ -30,6 +39,7 @@ const MICROMETER: Gauge = {
   resolutionMm: 0.001,
   expandedUncertaintyMm: 0.003,
   repeatabilityMm: 0.0014,
+  masterMm: 50,
   checkedOn: '2026-09-02',
 };
 export const DEMO_GAUGES: readonly Gauge[] = [
@@ -52,12 +62,92 @@ export const DEMO_GAUGES: readonly Gauge[] = [
     repeatabilityMm: 0.012,
     checkedOn: '2026-01-20',
   },
+  {
+    id: 'micrometer-0-25-ball',
+    name: 'Ball micrometer 0–25',
+    kind: 'outside-micrometer',
+    resolutionMm: 0.001,
+    expandedUncertaintyMm: 0.003,
+    repeatabilityMm: 0.0012,
+    masterMm: 2,
+    checkedOn: '2026-09-02',
+  },
+  {
+    id: 'bore-gauge-50-160',
+    name: 'Bore gauge 50–160',
+    kind: 'bore-gauge',
+    resolutionMm: 0.001,
+    expandedUncertaintyMm: 0.004,
+    repeatabilityMm: 0.002,
+    masterMm: 84,
+    checkedOn: '2026-09-02',
+  },
+  {
+    id: 'indicator-01',
+    name: 'Lever indicator, thousandths',
+    kind: 'indicator',
+    resolutionMm: 0.001,
+    expandedUncertaintyMm: 0.003,
+    repeatabilityMm: 0.0015,
+    checkedOn: '2026-06-11',
+  },
+  {
+    id: 'feelers',
+    name: 'Feeler gauges',
+    kind: 'feeler',
+    resolutionMm: 0.01,
+    expandedUncertaintyMm: 0.01,
+    repeatabilityMm: 0.008,
+    checkedOn: '2026-02-03',
+  },
+  {
+    id: 'depth-25',
+    name: 'Depth gauge 25',
+    kind: 'depth-gauge',
+    resolutionMm: 0.001,
+    expandedUncertaintyMm: 0.004,
+    repeatabilityMm: 0.002,
+    checkedOn: '2026-09-02',
+  },
+  {
+    id: 'torque-wrench-200',
+    name: 'Torque wrench 20–200 N·m',
+    kind: 'torque-wrench',
+    resolutionMm: 0.1,
+    expandedUncertaintyMm: 1,
+    repeatabilityMm: 0.5,
+    checkedOn: '2026-05-19',
+  },
+  {
+    id: 'profilometer',
+    name: 'Profilometer, 2 µm stylus',
+    kind: 'profilometer',
+    resolutionMm: 0.00001,
+    expandedUncertaintyMm: 0.0001,
+    repeatabilityMm: 0.00002,
+    checkedOn: '2026-04-08',
+  },
 ];
+
+/** Gauges that stand on the wire in the demonstration. */
+export const DEMO_STAND_INS = ['micrometer-50-75', 'bore-gauge-50-160', 'indicator-01', 'torque-wrench-200', 'profilometer'] as const;
+
+/** Seeded, so that the demonstration reads the same at every start (mulberry32). */
+function seeded(seed: number): () => number {
+  let a = seed;
+  return () => {
+    a = (a + 0x6d2b79f5) | 0;
+    let t = Math.imul(a ^ (a >>> 15), 1 | a);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
 
 /** Writes a demo case step by step; keeps track of what each field holds so that later entries supersede rightly. */
 class CaseScript {
   readonly steps: DemoStep[] = [];
   private marks = 0;
+  private readonly random = seeded(20260901);
 
   constructor(
     title: string,
@@ -170,26 +260,45 @@ class CaseScript {
   }
 
   pin(station: string, values: readonly [number, number, number, number, number, number], gauge = MICROMETER): this {
-    const places = [
-      ['front', 'A'],
-      ['front', 'B'],
-      ['mid', 'A'],
-      ['mid', 'B'],
-      ['rear', 'A'],
-      ['rear', 'B'],
-    ] as const;
-    places.forEach(([plane, axis], i) =>
-      this.entry('reading-taken', station, {
-        sheet: 'journal',
-        plane,
-        axis,
-        text: values[i]!.toFixed(3),
-        unit: 'mm',
-        mm: values[i]!,
-        gauge,
-        insisted: false,
-      }),
-    );
+    const cells = ['front.A', 'front.B', 'mid.A', 'mid.B', 'rear.A', 'rear.B'];
+    return this.read(station, 'journal', Object.fromEntries(cells.map((cell, i) => [cell, values[i]!.toFixed(3)])), gauge);
+  }
+
+  /** Reads every wanted cell of a sheet, with the shop's gauges, off the true geometry of an engine that is damaged where `severity` says. */
+  gauge(
+    station: string | null,
+    sheet: string,
+    seed: string,
+    severity: (station: string) => number,
+    optional: readonly string[] = [],
+  ): this {
+    const place = placeOf(this.engine, station, sheet);
+    if (!place) throw new Error(`no place ${station} / ${sheet}`);
+    for (const cell of place.cells) {
+      if (cell.optional && !optional.some((o) => cell.key === o || cell.key.endsWith(`.${o}`))) continue;
+      const kinds = cell.role === 'wall' ? [] : ROLE_KINDS[cell.role];
+      const gauge =
+        cell.role === 'wall'
+          ? DEMO_GAUGES.find((g) => g.id === 'micrometer-0-25-ball')!
+          : (kinds.map((kind) => DEMO_GAUGES.find((g) => g.kind === kind)).find(Boolean) ?? MICROMETER);
+      const truth = trueValue({ layout: this.engine, seed, severity }, place, cell.key);
+      const { press } = pressKey(gauge, { faults: NO_FAULTS, count: 0, last: null }, truth, cell, this.random);
+      if (press.kind === 'reading') this.read(station, sheet, { [cell.key]: press.text }, gauge);
+    }
+    return this;
+  }
+
+  /** Readings of a sheet as typed, by cell. */
+  read(station: string | null, sheet: string, cells: Readonly<Record<string, string>>, gauge: Gauge = MICROMETER): this {
+    const place = placeOf(this.engine, station, sheet);
+    for (const [key, text] of Object.entries(cells)) {
+      const cell = place?.cells.find((c) => c.key === key);
+      if (!cell) throw new Error(`no place ${station} / ${sheet} / ${key}`);
+      const unit = cellUnits(cell)[0]!;
+      const read = readCell(cell, text, unit, gauge);
+      if (!read.ok) throw new Error(`${station} / ${sheet} / ${key}: ${read.problem.sentence}`);
+      this.entry('reading-taken', station, { sheet, cell: key, take: 1, text, unit, value: read.value.value, gauge, insisted: false });
+    }
     return this;
   }
 }
@@ -350,21 +459,34 @@ function firePump(): DemoCase {
   c.finding('pan.debris', 3, ['copper-flake'], 'A spoonful of bright copper flake, not magnetic.').finding('filter.media', 2, [
     'copper-flake',
   ]);
-  c.entry('spec-set', null, {
-    quantity: 'crank.pin',
-    spec: {
-      minMm: 52.984,
-      maxMm: 53.0,
-      outOfRoundMaxMm: 0.008,
-      taperMaxMm: 0.008,
-      undersizesMm: [0.25, 0.5, 0.75, 1.0],
-      source: 'Spec sheet of the pump house, sheet 4',
-    },
-  });
+  for (const [quantity, spec] of Object.entries(pumpHouseSpecs())) c.entry('spec-set', null, { quantity: quantity as SpecKey, spec });
   c.pin('crank.pin.1', [52.991, 52.988, 52.989, 52.987, 52.99, 52.989])
     .pin('crank.pin.2', [52.978, 52.971, 52.975, 52.966, 52.981, 52.976])
     .pin('crank.pin.3', [52.992, 52.99, 52.991, 52.988, 52.992, 52.991])
     .pin('crank.pin.4', [52.99, 52.989, 52.989, 52.986, 52.991, 52.988]);
+  const damaged: Record<string, number> = {
+    'crank.main.2': 0.9,
+    'main.2.shell.upper': 1,
+    'main.2.shell.lower': 0.9,
+    'rod.2.shell.lower': 0.6,
+    'bore.3': 0.35,
+    'gasket.head': 0.3,
+  };
+  const severity = (station: string): number => damaged[station] ?? 0.06;
+  const read = (station: string | null, sheet: string, optional?: readonly string[]): void =>
+    void c.gauge(station, sheet, 'pump-house', severity, optional);
+  for (const n of [1, 2, 3, 4, 5]) read(`crank.main.${n}`, 'journal');
+  read(null, 'crank-runout');
+  for (const n of [1, 2, 3, 4, 5]) read(`main.${n}.shell.lower`, 'shell-clearance');
+  for (const n of [1, 2, 3, 4]) read(`rod.${n}.shell.lower`, 'shell-clearance');
+  for (const n of [1, 2, 3, 4]) {
+    read(`bore.${n}`, 'bore', n === 3 ? ['C', 'D'] : []);
+    read(`piston.${n}.skirt.thrust`, 'piston');
+    read(`rings.${n}.pack`, 'ring.top');
+    read(`rod.${n}`, 'side-clearance');
+  }
+  read('gasket.head', 'deck.1');
+  read(null, 'cam.1');
   c.entry('cause-decided', null, {
     cause: 'local-feed',
     decision: 'confirmed',
@@ -543,20 +665,44 @@ export function demoCases(): DemoCase[] {
   return [firePump(), workboat(), icePlant(), outboard()];
 }
 
+const UNDERSIZES = [0.25, 0.5, 0.75, 1];
+const PUMP_HOUSE = 'Spec sheet of the pump house, sheet 4';
+
+/** Sizes and limits of the pump house four, as its sheet gives them. */
+function pumpHouseSpecs(): SpecSheet['specs'] {
+  const source = PUMP_HOUSE;
+  const journal = { outOfRoundMaxMm: 0.008, taperMaxMm: 0.008, undersizesMm: UNDERSIZES, source };
+  return {
+    'crank.pin': { minMm: 52.984, maxMm: 53, ...journal },
+    'crank.main': { minMm: 57.984, maxMm: 58, ...journal },
+    'crank.runout': { limits: { runout: { upper: 0.04 } }, source },
+    'main.clearance': { newWallMm: 2, limits: { vertical: { lower: 0.025, upper: 0.07 } }, source },
+    'rod.clearance': { newWallMm: 1.5, limits: { vertical: { lower: 0.025, upper: 0.065 } }, source },
+    'rod.side': { limits: { sideClearance: { lower: 0.1, upper: 0.35 } }, source },
+    bore: {
+      minMm: 84,
+      maxMm: 84.018,
+      oversizesMm: UNDERSIZES,
+      limits: { wear: { upper: 0.1 }, ovality: { upper: 0.03 }, taper: { upper: 0.05 } },
+      source,
+    },
+    piston: { limits: { clearance: { lower: 0.03, upper: 0.09 } }, source },
+    'ring.top': { limits: { gap: { lower: 0.25, upper: 0.6 }, side: { lower: 0.03, upper: 0.1 } }, source },
+    deck: { limits: { flatness: { upper: 0.05 } }, source },
+  };
+}
+
 /** Engines the demo shop has entered once. */
 export function demoSheets(): SheetRequest[] {
-  const undersizesMm = [0.25, 0.5, 0.75, 1];
-  const pumpHouse = 'Spec sheet of the pump house, sheet 4';
   const workboatBook = 'Workshop book of the harbour works, page 31';
   return [
     {
       id: 'pump-house-four',
       basedOn: 0,
       name: 'Pump house four, petrol',
-      source: pumpHouse,
+      source: PUMP_HOUSE,
       layout: layout('inline-4-petrol', { boreMm: 84, strokeMm: 88, pinDiameterMm: 53, mainDiameterMm: 58 }),
-      pin: { minMm: 52.984, maxMm: 53, outOfRoundMaxMm: 0.008, taperMaxMm: 0.008, undersizesMm, source: pumpHouse },
-      main: { minMm: 57.984, maxMm: 58, outOfRoundMaxMm: 0.008, taperMaxMm: 0.008, undersizesMm, source: pumpHouse },
+      specs: pumpHouseSpecs(),
       limits: [
         { quantity: 'end-float', lower: 0.07, upper: 0.25, unit: 'mm' },
         { quantity: 'compression', lower: 10.5, upper: null, unit: 'bar' },
@@ -569,8 +715,10 @@ export function demoSheets(): SheetRequest[] {
       name: 'Estuary six, diesel',
       source: workboatBook,
       layout: layout('inline-6-diesel'),
-      pin: { minMm: 61.98, maxMm: 62, outOfRoundMaxMm: 0.02, taperMaxMm: 0.02, undersizesMm, source: workboatBook },
-      main: null,
+      specs: {
+        'crank.pin': { minMm: 61.98, maxMm: 62, outOfRoundMaxMm: 0.02, taperMaxMm: 0.02, undersizesMm: UNDERSIZES, source: workboatBook },
+        'rod.side': { limits: { sideClearance: { lower: 0.1, upper: 0.35 } }, source: workboatBook },
+      },
       limits: [{ quantity: 'end-float', lower: 0.1, upper: 0.4, unit: 'mm' }],
     },
   ];

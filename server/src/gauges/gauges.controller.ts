@@ -1,25 +1,38 @@
-import { Controller, Get, Put } from '@nestjs/common';
+import { Controller, Get, Param, Post, Put } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { gaugeSchema } from '@true-ledger/contract';
+import { gaugeCheckSchema, gaugeSchema, type Account, type GaugeCheck } from '@true-ledger/contract';
 import type { Gauge } from '@true-ledger/core';
-import { DataSource } from 'typeorm';
+import { Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
-import { GaugeRow } from '../database/entities.js';
+import { GaugesService } from './gauges.service.js';
 
 /** The shop's gauges. A reading carries a copy of its gauge, so changing one here changes no verdict already given. */
 @ApiTags('gauges')
 @Controller('api/gauges')
 export class GaugesController {
-  constructor(private readonly db: DataSource) {}
+  constructor(private readonly gauges: GaugesService) {}
 
   @Get()
-  async list(): Promise<Gauge[]> {
-    return (await this.db.getRepository(GaugeRow).find({ order: { id: 'ASC' } })).map((r) => r.gauge);
+  list(): Promise<Gauge[]> {
+    return this.gauges.list();
   }
 
   @Put()
-  async save(@Checked(gaugeSchema) gauge: Gauge): Promise<Gauge> {
-    await this.db.getRepository(GaugeRow).save({ id: gauge.id, gauge });
-    return gauge;
+  save(@Checked(gaugeSchema) gauge: Gauge): Promise<Gauge> {
+    return this.gauges.save(gauge);
+  }
+
+  @Get(':id/checks')
+  checks(@Param('id') id: string): Promise<GaugeCheck[]> {
+    return this.gauges.checks(id);
+  }
+
+  @Post(':id/checks')
+  check(
+    @Param('id') id: string,
+    @Checked(gaugeCheckSchema) body: Pick<GaugeCheck, 'id' | 'masterMm' | 'readMm' | 'note'>,
+    @Who() account: Account,
+  ): Promise<GaugeCheck> {
+    return this.gauges.check(id, body, account);
   }
 }

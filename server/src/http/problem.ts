@@ -53,7 +53,7 @@ export class ProblemFilter implements ExceptionFilter {
     }
     const body = this.bodyOf(error);
     const status = STATUS_OF[body.code] ?? (body.code === 'unexpected' ? 500 : 400);
-    response.status(status).json(body);
+    response.status(status).type('application/json').json(body);
   }
 
   private bodyOf(error: unknown): ApiError {

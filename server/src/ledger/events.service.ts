@@ -1,15 +1,19 @@
 import { Inject, Injectable, Logger, type OnApplicationShutdown, type OnModuleInit } from '@nestjs/common';
-import type { CaseEvent } from '@true-ledger/contract';
+import type { CaseEvent, GaugeMessage } from '@true-ledger/contract';
 import pg from 'pg';
 import { Subject, filter, type Observable } from 'rxjs';
 import { CONFIG, type ServerConfig } from '../config.js';
 import { CHANNEL } from './ledger.service.js';
+
+export const GAUGE_CHANNEL = 'true_ledger_gauge';
 
 /** Carries "this case has grown" from PostgreSQL to open browsers, whichever process wrote. Reconnects by itself. */
 @Injectable()
 export class EventsService implements OnModuleInit, OnApplicationShutdown {
   private readonly log = new Logger('events');
   private readonly events = new Subject<CaseEvent>();
+  /** What the gauges of the shop send. */
+  readonly gauges = new Subject<GaugeMessage>();
   private client: pg.Client | null = null;
   private stopped = false;
 
@@ -31,11 +35,13 @@ export class EventsService implements OnModuleInit, OnApplicationShutdown {
     client.on('error', again);
     client.on('end', again);
     client.on('notification', (message) => {
-      if (message.payload) this.events.next(JSON.parse(message.payload) as CaseEvent);
+      if (!message.payload) return;
+      if (message.channel === GAUGE_CHANNEL) this.gauges.next(JSON.parse(message.payload) as GaugeMessage);
+      else this.events.next(JSON.parse(message.payload) as CaseEvent);
     });
     try {
       await client.connect();
-      await client.query(`LISTEN ${CHANNEL}`);
+      await client.query(`LISTEN ${CHANNEL}; LISTEN ${GAUGE_CHANNEL}`);
     } catch (error) {
       this.log.warn(`cannot listen: ${error instanceof Error ? error.message : String(error)}`);
       again();
@@ -50,6 +56,7 @@ export class EventsService implements OnModuleInit, OnApplicationShutdown {
   async onApplicationShutdown(): Promise<void> {
     this.stopped = true;
     this.events.complete();
+    this.gauges.complete();
     await this.client?.end().catch(() => undefined);
   }
 }

@@ -5,5 +5,9 @@ import { LedgerController } from './ledger.controller.js';
 import { LedgerService } from './ledger.service.js';
 
 @Global()
-@Module({ controllers: [LedgerController, EventsController], providers: [LedgerService, EventsService], exports: [LedgerService] })
+@Module({
+  controllers: [LedgerController, EventsController],
+  providers: [LedgerService, EventsService],
+  exports: [LedgerService, EventsService],
+})
 export class LedgerModule {}

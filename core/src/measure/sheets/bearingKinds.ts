@@ -1,7 +1,7 @@
 import Joi from 'joi';
 import { crushedStripLines, housingLines, mainLineLines, shellClearanceLines, shellFitLines, travelLines } from './bearing.js';
-import { figure, kind, list, type Raw, type SheetKind } from './kind.js';
-import { takeRepeats } from './line.js';
+import { figure, kind, list, referencesOf, size, type Raw, type SheetKind } from './kind.js';
+import { takeRepeats, type SheetLine } from './line.js';
 
 /** How a half goes home under the thumb, and what that says. */
 const THUMB = {
@@ -9,6 +9,22 @@ const THUMB = {
   light: 'Goes home lightly: the spread is nearly gone, measure it before the half is used again.',
   'drops in': 'Drops in or falls out: no spread left, the half has lost its hold by heat or a loose cap and is not used again.',
 } as const;
+
+/** Does a housing want to be resized: a size past its band by more than the reading is good to. */
+function resizeWords(lines: readonly SheetLine[], min: number | undefined, max: number | undefined): string[] {
+  const of = (id: string): SheetLine | undefined => lines.find((l) => l.id === id);
+  const [most, least] = [of('greatest'), of('least')];
+  if (!most || !least || min === undefined || max === undefined) return [];
+  if (most.value - (most.expanded ?? 0) > max)
+    return [
+      `Resize: ${(most.value - max).toFixed(3)} mm too large ${most.at}; metal comes off the joint faces and the bore is taken back to ${min.toFixed(3)}–${max.toFixed(3)} mm.`,
+    ];
+  if (least.value + (least.expanded ?? 0) < min)
+    return [
+      `Resize: ${(min - least.value).toFixed(3)} mm too small ${least.at}; look for dirt or a burr at the joint before any metal comes off.`,
+    ];
+  return [];
+}
 
 /** Bearings and their housings. */
 export const BEARING_KINDS: Readonly<Record<string, SheetKind>> = {
@@ -97,14 +113,20 @@ export const BEARING_KINDS: Readonly<Record<string, SheetKind>> = {
   housing: kind<ReadonlyArray<{ direction: string; value: Raw }>>(
     'Housing bore',
     list({ direction: Joi.string().max(30).required(), value: figure.required() }, 2),
-    (r, read, gauge) => {
+    (r, read, gauge, spec) => {
       const directions = r.flatMap((d, i) => {
         const mm = read.size(d.value, `readings.${i}.value`);
         return mm === null ? [] : [{ direction: d.direction, mm }];
       });
       const taken = takeRepeats(directions, (d) => d.direction, gauge('bore'));
+      const lines = housingLines(taken.readings, taken.gauge);
       return {
-        lines: housingLines(taken.readings, taken.gauge),
+        lines,
+        references: referencesOf(spec, [
+          ['greatest', 'maxMm', 'upper'],
+          ['least', 'minMm', 'lower'],
+        ]),
+        says: resizeWords(lines, size(spec, 'minMm'), size(spec, 'maxMm')),
         missing: new Set(directions.map((d) => d.direction)).size < 2 ? ['a second direction, so no out-of-round'] : [],
       };
     },

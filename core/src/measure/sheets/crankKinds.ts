@@ -1,24 +1,9 @@
 import Joi from 'joi';
 import { travelLines } from './bearing.js';
 import { AXES, barrelText, journalSheet, PLANES, type JournalReading } from '../journal.js';
-import { figure, kind, list, questionsOf, size, steps, type Raw, type SheetKind } from './kind.js';
-import { takeRepeats, type Reference, type SheetLine } from './line.js';
+import { figure, kind, list, questionsOf, referencesOf, size, steps, type Raw, type SheetKind } from './kind.js';
+import { takeRepeats, type SheetLine } from './line.js';
 import { crankRunout, rodLines } from './shape.js';
-
-/** Limits of a journal from the sizes its specification gives. */
-function journalReferences(spec: Readonly<Record<string, unknown>>): Record<string, Reference> {
-  const source = typeof spec['source'] === 'string' ? spec['source'] : 'specification';
-  const out: Record<string, Reference> = {};
-  const put = (id: string, key: string, side: 'lower' | 'upper'): void => {
-    const mm = size(spec, key);
-    if (mm !== undefined) out[id] = { [side]: mm, source };
-  };
-  put('least', 'minMm', 'lower');
-  put('greatest', 'maxMm', 'upper');
-  put('outOfRound', 'outOfRoundMaxMm', 'upper');
-  put('taper', 'taperMaxMm', 'upper');
-  return out;
-}
 
 /** The crank. */
 export const CRANK_KINDS: Readonly<Record<string, SheetKind>> = {
@@ -84,7 +69,12 @@ export const CRANK_KINDS: Readonly<Record<string, SheetKind>> = {
           list.map((x) => ({ mm: x.mm, place: `${x.plane}, axis ${x.axis}` })),
           spec,
         ),
-        references: journalReferences(spec),
+        references: referencesOf(spec, [
+          ['least', 'minMm', 'lower'],
+          ['greatest', 'maxMm', 'upper'],
+          ['outOfRound', 'outOfRoundMaxMm', 'upper'],
+          ['taper', 'taperMaxMm', 'upper'],
+        ]),
       };
     },
   ),

@@ -78,6 +78,20 @@ export const steps = (raw: unknown): number[] => (Array.isArray(raw) ? raw.filte
 export const size = (spec: Readonly<Record<string, unknown>>, key: string): number | undefined =>
   typeof spec[key] === 'number' ? (spec[key] as number) : undefined;
 
+/** Limits of a result that follow from sizes of the specification; what is not given limits nothing. */
+export function referencesOf(
+  spec: Readonly<Record<string, unknown>>,
+  limits: ReadonlyArray<readonly [id: string, key: string, side: 'lower' | 'upper']>,
+): Record<string, Reference> {
+  const source = typeof spec['source'] === 'string' ? spec['source'] : 'specification';
+  return Object.fromEntries(
+    limits.flatMap(([id, key, side]) => {
+      const mm = size(spec, key);
+      return mm === undefined ? [] : [[id, { [side]: mm, source }]];
+    }),
+  );
+}
+
 /** Each reading against the others and the middle of the specification: slips of the decimal point and strangers. */
 export function questionsOf(
   readings: ReadonlyArray<{ readonly mm: number; readonly place: string }>,

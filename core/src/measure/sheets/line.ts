@@ -1,5 +1,5 @@
 import { fail, ok, type Result } from '../../result.js';
-import { parseLength, type LengthUnit } from '../../units/length.js';
+import { formatLength, parseLength, type LengthUnit } from '../../units/length.js';
 import { guardBand, type Gauge, type LimitBand, type Verdict } from '../gauge.js';
 
 /** One result of a sheet, in the unit it names. */
@@ -106,4 +106,17 @@ export function judge(
       },
     };
   });
+}
+
+const LINE_DIGITS: Readonly<Record<SheetLine['unit'], number>> = { mm: 3, bar: 2, 'N·m': 1, '%': 1, N: 1, '°': 0, kPa: 1, 'm/s': 2 };
+
+/** A result with its uncertainty in words: `52.966 ± 0.0031 mm`, lengths in the wanted unit. */
+export function lineText(l: SheetLine, unit: LengthUnit = 'mm'): string {
+  if (l.unit === 'mm') {
+    const value = formatLength(l.value, unit, { signed: l.signed === true });
+    if (l.expanded === null) return value;
+    return `${value} ± ${formatLength(l.expanded, unit, { digits: unit === 'mm' ? 4 : undefined })}`;
+  }
+  const digits = LINE_DIGITS[l.unit];
+  return `${l.value.toFixed(digits).replace('-', '−')} ${l.unit}${l.expanded === null ? '' : ` ± ${l.expanded.toFixed(digits)} ${l.unit}`}`;
 }

@@ -317,3 +317,29 @@ describe('bad input', () => {
       { numRuns: 500 },
     ));
 });
+
+describe('a housing against the sizes of its band', () => {
+  const outcome = (mm: number) => {
+    const r = runSheet({
+      sheet: 'housing',
+      readings: [
+        { direction: 'vertical', value: mm },
+        { direction: 'left', value: 62 },
+      ],
+      spec: { minMm: 61.99, maxMm: 62.01, source: 'book' },
+    });
+    if (!r.ok) throw new Error(r.problem.sentence);
+    return r.value;
+  };
+  it.each([
+    [62.002, 'within', 0],
+    [62.05, 'outside', /Resize: 0.040 mm too large vertical/],
+    [61.9, 'outside', /Resize: 0.090 mm too small vertical; look for dirt/],
+  ] as const)('%s mm is %s', (mm, word, says) => {
+    const o = outcome(mm);
+    const worst = o.lines.flatMap((l) => l.verdict?.word ?? []);
+    expect(worst.includes('outside') ? 'outside' : 'within').toBe(word);
+    if (says === 0) expect(o.says).toEqual([]);
+    else expect(o.says.join(' ')).toMatch(says);
+  });
+});

@@ -1,6 +1,6 @@
 import Joi from 'joi';
 import { fail, ok, type Result } from '../../result.js';
-import { checkDoubt, type Gauge } from '../gauge.js';
+import { checkDoubt, GAUGE_KINDS, type Gauge } from '../gauge.js';
 import { BEARING_KINDS } from './bearingKinds.js';
 import { CRANK_KINDS } from './crankKinds.js';
 import { CYLINDER_KINDS } from './cylinderKinds.js';
@@ -49,7 +49,7 @@ const fileSchema = Joi.object({
     Joi.object({
       id: Joi.string().max(80),
       name: Joi.string().max(80),
-      kind: Joi.string().valid('outside-micrometer', 'bore-gauge', 'indicator', 'caliper', 'other'),
+      kind: Joi.string().valid(...GAUGE_KINDS),
       resolutionMm: Joi.number().positive().max(1),
       expandedUncertaintyMm: Joi.number().min(0).max(1),
       repeatabilityMm: Joi.number().min(0).max(1),

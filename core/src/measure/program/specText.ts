@@ -1,0 +1,115 @@
+import { fail, ok, type Result } from '../../result.js';
+import { parseLength } from '../../units/length.js';
+import { SPEC_FIELDS, type LineLimit, type SheetSpec, type SpecKey } from './specs.js';
+
+/** Every kind of place a specification can be given for: its words, and the sheet whose results it limits. */
+export const SPEC_KINDS: Readonly<Record<SpecKey, { readonly name: string; readonly kind: string }>> = {
+  'crank.pin': { name: 'Crankpins', kind: 'journal' },
+  'crank.main': { name: 'Main journals', kind: 'journal' },
+  'crank.runout': { name: 'Crank runout', kind: 'crank-runout' },
+  'end-float': { name: 'Crank end float', kind: 'end-float' },
+  'main.clearance': { name: 'Main clearance by gauges', kind: 'shell-clearance' },
+  'main.strip': { name: 'Main clearance by strip', kind: 'crushed-strip' },
+  'main.fit': { name: 'Main shell fit', kind: 'shell-fit' },
+  'main.housing': { name: 'Main housings', kind: 'housing' },
+  'main.line': { name: 'Main line', kind: 'main-line' },
+  'rod.clearance': { name: 'Rod clearance by gauges', kind: 'shell-clearance' },
+  'rod.strip': { name: 'Rod clearance by strip', kind: 'crushed-strip' },
+  'rod.fit': { name: 'Rod shell fit', kind: 'shell-fit' },
+  'rod.housing': { name: 'Rod housings', kind: 'housing' },
+  rod: { name: 'Rods', kind: 'rod' },
+  'rod.side': { name: 'Rod side clearance', kind: 'side-clearance' },
+  bore: { name: 'Bores', kind: 'bore' },
+  piston: { name: 'Pistons', kind: 'piston' },
+  'ring.top': { name: 'Top rings', kind: 'ring' },
+  'ring.second': { name: 'Second rings', kind: 'ring' },
+  'ring.oil': { name: 'Oil rings', kind: 'ring' },
+  deck: { name: 'Deck', kind: 'flatness' },
+  head: { name: 'Head', kind: 'flatness' },
+  cam: { name: 'Camshaft', kind: 'cam' },
+  'valve-seat': { name: 'Valve seats', kind: 'valve-seat' },
+  'oil-pump': { name: 'Oil pump', kind: 'oil-pump' },
+};
+
+/** A specification as typed: `minMm`, `maxMm`, `steps` …, and `wear.lower`, `wear.upper` by result. */
+export type SpecTexts = Readonly<Record<string, string>>;
+
+const SIZE_FIELDS = ['minMm', 'maxMm', 'outOfRoundMaxMm', 'taperMaxMm', 'newWallMm'] as const;
+/** Steps listed when nothing else is known; half steps are for the maker's book. */
+export const USUAL_STEPS = '0.25, 0.5, 0.75, 1';
+
+/** What stands in the fields of a form for a specification. */
+export function specTexts(key: SpecKey, spec: SheetSpec | null): SpecTexts {
+  const fields = SPEC_FIELDS[SPEC_KINDS[key].kind]!;
+  const texts: Record<string, string> = {};
+  for (const field of SIZE_FIELDS) texts[field] = spec?.[field] === undefined ? '' : String(spec[field]);
+  if (fields.steps) texts['steps'] = spec?.[fields.steps]?.join(', ') ?? USUAL_STEPS;
+  for (const line of fields.lines)
+    for (const side of ['lower', 'upper'] as const) {
+      const value = spec?.limits?.[line.id]?.[side];
+      texts[`${line.id}.${side}`] = value === undefined ? '' : String(value);
+    }
+  return texts;
+}
+
+/** Reads the fields of a form. Lengths may carry a unit; other results are in the unit the form names. An empty form is no specification: null. */
+export function specFromTexts(key: SpecKey, texts: SpecTexts, source: string): Result<SheetSpec | null> {
+  const { name, kind } = SPEC_KINDS[key];
+  const fields = SPEC_FIELDS[kind]!;
+  let problem: string | null = null;
+  const figure = (field: string, what: string, unit = 'mm'): number | undefined => {
+    const text = texts[field]?.trim() ?? '';
+    if (text === '') return undefined;
+    if (unit === 'mm') {
+      const sign = /^[-−]/.test(text) ? -1 : 1;
+      const read = parseLength(text.replace(/^[-−+]\s*/, ''), { unit: 'mm' });
+      if (read.ok && read.value.kind === 'value') return sign * read.value.mm;
+    } else {
+      const value = Number(text.replace(',', '.'));
+      if (Number.isFinite(value)) return value;
+    }
+    problem ??= `${name}, ${what}: "${text.slice(0, 20)}" is not a figure in ${unit}.`;
+    return undefined;
+  };
+  const spec: { -readonly [K in keyof SheetSpec]: SheetSpec[K] } = { source: source.trim() };
+  if (fields.sizes) {
+    const minMm = figure('minMm', 'least size new');
+    const maxMm = figure('maxMm', 'largest size new');
+    if ((minMm === undefined) !== (maxMm === undefined)) problem ??= `${name}: both sizes are needed, or none.`;
+    else if (minMm !== undefined && maxMm !== undefined) {
+      if (minMm > maxMm) problem ??= `${name}: the largest size is smaller than the least.`;
+      Object.assign(spec, { minMm, maxMm });
+    }
+  }
+  if (fields.roundness) {
+    const round = figure('outOfRoundMaxMm', 'out-of-round');
+    const taper = figure('taperMaxMm', 'taper');
+    if (round) spec.outOfRoundMaxMm = round;
+    if (taper) spec.taperMaxMm = taper;
+  }
+  if (fields.newWall) {
+    const wall = figure('newWallMm', 'wall of a new half');
+    if (wall) spec.newWallMm = wall;
+  }
+  const limits: Record<string, LineLimit> = {};
+  for (const line of fields.lines) {
+    const lower = line.side === 'upper' ? undefined : figure(`${line.id}.lower`, line.name, line.unit);
+    const upper = line.side === 'lower' ? undefined : figure(`${line.id}.upper`, line.name, line.unit);
+    if (lower !== undefined && upper !== undefined && lower > upper)
+      problem ??= `${name}, ${line.name}: the lower limit is above the upper.`;
+    if (lower !== undefined || upper !== undefined)
+      limits[line.id] = { ...(lower === undefined ? {} : { lower }), ...(upper === undefined ? {} : { upper }) };
+  }
+  if (Object.keys(limits).length > 0) spec.limits = limits;
+  const said = Object.keys(spec).length > 1;
+  if (fields.steps) {
+    const steps = (texts['steps'] ?? '')
+      .split(/[\s;]+|,\s+|,(?=0?\.)/)
+      .filter(Boolean)
+      .map((t) => Number(t.replace(',', '.')));
+    if (steps.some((v) => !(v > 0))) problem ??= `${name}: steps are figures in mm, parted by commas.`;
+    else if (said) spec[fields.steps] = steps;
+  }
+  if (problem) return fail('spec', `${problem} Nothing was changed.`, key);
+  return ok(said ? spec : null);
+}

@@ -1,0 +1,8 @@
+import { Module } from '@nestjs/common';
+import { GaugesController } from './gauges.controller.js';
+import { GaugesGateway } from './gauges.gateway.js';
+import { GaugesService } from './gauges.service.js';
+import { StandInsController } from './standIns.controller.js';
+
+@Module({ controllers: [GaugesController, StandInsController], providers: [GaugesService, GaugesGateway] })
+export class GaugesModule {}
