@@ -210,6 +210,8 @@ describe('one failed engine, from complaint to a printed account', () => {
 
   it('5. reading: nothing but figures and Enter; wrong ones are told, doubtful ones held', async () => {
     await stage('Measure');
+    await me.see('Main journal 1: front, axis A');
+    await me.press('Pin 1');
     await me.see('Crankpin 1: front, axis A');
     await me.press('Enter the specification');
     const set = async (label: string, value: string): Promise<void> => {
@@ -243,8 +245,12 @@ describe('one failed engine, from complaint to a printed account', () => {
     await me.see('slipped decimal point');
     expect(await me.text()).toContain('Crankpin 1: front, axis A');
     for (const value of ['52.978', '52.971', '52.975', '52.966', '52.981', '2.085669"']) await reading(value);
+    // The sheet is full: the hand is led to the next pin.
+    await me.see('Crankpin 2: front, axis A');
+    await me.press('Pin 1');
     await me.see('too close to call');
-    for (const words of ['0.009 mm', 'A hourglass −0.0045 mm', '0.018 mm', 'Next undersize −0.25 mm']) await me.see(words);
+    for (const words of ['0.009 mm', 'A hourglass −0.0045 mm', '0.018 mm', 'One size for all: −0.25 mm', 'propose grade 3 Through'])
+      await me.see(words);
     await me.page.waitForSelector('.js-plotly-plot .scatterlayer .trace', { timeout: 20_000 });
     await me.saved();
     await me.checkAccess('measure');

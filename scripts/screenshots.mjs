@@ -24,15 +24,24 @@ const FIRE_PUMP = '2026-D01';
 /** Name, path (`:case` is the fire-pump case), what must be there before the picture is taken, size, only when asked for, button pressed first. */
 const SHOTS = [
   ['shelf', '/', '.case-row'],
-  ['new-case', '/new', '.plan-box svg'],
+  ['new-case', '/new', '.plan-box svg', null, true],
   ['patterns', '/patterns', '.pattern-grid'],
-  ['set-up', '/set-up', '.page h1'],
+  ['set-up', '/set-up', '.page h1', null, true],
   ['intake', '/case/:case/intake', '.intake-grid'],
   ['before-opening', '/case/:case/opening/turning', '.check-drawing'],
   ['strip', '/case/:case/strip/main-cap-2', '.fasteners'],
   ['bench', '/case/:case/bench', '.bench-cell.here'],
   ['station', '/case/:case/station/rod.2.shell.upper', '.draw-surface'],
   ['measure', '/case/:case/measure/crank.pin.2', '.js-plotly-plot .trace'],
+  ['bore', '/case/:case/measure/bore.3~bore', '.js-plotly-plot .hm'],
+  ['whole-engine', '/case/:case/measure/all', '.reading-whole'],
+  ['gauges', '/gauges/micrometer-50-75', '.gauge-face'],
+  ['main-clearance', '/case/:case/measure/main.2.shell.lower~shell-clearance', '.js-plotly-plot .trace', null, true],
+  ['deck', '/case/:case/measure/gasket.head~deck.1', '.js-plotly-plot .contour', null, true],
+  ['cam', '/case/:case/measure/engine~cam.1', '.js-plotly-plot .trace', null, true],
+  ['ring', '/case/:case/measure/rings.1.pack~ring.top', '.result-table', null, true],
+  ['bore-round', '/case/:case/measure/bore.3~bore', '.js-plotly-plot .hm', null, true, 'In the round'],
+  ['journal-round', '/case/:case/measure/crank.pin.2', '.js-plotly-plot .trace', null, true, 'Round'],
   ['cause', '/case/:case/cause', '.ranked li'],
   ['document', '/case/:case/document', '.report h2'],
   ['capture', '/capture/:case?station=rod.2.shell.upper', '.shutters', { width: 390, height: 844 }],
@@ -79,7 +88,7 @@ try {
     await page.waitForSelector(ready, { timeout: 20_000 });
     if (pressed) {
       await page.locator(`::-p-text(${pressed})`).click();
-      await page.waitForSelector('.js-plotly-plot .trace', { timeout: 20_000 });
+      await page.waitForSelector('.js-plotly-plot :is(.trace, .polar, canvas)', { timeout: 20_000 });
     }
     await page.waitForNetworkIdle({ idleTime: 400, concurrency: 1, timeout: 8000 }).catch(() => undefined);
     await page.screenshot({ path: join(values.out, `${name}.png`) });

@@ -1,5 +1,11 @@
 /// <reference types="vite/client" />
 declare module 'plotly.js/lib/core' {
-  import Plotly from 'plotly.js';
-  export default Plotly;
+  import type Plotly from 'plotly.js';
+  const withRegister: typeof Plotly & { register(modules: object[]): void };
+  export default withRegister;
 }
+declare module 'plotly.js/lib/bar';
+declare module 'plotly.js/lib/contour';
+declare module 'plotly.js/lib/heatmap';
+declare module 'plotly.js/lib/scatterpolar';
+declare module 'plotly.js/lib/surface';

@@ -23,6 +23,8 @@ const CapturePage = lazy(() => import('../capture/Capture.js').then((m) => ({ de
 const Bench = lazy(() => import('../stages/bench/Bench.js').then((m) => ({ default: m.Bench })));
 const StationPage = lazy(() => import('../stages/station/StationPage.js').then((m) => ({ default: m.StationPage })));
 const Measure = lazy(() => import('../stages/measure/Measure.js').then((m) => ({ default: m.Measure })));
+const ReadingGrid = lazy(() => import('../stages/measure/ReadingGrid.js').then((m) => ({ default: m.ReadingGrid })));
+const Gauges = lazy(() => import('../gauges/Gauges.js').then((m) => ({ default: m.Gauges })));
 const CauseStage = lazy(() => import('../stages/cause/CauseStage.js').then((m) => ({ default: m.CauseStage })));
 const DocumentStage = lazy(() => import('../stages/document/DocumentStage.js').then((m) => ({ default: m.DocumentStage })));
 const LedgerStage = lazy(() => import('../stages/ledger/LedgerStage.js').then((m) => ({ default: m.LedgerStage })));
@@ -50,6 +52,7 @@ export function App(): ReactNode {
           <Route path="/patterns" element={<Patterns />} />
           <Route path="/sheets/:sheetId?" element={<Sheets me={me} />} />
           <Route path="/finish" element={<Finish />} />
+          <Route path="/gauges/:gaugeId?" element={<Gauges me={me} />} />
           <Route path="/set-up" element={<SetUp me={me} />} />
         </Route>
         <Route path="/case/:caseId" element={<CaseFrame me={me} />}>
@@ -60,7 +63,8 @@ export function App(): ReactNode {
           <Route path="pictures" element={<Pictures />} />
           <Route path="bench" element={<Bench />} />
           <Route path="station/:stationId" element={<StationPage />} />
-          <Route path="measure/:stationId?" element={<Measure />} />
+          <Route path="measure/all" element={<ReadingGrid />} />
+          <Route path="measure/:placePath?" element={<Measure />} />
           <Route path="cause/:causeId?" element={<CauseStage />} />
           <Route path="document" element={<DocumentStage />} />
           <Route path="ledger" element={<LedgerStage />} />

@@ -5,14 +5,24 @@ import type {
   AppendResponse,
   CaseResponse,
   CaseSummary,
+  GaugeCheck,
   Me,
   NewCaseRequest,
   Role,
   SessionInfo,
   SheetRequest,
+  StandIn,
 } from '@true-ledger/contract';
 import { hear } from './live.js';
-import { foldEntries, type CaseState, type EntryDraft, type Gauge, type LedgerEntry, type SpecSheet } from '@true-ledger/core';
+import {
+  foldEntries,
+  type CaseState,
+  type EntryDraft,
+  type Gauge,
+  type GaugeFaults,
+  type LedgerEntry,
+  type SpecSheet,
+} from '@true-ledger/core';
 
 const raw = fetchBaseQuery({ baseUrl: '/api', credentials: 'same-origin' });
 
@@ -49,7 +59,7 @@ const signedIn = (result: Me | undefined): Array<'me' | 'shelf'> => (result ? ['
 export const api = createApi({
   reducerPath: 'api',
   baseQuery,
-  tagTypes: ['me', 'shelf', 'accounts', 'sessions', 'gauges', 'sheets'],
+  tagTypes: ['me', 'shelf', 'accounts', 'sessions', 'gauges', 'checks', 'standIns', 'sheets'],
   endpoints: (b) => ({
     me: b.query<Me, void>({ query: () => '/me', providesTags: ['me'] }),
     signIn: b.mutation<Me, { signIn: string; password: string }>({
@@ -105,6 +115,20 @@ export const api = createApi({
     }),
     gauges: b.query<Gauge[], void>({ query: () => '/gauges', providesTags: ['gauges'] }),
     saveGauge: b.mutation<Gauge, Gauge>({ query: (body) => ({ url: '/gauges', method: 'PUT', body }), invalidatesTags: ['gauges'] }),
+    gaugeChecks: b.query<GaugeCheck[], string>({ query: (id) => `/gauges/${encodeURIComponent(id)}/checks`, providesTags: ['checks'] }),
+    checkGauge: b.mutation<GaugeCheck, Omit<GaugeCheck, 'by' | 'time'>>({
+      query: ({ gaugeId, ...body }) => ({ url: `/gauges/${encodeURIComponent(gaugeId)}/checks`, method: 'POST', body }),
+      invalidatesTags: ['gauges', 'checks'],
+    }),
+    standIns: b.query<StandIn[], void>({ query: () => '/stand-ins', providesTags: ['standIns'] }),
+    holdStandIn: b.mutation<StandIn, { id: string; faults: GaugeFaults }>({
+      query: ({ id, faults }) => ({ url: `/stand-ins/${encodeURIComponent(id)}`, method: 'PUT', body: faults }),
+      invalidatesTags: ['standIns'],
+    }),
+    putAwayStandIn: b.mutation<void, string>({
+      query: (id) => ({ url: `/stand-ins/${encodeURIComponent(id)}`, method: 'DELETE' }),
+      invalidatesTags: ['standIns'],
+    }),
     sheets: b.query<SpecSheet[], void>({ query: () => '/sheets', providesTags: ['sheets'] }),
     sheetVersions: b.query<SpecSheet[], string>({ query: (id) => `/sheets/${id}`, providesTags: ['sheets'] }),
     saveSheet: b.mutation<SpecSheet, SheetRequest>({
@@ -139,6 +163,11 @@ export const {
   useEntriesQuery,
   useGaugesQuery,
   useSaveGaugeMutation,
+  useGaugeChecksQuery,
+  useCheckGaugeMutation,
+  useStandInsQuery,
+  useHoldStandInMutation,
+  usePutAwayStandInMutation,
   useSheetsQuery,
   useSheetVersionsQuery,
   useSaveSheetMutation,

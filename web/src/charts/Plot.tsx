@@ -8,6 +8,7 @@ const LAYOUT: Partial<Layout> = {
   margin: { l: 70, r: 16, t: 10, b: 40 },
   showlegend: true,
   legend: { orientation: 'h', y: 1.14, x: 0 },
+  modebar: { bgcolor: 'rgba(0,0,0,0)', color: '#9aa4aa', activecolor: '#31418C' },
 };
 const CONFIG: Partial<Config> = {
   displaylogo: false,
@@ -22,7 +23,7 @@ export function Plot({ data, layout, height, label }: { data: Data[]; layout: Pa
   useEffect(() => {
     const node = box.current;
     let gone = false;
-    void import('plotly.js/lib/core').then(({ default: Plotly }) => {
+    void import('./plotly.js').then(({ Plotly }) => {
       if (gone || !node) return;
       void Plotly.react(node, data, { ...LAYOUT, ...layout, height }, CONFIG);
     });
@@ -33,7 +34,7 @@ export function Plot({ data, layout, height, label }: { data: Data[]; layout: Pa
   useEffect(() => {
     const node = box.current;
     return () => {
-      if (node?.hasChildNodes()) void import('plotly.js/lib/core').then(({ default: Plotly }) => Plotly.purge(node));
+      if (node?.hasChildNodes()) void import('./plotly.js').then(({ Plotly }) => Plotly.purge(node));
     };
   }, []);
   return <div ref={box} role="group" aria-label={label} style={{ minHeight: height }} />;

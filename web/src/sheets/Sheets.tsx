@@ -4,20 +4,26 @@ import {
   ENGINE_TEMPLATES,
   formatQuantity,
   LIMIT_QUANTITIES,
-  parseLength,
   parseQuantity,
   QUANTITIES,
+  SPEC_KEYS,
+  SPEC_KINDS,
+  specFromTexts,
+  specTexts,
   validateLayout,
   type EngineLayout,
-  type JournalSpec,
   type SheetLimit,
+  type SheetSpec,
+  type SpecKey,
   type SpecSheet,
+  type SpecTexts,
 } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { asProblem, useSaveSheetMutation, useSheetsQuery, useSheetVersionsQuery } from '../app/api.js';
 import { LayoutForm } from '../shelf/LayoutForm.js';
 import { PlanSvg } from '../surface/PlanSvg.js';
+import { SpecFields, specWords } from './SpecFields.js';
 
 interface Draft {
   readonly id: string;
@@ -25,32 +31,10 @@ interface Draft {
   readonly name: string;
   readonly source: string;
   readonly layout: EngineLayout;
-  /** Journal figures as typed: least, largest, out-of-round, taper, undersizes. */
-  readonly pin: JournalText;
-  readonly main: JournalText;
+  /** Specifications as typed, by kind of place; a kind that is not there has no fields open. */
+  readonly specs: Readonly<Partial<Record<SpecKey, SpecTexts>>>;
   /** Limits as typed, by quantity and side. */
   readonly limits: Readonly<Record<string, string>>;
-}
-
-interface JournalText {
-  readonly min: string;
-  readonly max: string;
-  readonly round: string;
-  readonly taper: string;
-  readonly undersizes: string;
-}
-
-const EMPTY: JournalText = { min: '', max: '', round: '', taper: '', undersizes: '0.25, 0.5, 0.75, 1' };
-
-function journalText(spec: JournalSpec | null): JournalText {
-  if (!spec) return EMPTY;
-  return {
-    min: String(spec.minMm),
-    max: String(spec.maxMm),
-    round: spec.outOfRoundMaxMm === undefined ? '' : String(spec.outOfRoundMaxMm),
-    taper: spec.taperMaxMm === undefined ? '' : String(spec.taperMaxMm),
-    undersizes: spec.undersizesMm.join(', '),
-  };
 }
 
 function draftOf(sheet: SpecSheet): Draft {
@@ -68,8 +52,7 @@ function draftOf(sheet: SpecSheet): Draft {
     name: sheet.name,
     source: sheet.source,
     layout: sheet.layout,
-    pin: journalText(sheet.pin),
-    main: journalText(sheet.main),
+    specs: Object.fromEntries(SPEC_KEYS.flatMap((key) => (sheet.specs[key] ? [[key, specTexts(key, sheet.specs[key])]] : []))),
     limits,
   };
 }
@@ -80,43 +63,24 @@ function formatExact(value: number, quantity: keyof typeof QUANTITIES, unit: str
   return `${Number((value / factor).toPrecision(10))} ${unit}`;
 }
 
+/** What a new sheet asks first; the rest is added as it is known. */
+const USUAL_SPECS: Draft['specs'] = {
+  'crank.pin': specTexts('crank.pin', null),
+  'crank.main': specTexts('crank.main', null),
+  bore: specTexts('bore', null),
+};
+
 /** What a draft says as a request, or the faults that stand in its way. */
-function requestOf(draft: Draft): { faults: string[]; body: { pin: JournalSpec | null; main: JournalSpec | null; limits: SheetLimit[] } } {
+function requestOf(draft: Draft): { faults: string[]; body: Pick<SpecSheet, 'specs'> & { limits: SheetLimit[] } } {
   const faults: string[] = [];
-  const mm = (text: string, what: string): number | undefined => {
-    if (text.trim() === '') return undefined;
-    const read = parseLength(text, { unit: 'mm' });
-    if (read.ok && read.value.kind === 'value') return read.value.mm;
-    faults.push(`${what}: "${text}" is not a length.`);
-    return undefined;
-  };
-  const journal = (t: JournalText, what: string): JournalSpec | null => {
-    const minMm = mm(t.min, `${what}, least`);
-    const maxMm = mm(t.max, `${what}, largest`);
-    if (minMm === undefined && maxMm === undefined) return null;
-    if (minMm === undefined || maxMm === undefined) {
-      faults.push(`${what}: both sizes are needed, or none.`);
-      return null;
-    }
-    if (maxMm < minMm) faults.push(`${what}: the largest is smaller than the least.`);
-    const round = mm(t.round, `${what}, out-of-round`);
-    const taper = mm(t.taper, `${what}, taper`);
-    const undersizesMm = t.undersizes
-      .split(/[\s,;]+/)
-      .filter(Boolean)
-      .map(Number);
-    if (undersizesMm.some((u) => !(u > 0))) faults.push(`${what}: undersizes are figures in mm, parted by commas.`);
-    return {
-      minMm,
-      maxMm,
-      ...(round ? { outOfRoundMaxMm: round } : {}),
-      ...(taper ? { taperMaxMm: taper } : {}),
-      undersizesMm,
-      source: draft.source.trim(),
-    };
-  };
-  const pin = journal(draft.pin, 'Crankpin');
-  const main = journal(draft.main, 'Main journal');
+  const specs: Partial<Record<SpecKey, SheetSpec>> = {};
+  for (const key of SPEC_KEYS) {
+    const texts = draft.specs[key];
+    if (!texts) continue;
+    const read = specFromTexts(key, texts, draft.source);
+    if (!read.ok) faults.push(read.problem.sentence);
+    else if (read.value) specs[key] = read.value;
+  }
   const limits: SheetLimit[] = [];
   for (const q of LIMIT_QUANTITIES) {
     let unit = QUANTITIES[q.quantity].canonical;
@@ -139,7 +103,7 @@ function requestOf(draft: Draft): { faults: string[]; body: { pin: JournalSpec |
   if (draft.name.trim() === '') faults.push('Give the sheet a name.');
   if (draft.source.trim() === '') faults.push('Name the source: book and page, data plate, or measured new part.');
   for (const p of validateLayout(draft.layout)) faults.push(p.sentence);
-  return { faults, body: { pin, main, limits } };
+  return { faults, body: { specs, limits } };
 }
 
 /** Engines as this shop knows them: layout and limits with their source, every version kept. */
@@ -151,7 +115,7 @@ export function Sheets({ me }: { me: Me }): ReactNode {
   const shown = sheets.find((s) => s.id === sheetId) ?? sheets[0];
   const mayWrite = me.account.role !== 'reader';
   const fresh = (): void =>
-    setDraft({ id: '', basedOn: 0, name: '', source: '', layout: ENGINE_TEMPLATES[0]!.layout, pin: EMPTY, main: EMPTY, limits: {} });
+    setDraft({ id: '', basedOn: 0, name: '', source: '', layout: ENGINE_TEMPLATES[0]!.layout, specs: USUAL_SPECS, limits: {} });
   return (
     <div className="page sheets">
       <div className="page-head">
@@ -198,23 +162,6 @@ function SheetView({ sheet, onEdit }: { sheet: SpecSheet; onEdit: (() => void) |
   const { data: versions = [] } = useSheetVersionsQuery(sheet.id);
   const [version, setVersion] = useState<number | null>(null);
   const shown = versions.find((v) => v.version === version) ?? sheet;
-  const journal = (name: string, s: JournalSpec | null): ReactNode => (
-    <tr>
-      <th>{name}</th>
-      <td className="figure">{s ? `${s.minMm.toFixed(3)}–${s.maxMm.toFixed(3)} mm` : '–'}</td>
-      <td className="quiet">
-        {s
-          ? [
-              s.outOfRoundMaxMm && `out-of-round ≤ ${s.outOfRoundMaxMm} mm`,
-              s.taperMaxMm && `taper ≤ ${s.taperMaxMm} mm`,
-              `undersizes ${s.undersizesMm.join(', ')}`,
-            ]
-              .filter(Boolean)
-              .join('; ')
-          : ''}
-      </td>
-    </tr>
-  );
   return (
     <section className="pane" aria-label={shown.name}>
       <h2>
@@ -243,8 +190,19 @@ function SheetView({ sheet, onEdit }: { sheet: SpecSheet; onEdit: (() => void) |
       </div>
       <table className="lines">
         <tbody>
-          {journal('Crankpin', shown.pin)}
-          {journal('Main journal', shown.main)}
+          {SPEC_KEYS.flatMap((key) => {
+            const spec = shown.specs[key];
+            return spec ? (
+              <tr key={key}>
+                <th>{SPEC_KINDS[key].name}</th>
+                <td colSpan={2} className="figure">
+                  {specWords(key, spec)}
+                </td>
+              </tr>
+            ) : (
+              []
+            );
+          })}
           {shown.limits.map((l) => {
             const q = LIMIT_QUANTITIES.find((x) => x.id === l.quantity);
             if (!q) return null;
@@ -296,27 +254,7 @@ function SheetForm({
       })
       .catch((e: unknown) => setProblem(asProblem(e)));
   };
-  const journal = (which: 'pin' | 'main', name: string): ReactNode => {
-    const t = draft[which];
-    const field = (key: keyof JournalText, label: string): ReactNode => (
-      <label>
-        <span>{label}</span>
-        <Input value={t[key]} maxLength={60} onChange={(e) => set({ [which]: { ...t, [key]: e.target.value } })} />
-      </label>
-    );
-    return (
-      <fieldset>
-        <legend>{name}</legend>
-        <div className="fields">
-          {field('min', 'Least size new')}
-          {field('max', 'Largest size new')}
-          {field('round', 'Out-of-round limit')}
-          {field('taper', 'Taper limit')}
-          {field('undersizes', 'Undersizes, mm')}
-        </div>
-      </fieldset>
-    );
-  };
+  const open = SPEC_KEYS.filter((key) => draft.specs[key]);
   return (
     <section className="pane sheet-form" aria-label="Sheet">
       <div className="fields">
@@ -344,8 +282,33 @@ function SheetForm({
           </label>
         )}
       </div>
-      {journal('pin', 'Crankpins (mm, or with a unit: 2.0860")')}
-      {journal('main', 'Main journals')}
+      {open.map((key) => (
+        <fieldset key={key}>
+          <legend>
+            {SPEC_KINDS[key].name} (mm, or with a unit: 2.0860&quot;){' '}
+            <Button
+              type="text"
+              size="small"
+              aria-label={`Take ${SPEC_KINDS[key].name} out`}
+              onClick={() => set({ specs: Object.fromEntries(Object.entries(draft.specs).filter(([k]) => k !== key)) })}
+            >
+              Take out
+            </Button>
+          </legend>
+          <SpecFields specKey={key} texts={draft.specs[key]!} onChange={(texts) => set({ specs: { ...draft.specs, [key]: texts } })} />
+        </fieldset>
+      ))}
+      <Select<SpecKey | null>
+        value={null}
+        placeholder="Add sizes and limits of …"
+        aria-label="Add sizes and limits"
+        style={{ width: 280 }}
+        options={SPEC_KEYS.filter((key) => !draft.specs[key] && SPEC_KINDS[key].kind !== 'cam').map((key) => ({
+          value: key,
+          label: SPEC_KINDS[key].name,
+        }))}
+        onChange={(key) => key && set({ specs: { ...draft.specs, [key]: specTexts(key, null) } })}
+      />
       <fieldset>
         <legend>Limits (with or without a unit: 0.25, 10 thou, 20 psi)</legend>
         <div className="fields">

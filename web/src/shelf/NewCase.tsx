@@ -82,7 +82,7 @@ export function NewCase(): ReactNode {
       </div>
       <p className="quiet">
         {sheet
-          ? `Layout and ${sheet.limits.length + (sheet.pin ? 1 : 0) + (sheet.main ? 1 : 0)} limits from ${sheet.name}, version ${sheet.version} (${sheet.source}).`
+          ? `Layout and ${sheet.limits.length + Object.keys(sheet.specs).length} limits from ${sheet.name}, version ${sheet.version} (${sheet.source}).`
           : `${ENGINE_TEMPLATES.find((t) => t.id === layout.template)?.note ?? ''} No pattern experience of one maker’s family is held: every figure below is a generic starting point.`}{' '}
         Correct what differs.
       </p>

@@ -5,10 +5,12 @@ import {
   holdName,
   openingCheck,
   pattern,
+  SPEC_KINDS,
   type EntryBodies,
   type EntryBody,
   type EntryKind,
 } from '@true-ledger/core';
+import { specWords } from '../../sheets/SpecFields.js';
 
 export const KIND_WORDS: Readonly<Record<EntryKind, string>> = {
   'case-opened': 'Case opened',
@@ -63,8 +65,9 @@ const WORDS: Words = {
   'state-set': (b) => b.state.replace('-', ' '),
   'pattern-set': (b) => `${pattern(b.pattern)?.name ?? b.pattern}: ${b.present ? 'there' : 'not there'}`,
   remark: (b) => b.text || '(emptied)',
-  'spec-set': (b) => `${b.quantity} ${b.spec.minMm}–${b.spec.maxMm} mm`,
-  'reading-taken': (b) => `${b.plane}, axis ${b.axis}: ${b.text}${b.insisted ? ' (insisted)' : ''}`,
+  'spec-set': (b) => `${SPEC_KINDS[b.quantity].name}: ${specWords(b.quantity, b.spec)}`,
+  'reading-taken': (b) =>
+    `${b.sheet}, ${b.cell}${b.take > 1 ? `, take ${b.take}` : ''}: ${b.text}${/[a-z"″µ°]/i.test(b.text) || b.value === null ? '' : ` ${b.unit}`}${b.insisted ? ' (insisted)' : ''}`,
   'cause-decided': (b) => `${cause(b.cause)?.name ?? b.cause} ${b.decision}${b.reason ? `: ${b.reason}` : ''}`,
   'report-set': (b) => `${b.field}: ${b.value.slice(0, 120)}`,
   'received-item': (b) => `${b.text}: ${b.state.replace('-', ' ')}`,
