@@ -113,18 +113,14 @@ export function damageShare(map: WearMap, cell: number): number {
 
 /** Percentages, edge bias, arc position and line counts of a surface. */
 export function summariseWear(map: WearMap, marks: readonly SurfaceMark[]): WearSummary {
+  const lines: Record<LineDepth, number> = { hair: 0, probe: 0, nail: 0, through: 0 };
+  for (const mark of marks) if (mark.shape === 'line' && mark.made === 'found-so') lines[mark.depth ?? 'hair']++;
+  return summariseMap(map, lines);
+}
+
+/** The same of a map however it was made, with the lines counted elsewhere. */
+export function summariseMap(map: WearMap, lines: Readonly<Record<LineDepth, number>>): WearSummary {
   const percent = Object.fromEntries(WEAR_CLASSES.map((c) => [c, 0])) as Record<WearClass, number>;
-  const none: Record<LineDepth, number> = { hair: 0, probe: 0, nail: 0, through: 0 };
-  if (marks.length === 0)
-    return {
-      percent: { ...percent, sound: 100 },
-      seenPercent: 100,
-      edgeBias: null,
-      edgeShare: { front: 0, rear: 0 },
-      arcCentre: null,
-      arcShare: 0,
-      lines: none,
-    };
   let seenTotal = 0;
   let front = 0;
   let rear = 0;
@@ -152,8 +148,6 @@ export function summariseWear(map: WearMap, marks: readonly SurfaceMark[]): Wear
     if (damage > 0.15) columnsHit.add(column);
   }
   for (const c of WEAR_CLASSES) percent[c] = seenTotal === 0 ? 0 : (percent[c] / seenTotal) * 100;
-  const lines = none;
-  for (const mark of marks) if (mark.shape === 'line' && mark.made === 'found-so') lines[mark.depth ?? 'hair']++;
   const enough = total > seenTotal * 0.002;
   return {
     percent,

@@ -289,7 +289,7 @@ function SheetForm({
             <Button
               type="text"
               size="small"
-              aria-label={`Take ${SPEC_KINDS[key].name} out`}
+              aria-label={`Take out ${SPEC_KINDS[key].name}`}
               onClick={() => set({ specs: Object.fromEntries(Object.entries(draft.specs).filter(([k]) => k !== key)) })}
             >
               Take out

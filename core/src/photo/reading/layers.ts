@@ -1,0 +1,272 @@
+import type { WearClass } from '../../damage/classes.js';
+import { boxMean, components, field, quantile, type Component, type Field } from './field.js';
+import type { Lit, Seen } from './light.js';
+
+/** Classes that a picture of a shell tells apart; `void` is an oil hole or a tab, which is no surface. */
+export type Layer = Extract<WearClass, 'sound' | 'lining' | 'heat' | 'rust' | 'embedded'> | 'void' | 'unseen';
+export const LAYERS: readonly Layer[] = ['sound', 'lining', 'heat', 'rust', 'embedded', 'void', 'unseen'];
+
+/**
+ * Limits in log of linear light; they follow from how the layers reflect, with room for lamp and camera.
+ * - `warm`: least rise of warmth over sound metal that can be worn lining. Copper is 0.55–0.8 above white metal in the mean of log R/G and log G/B.
+ * - `rust`: iron oxide lies 1.2 and more above; a thin film or a blurred edge of it less, but then it is dark.
+ * - `straw`: tint that heat leaves past straw.
+ * - `dark`: how far below the bright part of the face metal must be to be blackened (about a fifth).
+ */
+const LIMITS = { warm: 0.2, rust: 0.92, straw: 0.2, dark: -1.6, speck: -0.5, crack: -0.33 } as const;
+
+export interface Layered {
+  /** Index into `LAYERS` by pixel. */
+  readonly layer: Uint8Array;
+  /** Distance from the nearest limit, 0 (undecided) to 1. */
+  readonly sure: Float32Array;
+  readonly warmth: Field;
+  readonly specks: number;
+  /** Share of the surface under a net of cracks. */
+  readonly crazed: number;
+  readonly voids: number;
+}
+
+const at = (name: Layer): number => LAYERS.indexOf(name);
+
+/** Tells the layers of a developed shell apart. `pxPerMm` is the scale of the fields. */
+export function readLayers(seen: Seen, lit: Lit, pxPerMm: number): Layered {
+  const { width, height } = lit.shade;
+  const size = width * height;
+  const layer = new Uint8Array(size);
+  const sure = new Float32Array(size).fill(1);
+  for (let i = 0; i < size; i++) if (!seen.there[i]) layer[i] = at('unseen');
+  const warmth = warmthOf(seen, lit, pxPerMm);
+  const voids = markVoids(seen, lit, layer, pxPerMm);
+  const core = rustCore(lit, warmth, layer, pxPerMm);
+  const limit = warmLimit(warmth, layer);
+  const warm = new Uint8Array(size);
+  for (let i = 0; i < size; i++) warm[i] = layer[i] === 0 && warmth.data[i]! > (seen.clipped[i] ? 0.7 * limit : limit) ? 1 : 0;
+  for (let i = 0; i < size; i++) if (layer[i] === 0) sure[i] = Math.min(1, Math.abs(warmth.data[i]! - limit) / 0.12);
+  const smallest = Math.max(4, Math.round((0.2 * pxPerMm) ** 2));
+  const tinted: Component[] = [];
+  for (const c of components(warm, width, height, smallest)) {
+    if (isTint(c, warmth, lit, pxPerMm)) {
+      tinted.push(c);
+      continue;
+    }
+    for (const i of c.pixels) layer[i] = at(core[i] ? 'rust' : 'lining');
+  }
+  markHeat(seen, lit, warmth, layer, tinted, pxPerMm);
+  cleanRims(layer, width, height, pxPerMm);
+  bridgeGlare(seen.glare, layer, width, height, pxPerMm);
+  const { specks, crazed } = markDark(lit, layer, pxPerMm);
+  return { layer, sure, warmth, specks, crazed, voids };
+}
+
+/** Warmth over sound metal. Where red is clipped only blue still tells; chroma is spread over two pixels by the usual subsampling, so a small box is no loss. */
+function warmthOf(seen: Seen, lit: Lit, pxPerMm: number): Field {
+  const { width, height } = lit.shade;
+  const out = field(width, height);
+  for (let i = 0; i < out.data.length; i++) {
+    const [r, y] = [lit.redder.data[i]!, lit.yellower.data[i]!];
+    out.data[i] = seen.clipped[i] ? Math.max((r + y) / 2, 0.85 * y) : (r + y) / 2;
+  }
+  return boxMean(out, Math.max(1, Math.round(pxPerMm * 0.08)), Math.max(1, Math.round(pxPerMm * 0.05)));
+}
+
+/** Half way between sound metal and the lining that shows, so that a pixel half covered lies on the limit. */
+function warmLimit(warmth: Field, layer: Uint8Array): number {
+  const found = new Float32Array(warmth.data.length);
+  let n = 0;
+  for (let i = 0; i < layer.length; i += 2)
+    if (layer[i] === 0 && warmth.data[i]! > 0.3 && warmth.data[i]! < LIMITS.rust) found[n++] = warmth.data[i]!;
+  if (n < 60) return 0.3;
+  return Math.min(0.36, Math.max(LIMITS.warm, 0.5 * quantile(found.subarray(0, n), 0.5)));
+}
+
+/** Rust and what lies within a quarter of a millimetre of it, where its blurred edge would pass for copper. */
+function rustCore(lit: Lit, warmth: Field, layer: Uint8Array, pxPerMm: number): Uint8Array {
+  const { width, height } = warmth;
+  const hard = field(width, height);
+  for (let i = 0; i < hard.data.length; i++)
+    if (layer[i] === 0 && (warmth.data[i]! > LIMITS.rust || (warmth.data[i]! > 0.62 && lit.shade.data[i]! < -1))) hard.data[i] = 1;
+  const r = Math.max(1, Math.round(pxPerMm * 0.22));
+  const near = boxMean(hard, r, r);
+  const core = new Uint8Array(hard.data.length);
+  const least = 0.12;
+  for (let i = 0; i < core.length; i++) core[i] = near.data[i]! > least ? 1 : 0;
+  return core;
+}
+
+/**
+ * A tint of heat has soft borders and is more yellow than red; lining has a border as sharp as the picture. Both are judged over the whole patch.
+ */
+function isTint(c: Component, warmth: Field, lit: Lit, pxPerMm: number): boolean {
+  const { width, height, data } = warmth;
+  if (c.area < (2 * pxPerMm) ** 2) return false;
+  const inside = new Set(c.pixels);
+  const reach = Math.max(2, Math.round(pxPerMm * 0.35));
+  const steps: number[] = [];
+  let [red, yellow] = [0, 0];
+  const value = (x: number, y: number): number => data[Math.min(height - 1, Math.max(0, y)) * width + Math.min(width - 1, Math.max(0, x))]!;
+  for (const i of c.pixels) {
+    red += lit.redder.data[i]!;
+    yellow += lit.yellower.data[i]!;
+    const x = i % width;
+    const y = (i - x) / width;
+    if (x < reach || y < reach || x >= width - reach || y >= height - reach) continue;
+    if (inside.has(i - 1) && inside.has(i + 1) && inside.has(i - width) && inside.has(i + width)) continue;
+    steps.push(Math.max(Math.abs(value(x - reach, y) - value(x + reach, y)), Math.abs(value(x, y - reach) - value(x, y + reach))));
+  }
+  if (steps.length < 8) return false;
+  const step = quantile(Float32Array.from(steps), 0.5);
+  const hue = red / Math.max(1e-6, yellow);
+  // Copper steps by about 0.5 over 0.7 mm and is as red as yellow; heat steps by less than 0.15.
+  return step < 0.16 || (step < 0.24 && hue < 0.72);
+}
+
+/** Under glare nothing is seen: what lies on both sides of it along the arc is taken when they agree, else the place is not seen. */
+function bridgeGlare(glare: Uint8Array, layer: Uint8Array, width: number, height: number, pxPerMm: number): void {
+  const most = Math.round(3.5 * pxPerMm);
+  const margin = Math.max(1, Math.round(0.1 * pxPerMm));
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      if (!glare[y * width + x]) continue;
+      let end = x;
+      while (end + 1 < width && glare[y * width + end + 1]) end++;
+      const before = layer[y * width + Math.max(0, x - 1 - margin)]!;
+      const after = layer[y * width + Math.min(width - 1, end + 1 + margin)]!;
+      const value = end - x < most && before === after ? before : at('unseen');
+      for (let k = x; k <= end; k++) if (LAYERS[layer[y * width + k]!] !== 'void') layer[y * width + k] = value;
+      x = end;
+    }
+}
+
+/** The chamfer at each edge is of lining colour: lining in the outermost quarter millimetre counts only where it goes on inwards. */
+function cleanRims(layer: Uint8Array, width: number, height: number, pxPerMm: number): void {
+  const rim = Math.max(1, Math.round(0.28 * pxPerMm));
+  const inward = Math.max(rim + 1, Math.round(0.6 * pxPerMm));
+  const lining = at('lining');
+  for (let x = 0; x < width; x++)
+    for (const [from, step] of [
+      [0, 1],
+      [height - 1, -1],
+    ] as const) {
+      const goesOn = layer[(from + step * inward) * width + x] === lining && layer[(from + step * rim) * width + x] === lining;
+      if (goesOn) continue;
+      for (let k = 0; k < rim; k++) {
+        const i = (from + step * k) * width + x;
+        if (layer[i] === lining) layer[i] = at('sound');
+      }
+    }
+}
+
+/** Tint past straw, and what is black beyond it. */
+function markHeat(seen: Seen, lit: Lit, warmth: Field, layer: Uint8Array, tinted: readonly Component[], pxPerMm: number): void {
+  const { width, height } = warmth;
+  const bright = new Float32Array(layer.length);
+  let n = 0;
+  for (let i = 0; i < layer.length; i += 3) if (layer[i] === 0 && !seen.clipped[i]) bright[n++] = seen.light.data[i]!;
+  const reference = quantile(bright.subarray(0, n), 0.85);
+  const r = Math.max(1, Math.round(pxPerMm * 0.6));
+  const soft = boxMean(seen.light, r, Math.max(1, Math.round(r / 2)));
+  const mild = boxMean(warmth, r, Math.max(1, Math.round(r / 2)));
+  const hot = new Uint8Array(layer.length);
+  for (const c of tinted) for (const i of c.pixels) hot[i] = 1;
+  const tint = tinted.length > 0;
+  for (let i = 0; i < hot.length; i++) {
+    if (layer[i] !== 0) continue;
+    const dark = soft.data[i]! - reference;
+    if (dark < LIMITS.dark - 0.8 || (tint && (dark < LIMITS.dark || mild.data[i]! > LIMITS.straw))) hot[i] = 1;
+  }
+  const least = Math.round(layer.length * 0.004);
+  for (const c of components(hot, width, height, least)) {
+    // Black without any tint beside it is a shadow or a dirty edge more often than heat: only when it is wide.
+    if (!tint && c.area < layer.length * 0.06) continue;
+    for (const i of c.pixels) if (layer[i] === 0) layer[i] = at('heat');
+  }
+  // Between tint and black the colour passes through grey: what lies inside is heat too.
+  const heated = field(width, height);
+  for (let i = 0; i < layer.length; i++) if (layer[i] === at('heat')) heated.data[i] = 1;
+  const close = boxMean(heated, Math.round(1.5 * pxPerMm), Math.round(1.5 * pxPerMm));
+  for (let i = 0; i < layer.length; i++) if (layer[i] === 0 && close.data[i]! > 0.62) layer[i] = at('heat');
+}
+
+/** Oil holes (round, dark or of another colour) and tabs at the parting lines (bright steps). */
+function markVoids(seen: Seen, lit: Lit, layer: Uint8Array, pxPerMm: number): number {
+  const { width, height } = lit.shade;
+  const odd = new Uint8Array(layer.length);
+  for (let i = 0; i < odd.length; i++)
+    if (layer[i] === 0 && (lit.shade.data[i]! < -0.75 || lit.redder.data[i]! < -0.3 || lit.yellower.data[i]! < -0.4)) odd[i] = 1;
+  let found = 0;
+  const least = Math.round((1.2 * pxPerMm) ** 2);
+  for (const c of components(odd, width, height, least)) {
+    const w = c.right - c.left + 1;
+    const h = c.bottom - c.top + 1;
+    const full = c.area / (w * h);
+    const mm = Math.sqrt(w * h) / pxPerMm;
+    const cold = c.pixels.reduce((s, i) => s + lit.redder.data[i]! + lit.yellower.data[i]!, 0) / (2 * c.area) < 0.35;
+    const clear = cold && c.left > 2 && c.right < width - 3 && c.top > 2 && c.bottom < height - 3;
+    if (!clear || mm < 1.2 || mm > 9 || w / h > 1.7 || w / h < 0.6 || full < 0.6) continue;
+    found++;
+    const grow = Math.round(0.45 * pxPerMm);
+    const [cx, cy, rx, ry] = [(c.left + c.right) / 2, (c.top + c.bottom) / 2, w / 2 + grow, h / 2 + grow];
+    for (let y = Math.max(0, Math.floor(cy - ry)); y <= Math.min(height - 1, cy + ry); y++)
+      for (let x = Math.max(0, Math.floor(cx - rx)); x <= Math.min(width - 1, cx + rx); x++)
+        if (((x - cx) / rx) ** 2 + ((y - cy) / ry) ** 2 <= 1) layer[y * width + x] = at('void');
+  }
+  const edge = Math.round(width * 0.045);
+  const steps = new Uint8Array(layer.length);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      if (x >= edge && x < width - edge) continue;
+      const i = y * width + x;
+      if (layer[i] === 0 && Math.abs(lit.shade.data[i]!) > 0.55) steps[i] = 1;
+    }
+  for (const c of components(steps, width, height, Math.round(1.2 * pxPerMm ** 2))) {
+    const w = c.right - c.left + 1;
+    const h = c.bottom - c.top + 1;
+    if (h > 0.5 * height || h < 0.8 * pxPerMm || c.area / (w * h) < 0.4 || (c.left > 3 && c.right < width - 4)) continue;
+    found++;
+    for (let y = c.top; y <= c.bottom; y++) for (let x = c.left; x <= c.right; x++) layer[y * width + x] = at('void');
+  }
+  return found;
+}
+
+/** Dark things on sound metal: specks that are compact, nets of cracks that are not. Lines along the run are left to the line finder. */
+function markDark(lit: Lit, layer: Uint8Array, pxPerMm: number): { specks: number; crazed: number } {
+  const { width, height } = lit.shade;
+  const r = Math.round(pxPerMm * 0.9);
+  const around = boxMean(lit.shade, 2 * r, r);
+  const dark = new Uint8Array(layer.length);
+  for (let i = 0; i < dark.length; i++)
+    dark[i] = (layer[i] === 0 || layer[i] === at('lining')) && lit.shade.data[i]! - around.data[i]! < LIMITS.crack ? 1 : 0;
+  const rusty = field(width, height);
+  for (let i = 0; i < layer.length; i++) if (layer[i] === at('rust')) rusty.data[i] = 1;
+  const rust = boxMean(rusty, Math.round(1.2 * pxPerMm), Math.round(1.2 * pxPerMm));
+  const found: Component[] = [];
+  const net = field(width, height);
+  for (const c of components(dark, width, height, Math.max(3, Math.round(0.012 * pxPerMm ** 2)))) {
+    const w = (c.right - c.left + 1) / pxPerMm;
+    const h = (c.bottom - c.top + 1) / pxPerMm;
+    const area = c.area / pxPerMm ** 2;
+    const full = area / (w * h);
+    const deepest = c.pixels.reduce((least, i) => Math.min(least, lit.shade.data[i]! - around.data[i]!), 0);
+    if (w < 1.4 && h < 1.2 && w < 2.2 * h && h < 2.5 * w && full > 0.4 && deepest < LIMITS.speck && area > 0.02) {
+      // Pits beside rust are rust.
+      if (rust.data[Math.round(c.y) * width + Math.round(c.x)]! > 0.012) for (const i of c.pixels) layer[i] = at('rust');
+      else found.push(c);
+    } else if (h > 0.55 && w < 8 * h) for (const i of c.pixels) net.data[i] = 1;
+  }
+  // A net fills its neighbourhood with cracks in every direction; a lone scratch does not.
+  const reach = Math.round(1.5 * pxPerMm);
+  const density = boxMean(net, reach, reach);
+  let crazed = 0;
+  let total = 0;
+  for (let i = 0; i < layer.length; i++) {
+    if (layer[i] === at('unseen') || layer[i] === at('void')) continue;
+    total++;
+    if (density.data[i]! > 0.045) crazed++;
+  }
+  const share = total === 0 ? 0 : crazed / total;
+  // Many little dark spots in a net are pieces of cracks.
+  if (share > 0.02) return { specks: 0, crazed: share };
+  for (const c of found) for (const i of c.pixels) layer[i] = at('embedded');
+  return { specks: found.length, crazed: share };
+}

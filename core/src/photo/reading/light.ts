@@ -1,0 +1,188 @@
+import type { Pixels } from '../flatten.js';
+import { boxMean, field, quantile, type Field } from './field.js';
+
+/** sRGB (IEC 61966-2-1) to linear light, by byte. */
+const LINEAR = Float32Array.from({ length: 256 }, (_, i) => {
+  const c = i / 255;
+  return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
+});
+/** Floor added before a logarithm, so that noise in the dark makes no colour. */
+const FLOOR = 0.006;
+
+/** What is seen of a developed surface, in logarithms of linear light. */
+export interface Seen {
+  /** Log of luminance. */
+  readonly light: Field;
+  /** Log of red over green, and of green over blue: neutral metal is 0, 0; copper about 0.75, 0.75. */
+  readonly redness: Field;
+  readonly yellowness: Field;
+  /** 1 where the picture shows the surface. */
+  readonly there: Uint8Array;
+  /** 1 where a channel is at its end: the colour there says little. */
+  readonly clipped: Uint8Array;
+  /** 1 where two channels are at their end and the third nearly: nothing but glare. */
+  readonly glare: Uint8Array;
+}
+
+export function seenOf(pixels: Pixels): Seen {
+  const { width, height, data } = pixels;
+  const light = field(width, height);
+  const redness = field(width, height);
+  const yellowness = field(width, height);
+  const there = new Uint8Array(width * height);
+  const clipped = new Uint8Array(width * height);
+  const glare = new Uint8Array(width * height);
+  for (let i = 0; i < there.length; i++) {
+    if (data[4 * i + 3] === 0) continue;
+    there[i] = 1;
+    const [r, g, b] = [data[4 * i]!, data[4 * i + 1]!, data[4 * i + 2]!];
+    if (Math.max(r, g, b) >= 250) clipped[i] = 1;
+    if (Math.min(r, g) >= 247 && b >= 215) glare[i] = 1;
+    const [lr, lg, lb] = [LINEAR[r]! + FLOOR, LINEAR[g]! + FLOOR, LINEAR[b]! + FLOOR];
+    light.data[i] = Math.log(0.2126 * lr + 0.7152 * lg + 0.0722 * lb);
+    redness.data[i] = Math.log(lr / lg);
+    yellowness.data[i] = Math.log(lg / lb);
+  }
+  return { light, redness, yellowness, there, clipped, glare };
+}
+
+/** Widest cast of the light and camera that neutral metal is looked for in (15 % a channel and what the surroundings reflect). */
+const CAST = { redness: 0.42, yellowness: 0.5 } as const;
+const BINS = 40;
+
+/**
+ * Colour of the metal that is not worn through: the strongest mode of colour near neutral. When copper covers most of a face its mode is stronger, so a mode nearer
+ * neutral is taken if it holds at least a sixth as many pixels.
+ */
+export function neutralColour(seen: Seen): { readonly redness: number; readonly yellowness: number; readonly share: number } | null {
+  const counts = new Float32Array(BINS * BINS);
+  let total = 0;
+  const bin = (v: number, most: number): number => Math.floor(((v + most) / (2 * most)) * BINS);
+  for (let i = 0; i < seen.there.length; i += 3) {
+    if (!seen.there[i] || seen.clipped[i] || seen.light.data[i]! < -3.6) continue;
+    total++;
+    const x = bin(seen.redness.data[i]!, CAST.redness);
+    const y = bin(seen.yellowness.data[i]!, CAST.yellowness);
+    if (x >= 0 && y >= 0 && x < BINS && y < BINS) counts[y * BINS + x]!++;
+  }
+  if (total === 0) return null;
+  const smooth = boxMean({ width: BINS, height: BINS, data: counts }, 2, 2).data;
+  let best = -1;
+  let worth = 0;
+  for (let k = 0; k < smooth.length; k++) {
+    const dx = ((k % BINS) + 0.5) / BINS - 0.5;
+    const dy = (Math.floor(k / BINS) + 0.5) / BINS - 0.5;
+    const nearness = Math.exp(-(dx * dx + dy * dy) * 4);
+    if (smooth[k]! * nearness > worth) {
+      worth = smooth[k]! * nearness;
+      best = k;
+    }
+  }
+  if (best < 0) return null;
+  return {
+    redness: (((best % BINS) + 0.5) / BINS - 0.5) * 2 * CAST.redness,
+    yellowness: ((Math.floor(best / BINS) + 0.5) / BINS - 0.5) * 2 * CAST.yellowness,
+    share: (smooth[best]! * 25) / total,
+  };
+}
+
+export interface Lit {
+  /** Log of luminance over what sound metal shows at that place. */
+  readonly shade: Field;
+  /** Redness and yellowness over those of sound metal at that place. */
+  readonly redder: Field;
+  readonly yellower: Field;
+  /** Log of luminance that sound metal shows, by column. */
+  readonly level: Float32Array;
+  /** Share of the columns in which sound metal was found to go by. */
+  readonly anchored: number;
+}
+
+/** Within what lamp and bench do to the colour of metal. On the warm side worn layers begin, so the reach is shorter there. */
+const near = (off: number): boolean => off > -0.32 && off < 0.17;
+
+/** Half width of the band round the arc that gives the light at a place, as a share of the arc. */
+const BAND = 1 / 60;
+
+/**
+ * Takes lamp, reflections and cast away. On a cylinder they follow the arc and hardly the axis, so each column of the developed surface has its own light and colour, taken from the
+ * pixels that look like sound metal (colour within reach of the neutral one), smoothed along the arc; columns without any take them from their neighbours. A plane along the axis follows.
+ */
+export function removeLight(seen: Seen, neutral: { readonly redness: number; readonly yellowness: number }): Lit {
+  const { width, height } = seen.light;
+  const sound = new Uint8Array(seen.there.length);
+  for (let i = 0; i < sound.length; i++)
+    sound[i] =
+      seen.there[i] && near(seen.redness.data[i]! - neutral.redness) && near(seen.yellowness.data[i]! - neutral.yellowness) ? 1 : 0;
+  const light = columnLevel(seen.light, sound, 0.6, Math.round(height * 0.12));
+  const redness = columnLevel(seen.redness, sound, 0.5, Math.round(height * 0.12));
+  const yellowness = columnLevel(seen.yellowness, sound, 0.5, Math.round(height * 0.12));
+  const half = Math.max(1, Math.round(width * BAND));
+  const level = fill(light.values, light.found, half);
+  const red = fill(redness.values, redness.found, 2 * half, neutral.redness);
+  const yellow = fill(yellowness.values, yellowness.found, 2 * half, neutral.yellowness);
+  const slope = axialSlope(seen.light, sound, level);
+  const shade = field(width, height);
+  const redder = field(width, height);
+  const yellower = field(width, height);
+  for (let y = 0; y < height; y++) {
+    const along = (y + 0.5) / height - 0.5;
+    const bend = slope[0] * along + slope[1] * (along * along - 1 / 12);
+    for (let x = 0; x < width; x++) {
+      const i = y * width + x;
+      shade.data[i] = seen.light.data[i]! - level[x]! - bend;
+      redder.data[i] = seen.redness.data[i]! - red[x]!;
+      yellower.data[i] = seen.yellowness.data[i]! - yellow[x]!;
+    }
+  }
+  return { shade, redder, yellower, level, anchored: light.found.reduce((s, f) => s + f, 0) / width };
+}
+
+function columnLevel(p: Field, sound: Uint8Array, q: number, least: number): { values: Float32Array; found: Uint8Array } {
+  const values = new Float32Array(p.width);
+  const found = new Uint8Array(p.width);
+  const column = new Float32Array(p.height);
+  for (let x = 0; x < p.width; x++) {
+    let n = 0;
+    for (let y = 0; y < p.height; y++) if (sound[y * p.width + x]) column[n++] = p.data[y * p.width + x]!;
+    if (n < Math.max(4, least)) continue;
+    values[x] = quantile(column.subarray(0, n), q);
+    found[x] = 1;
+  }
+  return { values, found };
+}
+
+/** Fills gaps along the arc by straight lines and smooths; with `toward`, a value without neighbours falls back to it. */
+function fill(values: Float32Array, found: Uint8Array, half: number, toward?: number): Float32Array {
+  const out = new Float32Array(values.length);
+  const known = [...found.keys()].filter((x) => found[x]);
+  if (known.length === 0) return out.fill(toward ?? 0);
+  let k = 0;
+  for (let x = 0; x < out.length; x++) {
+    while (k + 1 < known.length && known[k + 1]! <= x) k++;
+    const a = known[k]!;
+    const b = known[Math.min(known.length - 1, k + 1)]!;
+    const t = b === a || x <= a ? 0 : Math.min(1, (x - a) / (b - a));
+    out[x] = values[a]! * (1 - t) + values[b]! * t;
+  }
+  return boxMean({ width: out.length, height: 1, data: out }, half, 0).data;
+}
+
+/** Slope and bend of the light along the axis, by least squares over sound pixels. */
+function axialSlope(p: Field, sound: Uint8Array, level: Float32Array): readonly [number, number] {
+  let [saa, sab, sbb, sa, sb] = [1e-6, 0, 1e-6, 0, 0];
+  for (let i = 0; i < p.data.length; i += 7) {
+    if (!sound[i]) continue;
+    const x = i % p.width;
+    const a = (Math.floor(i / p.width) + 0.5) / p.height - 0.5;
+    const b = a * a - 1 / 12;
+    const v = Math.max(-0.7, Math.min(0.7, p.data[i]! - level[x]!));
+    saa += a * a;
+    sab += a * b;
+    sbb += b * b;
+    sa += a * v;
+    sb += b * v;
+  }
+  const det = saa * sbb - sab * sab;
+  return det < 1e-9 ? [0, 0] : [(sa * sbb - sb * sab) / det, (sb * saa - sa * sab) / det];
+}
