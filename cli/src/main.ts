@@ -9,7 +9,10 @@ import {
   openBundle,
   PATTERNS,
   finishJson,
+  findShell,
   readCaseFile,
+  readingJson,
+  readShell,
   readTraceCsv,
   runSheet,
   sheetJson,
@@ -17,9 +20,12 @@ import {
   surfaceFinish,
   type EngineLayout,
   type FinishResult,
+  type Pixels,
+  type Point,
   stationsOf,
   verifyBundle,
 } from '@true-ledger/core';
+import sharp from 'sharp';
 
 const HELP = `true-ledger – reads cases and bundles without a server
 
@@ -28,6 +34,10 @@ const HELP = `true-ledger – reads cases and bundles without a server
   true-ledger measure SHEET.json       results and verdicts of a measuring sheet, as JSON
   true-ledger finish TRACE.csv [--cutoff MM] [--reference TRACE.csv]
                                        surface parameters of a profile trace, as JSON
+  true-ledger grade PHOTO --part shell [--corners x1,y1,…,x4,y4] [--card x1,y1,…,x4,y4]
+      [--radius MM] [--width MM] [--construction trimetal|coated|aluminium-bimetal|bush|unknown]
+                                       layers, lines and a proposed grade of a photographed shell half, as JSON;
+                                       corners in pixels: left-front, left-rear, right-rear, right-front
   true-ledger stations TEMPLATE        places of an engine template
   true-ledger patterns                 damage patterns known here
   true-ledger sheets [TEMPLATE]        measuring sheets known here, or every station, sheet and cell of an engine template
@@ -70,6 +80,8 @@ export async function run(args: readonly string[], terminal: Terminal = CONSOLE)
       return target ? measureFile(target, terminal) : usage(terminal, 'measure needs the path of a sheet.');
     case 'finish':
       return target ? finishFile(args.slice(1), terminal) : usage(terminal, 'finish needs the path of a trace.');
+    case 'grade':
+      return target ? gradePhoto(args.slice(1), terminal) : usage(terminal, 'grade needs the path of a picture.');
     case 'stations': {
       const template = engineTemplate(target ?? '');
       return template ? list(stationsOf(template.layout)) : usage(terminal, `"${target ?? ''}" is not an engine template.`);
@@ -134,6 +146,74 @@ async function readJson(path: string, terminal: Terminal): Promise<{ json: unkno
     return { json: JSON.parse(new TextDecoder().decode(bytes)) as unknown };
   } catch (error) {
     terminal.error(`"${path}" is not JSON: ${error instanceof Error ? error.message : 'unreadable'}.`);
+    return null;
+  }
+}
+
+const CONSTRUCTIONS = ['trimetal', 'coated', 'aluminium-bimetal', 'bush', 'unknown'] as const;
+/** Radius taken where none is given, mm: a common passenger-car bearing. Millimetres in the answer rest on it and say so. */
+const USUAL_RADIUS_MM = 24.7;
+const GRADE_OPTIONS = ['--part', '--corners', '--card', '--radius', '--width', '--construction'];
+
+/** Four points as `x1,y1,…,x4,y4`. */
+function fourPoints(text: string): Point[] | null {
+  const figures = text.split(/[,;\s]+/).map(Number);
+  if (figures.length !== 8 || !figures.every(Number.isFinite)) return null;
+  return [0, 2, 4, 6].map((k): Point => [figures[k]!, figures[k + 1]!]);
+}
+
+async function gradePhoto(args: readonly string[], terminal: Terminal): Promise<number> {
+  const [path = '', ...rest] = args;
+  const option = (name: string): string | undefined => (rest.includes(name) ? (rest[rest.indexOf(name) + 1] ?? '') : undefined);
+  const strange = rest.find((a, i) => (a.startsWith('--') ? !GRADE_OPTIONS.includes(a) : !rest[i - 1]?.startsWith('--')));
+  if (strange) return usage(terminal, `"${strange}" is not an option of grade.`);
+  const part = option('--part') ?? 'shell';
+  if (part !== 'shell') return usage(terminal, `Pictures of "${part}" are not read; only shell halves are.`);
+  const given: Partial<Record<'corners' | 'card', Point[]>> = {};
+  for (const name of ['corners', 'card'] as const) {
+    const text = option(`--${name}`);
+    if (text === undefined) continue;
+    const points = fourPoints(text);
+    if (!points) return usage(terminal, `--${name} takes eight figures in pixels: x1,y1,x2,y2,x3,y3,x4,y4.`);
+    given[name] = points;
+  }
+  const size = (name: '--radius' | '--width'): number | undefined => (option(name) === undefined ? undefined : Number(option(name)));
+  const [radius, width] = [size('--radius'), size('--width')];
+  for (const mm of [radius, width])
+    if (mm !== undefined && !(mm > 1 && mm < 500)) return usage(terminal, 'Radius and width of the face are millimetres, 1 to 500.');
+  const construction = (option('--construction') ?? 'trimetal') as (typeof CONSTRUCTIONS)[number];
+  if (!CONSTRUCTIONS.includes(construction)) return usage(terminal, `A shell is ${CONSTRUCTIONS.join(', ')}.`);
+  const picture = await decodePicture(path, terminal);
+  if (!picture) return 2;
+  const corners = given.corners ? { ok: true as const, value: given.corners } : findShell(picture);
+  if (!corners.ok) return told(corners.problem, terminal);
+  const reading = readShell(
+    picture,
+    corners.value,
+    { radiusMm: radius ?? USUAL_RADIUS_MM, widthMm: width ?? null },
+    { construction, cornersProposed: !given.corners, ...(given.card ? { card: given.card } : {}) },
+  );
+  if (!reading.ok) return told(reading.problem, terminal);
+  terminal.out(JSON.stringify(readingJson(reading.value, { part, corners: corners.value, sizeAssumed: radius === undefined }), null, 2));
+  return 0;
+}
+
+/** Pixels of a picture file, upright, eight bits a channel; more than 40 megapixels are refused before they are unpacked. */
+async function decodePicture(path: string, terminal: Terminal): Promise<Pixels | null> {
+  const bytes = await read(path, terminal);
+  if (!bytes) return null;
+  try {
+    const { data, info } = await sharp(bytes, { limitInputPixels: 40_000_000 })
+      .rotate()
+      .toColourspace('srgb')
+      .ensureAlpha()
+      .raw({ depth: 'uchar' })
+      .toBuffer({ resolveWithObject: true });
+    return { width: info.width, height: info.height, data: new Uint8ClampedArray(data.buffer, data.byteOffset, data.length) };
+  } catch (error) {
+    terminal.error(
+      `"${path}" is not a picture that can be read: ${error instanceof Error ? error.message.split('\n')[0] : 'unreadable'}. Nothing was graded.`,
+    );
     return null;
   }
 }

@@ -2,6 +2,7 @@ import Joi from 'joi';
 import { GRADE_BOOK } from '../damage/gradeBook.js';
 import { WEAR_CLASSES, type WearClass } from '../damage/classes.js';
 import { pattern } from '../damage/patterns.js';
+import { surfaceReadSchema, type SurfaceRead } from '../damage/surfaceRead.js';
 import type { SurfaceMark } from '../damage/wearMap.js';
 import type { EngineLayout } from '../engine/layout.js';
 import { engineTemplate, ENGINE_TEMPLATES } from '../engine/templates.js';
@@ -61,6 +62,8 @@ export interface CaseFile {
     readonly absent?: readonly string[];
     readonly wear?: readonly WearWords[];
     readonly marks?: readonly SurfaceMark[];
+    /** What was read in pictures of it, as the ledger keeps it. */
+    readonly reads?: readonly SurfaceRead[];
     readonly note?: string;
   }>;
   readonly evidence?: ReadonlyArray<{ readonly feature: string; readonly present: boolean; readonly note?: string }>;
@@ -155,6 +158,7 @@ const schema = Joi.object({
           }),
         ),
         marks: Joi.array().max(5000).items(Joi.object().unknown(true)),
+        reads: Joi.array().max(50).items(surfaceReadSchema),
         note: words,
       }),
     ),
@@ -437,6 +441,7 @@ function addFinding(
     const mark = markOfWords(station, w, `${index}-${i}`);
     if (mark) add('mark-made', station.id, { mark }, `${at}.wear.${i}`);
   });
+  (f.reads ?? []).forEach((read, i) => add('surface-read', station.id, read, `${at}.reads.${i}`));
   (f.marks ?? []).forEach((mark, i) => add('mark-made', station.id, { mark }, `${at}.marks.${i}`));
   if (f.grade !== undefined)
     add('grade-confirmed', station.id, { grade: f.grade as 0, proposed: null, reason: '', book: GRADE_BOOK.version }, `${at}.grade`);
@@ -510,13 +515,14 @@ export function caseFileOf(state: CaseState, view: CaseView): CaseFile {
         .map((s) => [s.station.id, s.state]),
     ),
     findings: view.stations
-      .filter((s) => s.grade || s.marks.length > 0 || s.patterns.length > 0 || s.remarks.length > 0)
+      .filter((s) => s.grade || s.marks.length > 0 || s.reads.length > 0 || s.patterns.length > 0 || s.remarks.length > 0)
       .map((s) => ({
         station: s.station.id,
         ...(s.grade ? { grade: s.grade.value.grade } : {}),
         patterns: s.patterns.filter((p) => p.value.present).map((p) => p.value.pattern),
         absent: s.patterns.filter((p) => !p.value.present).map((p) => p.value.pattern),
         marks: s.marks.map((m) => m.value.mark),
+        ...(s.reads.length > 0 ? { reads: s.reads.map((r) => r.value) } : {}),
         ...(s.remarks.length > 0
           ? {
               note: s.remarks

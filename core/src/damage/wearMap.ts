@@ -45,18 +45,25 @@ export interface WearSummary {
 
 const FINE = 6;
 const UNSEEN = 255;
+const UNTOUCHED = 254;
 
-/** Rasterises marks in the order they were made (later ones cover earlier ones) and averages to cells. A cell without marks is sound. */
-export function wearMap(frame: SurfaceFrame, marks: readonly SurfaceMark[]): WearMap {
+/**
+ * Rasterises marks in the order they were made (later ones cover earlier ones) and averages to cells. Where nothing was marked, what was read in pictures stands, else the
+ * surface is sound.
+ */
+export function wearMap(frame: SurfaceFrame, marks: readonly SurfaceMark[], read: WearMap | null = null): WearMap {
   const columns = frame.columns;
   const rows = frame.rows;
   const empty = Object.fromEntries(WEAR_CLASSES.map((c) => [c, new Float32Array(columns * rows)])) as Record<WearClass, Float32Array>;
+  const base = read && read.columns === columns && read.rows === rows ? read : null;
+  if (marks.length === 0 && base) return base;
   if (marks.length === 0)
     return { columns, rows, shares: { ...empty, sound: empty.sound.fill(1) }, seen: new Float32Array(columns * rows).fill(1) };
   const w = columns * FINE;
   const h = rows * FINE;
   const fine = new Uint8Array(w * h);
-  for (const mark of marks) paint(fine, w, h, frame, mark);
+  if (base) fine.fill(UNTOUCHED);
+  for (const mark of marks) paint(fine, w, h, frame, mark, base ? UNTOUCHED : 0);
   const shares = empty;
   const byIndex = WEAR_CLASSES.map((c) => shares[c]);
   const seen = new Float32Array(columns * rows);
@@ -66,6 +73,12 @@ export function wearMap(frame: SurfaceFrame, marks: readonly SurfaceMark[]): Wea
       const value = fine[y * w + x] as number;
       if (value === UNSEEN) continue;
       const cell = line + ((x / FINE) | 0);
+      if (value === UNTOUCHED) {
+        const was = base!.seen[cell] as number;
+        seen[cell]! += was;
+        for (const c of WEAR_CLASSES) shares[c][cell]! += was * (base!.shares[c][cell] as number);
+        continue;
+      }
       seen[cell]!++;
       byIndex[value]![cell]!++;
     }
@@ -78,10 +91,10 @@ export function wearMap(frame: SurfaceFrame, marks: readonly SurfaceMark[]): Wea
   return { columns, rows, shares, seen };
 }
 
-function paint(fine: Uint8Array, w: number, h: number, frame: SurfaceFrame, mark: SurfaceMark): void {
+function paint(fine: Uint8Array, w: number, h: number, frame: SurfaceFrame, mark: SurfaceMark, bare: number): void {
   // A score that did not go through leaves the layer in place: it counts as a line, not as area.
   if (mark.shape === 'line' && mark.depth !== 'through' && mark.class === 'lining') return;
-  const value = mark.class === 'unseen' ? UNSEEN : mark.class === 'erase' ? 0 : WEAR_CLASSES.indexOf(mark.class);
+  const value = mark.class === 'unseen' ? UNSEEN : mark.class === 'erase' ? bare : WEAR_CLASSES.indexOf(mark.class);
   const rx = (mark.radiusMm / frame.widthMm) * w;
   const ry = (mark.radiusMm / frame.heightMm) * h;
   const points = mark.points.map(([u, v]) => [u * w, v * h] as const);

@@ -2,6 +2,7 @@ import Joi from 'joi';
 import type { EngineLayout } from '../engine/layout.js';
 import type { Grade } from '../damage/classes.js';
 import { WEAR_CLASSES } from '../damage/classes.js';
+import { surfaceReadSchema, type SurfaceRead } from '../damage/surfaceRead.js';
 import { LINE_DEPTHS, type SurfaceMark } from '../damage/wearMap.js';
 import { GAUGE_KINDS, type Gauge } from '../measure/gauge.js';
 import { SPEC_KEYS, sheetSpecSchema, type SheetSpec, type SpecKey } from '../measure/program/specs.js';
@@ -67,6 +68,7 @@ export interface EntryBodies extends StripBodies {
   };
   'corners-set': { sha256: string; corners: ReadonlyArray<readonly [number, number]> };
   'mark-made': { mark: SurfaceMark };
+  'surface-read': SurfaceRead;
   'grade-confirmed': { grade: Grade; proposed: Grade | null; reason: string; book: string };
   'state-set': { state: StationState };
   'pattern-set': { pattern: string; present: boolean };
@@ -200,6 +202,7 @@ export const BODY_SCHEMAS: Readonly<Record<EntryKind, Joi.ObjectSchema>> = {
     corners: Joi.array().items(Joi.array().ordered(pixel.required(), pixel.required()).length(2)).length(4).required(),
   }),
   'mark-made': Joi.object({ mark: mark.required() }),
+  'surface-read': surfaceReadSchema,
   'grade-confirmed': Joi.object({
     grade: Joi.number().integer().min(0).max(4).required(),
     proposed: Joi.number().integer().min(0).max(4).allow(null).required(),
@@ -256,6 +259,7 @@ const SLOTS: SlotRules = {
   'evidence-set': (b) => `evidence:${b.feature}`,
   'photo-added': (b) => `photo:${b.sha256}`,
   'corners-set': (b) => `corners:${b.sha256}`,
+  'surface-read': (b) => `surface:${b.sha256}`,
   'mark-made': (b) => `mark:${b.mark.id}`,
   'grade-confirmed': () => 'grade',
   'state-set': () => 'state',

@@ -14,6 +14,7 @@ const STATION_KINDS: ReadonlySet<EntryKind> = new Set([
   'photo-added',
   'corners-set',
   'mark-made',
+  'surface-read',
   'grade-confirmed',
   'state-set',
   'pattern-set',

@@ -2,7 +2,8 @@ import type { EngineLayout } from '../engine/layout.js';
 import { stationsOf, type PartClass, type Station } from '../engine/stations.js';
 import type { Grade } from '../damage/classes.js';
 import { proposeGrade, type GradeProposal } from '../damage/gradeBook.js';
-import { summariseWear, wearMap, type SurfaceMark, type WearMap, type WearSummary } from '../damage/wearMap.js';
+import { lineDepth, mergeLines, mergeReads, TRUSTED, type ReadLine } from '../damage/surfaceRead.js';
+import { summariseMap, summariseWear, wearMap, type SurfaceMark, type WearMap, type WearSummary } from '../damage/wearMap.js';
 import type { SpecKey } from '../measure/program/specs.js';
 import type { EntryBodies, EntryKind, IntakeField, ReportField, StationState } from './bodies.js';
 import type { CaseState, SlotGroup, SlotVersion } from './state.js';
@@ -38,6 +39,10 @@ export interface StationView {
   readonly photos: ReadonlyArray<Sourced<EntryBodies['photo-added']>>;
   readonly corners: Readonly<Record<string, Sourced<EntryBodies['corners-set']>>>;
   readonly marks: ReadonlyArray<Sourced<EntryBodies['mark-made']>>;
+  /** What was read in its pictures, the newest last. */
+  readonly reads: ReadonlyArray<Sourced<EntryBodies['surface-read']>>;
+  /** Lines that were read and not wiped out by hand. */
+  readonly readLines: readonly ReadLine[];
   readonly patterns: ReadonlyArray<Sourced<EntryBodies['pattern-set']>>;
   readonly remarks: ReadonlyArray<Sourced<EntryBodies['remark']>>;
   readonly readings: ReadonlyArray<Sourced<EntryBodies['reading-taken']>>;
@@ -71,16 +76,24 @@ function stationView(layout: EngineLayout, station: Station, group: SlotGroup): 
         : 'findings'
     : (stated ?? 'not-examined');
   const examined = state === 'sound' || state === 'findings';
-  const wear = station.surface && examined ? wearMap(station.surface, bare) : null;
-  const summary = wear ? summariseWear(wear, bare) : null;
+  const reads = collect(group, 'surface-read');
+  const read = reads.map((r) => r.value);
+  const frame = station.surface;
+  // A picture that was read shows its wear before anyone has confirmed it; it counts as examined only then.
+  const wear = frame && (examined || reads.length > 0) ? wearMap(frame, bare, mergeReads(read)) : null;
+  const readLines = frame ? mergeLines(read, bare, frame.uSpanDeg, frame.heightMm) : [];
+  const summary = wear ? withLines(summariseWear(wear, bare), readLines, reads.length > 0 ? wear : null) : null;
+  const trusted = read.some((r) => r.confidence >= TRUSTED);
   const view: StationView = {
     station,
     state,
     grade,
-    proposal: summary && marks.length > 0 ? proposeGrade(station.part, layout.shellConstruction, summary) : null,
+    proposal: summary && (marks.length > 0 || trusted) ? proposeGrade(station.part, layout.shellConstruction, summary) : null,
     photos: collect(group, 'photo-added'),
     corners: Object.fromEntries(collect(group, 'corners-set').map((c) => [c.value.sha256, c])),
     marks,
+    reads,
+    readLines,
     patterns,
     remarks: collect(group, 'remark'),
     readings: collect(group, 'reading-taken'),
@@ -94,6 +107,14 @@ function stationView(layout: EngineLayout, station: Station, group: SlotGroup): 
   perGroup.set(key, view);
   if (group !== NO_GROUP) viewCache.set(group, perGroup);
   return view;
+}
+
+/** A summary of marks with the lines and the map that were read. */
+function withLines(summary: WearSummary, lines: readonly ReadLine[], map: WearMap | null): WearSummary {
+  if (!map) return summary;
+  const counts = { ...summary.lines };
+  for (const l of lines) counts[lineDepth(l)]++;
+  return summariseMap(map, counts);
 }
 
 /** Grade that stands for a station: confirmed by the builder, else proposed from marks, else 0 when marked sound, else none. */

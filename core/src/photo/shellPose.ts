@@ -80,6 +80,24 @@ export function shellPose(
   return ok({ focalPx: f, centre, r1, r2, r3, t: scale(c, lambda * sign), radiusMm, widthMm });
 }
 
+/** Width over radius of a face, from its corners and a focal length: the ratio at which the plane's axes come out equally long. */
+export function widthOverRadius(corners: readonly Point[], size: PictureSize, focalPx: number): number | null {
+  const h = homography(
+    [
+      [-1, 0],
+      [-1, -1],
+      [1, -1],
+      [1, 0],
+    ],
+    corners.map(([x, y]) => [x - size.width / 2, y - size.height / 2]),
+  );
+  if (!h.ok) return null;
+  const m = h.value;
+  const a = Math.hypot(m[0] / focalPx, m[3] / focalPx, m[6]);
+  const b = Math.hypot(m[1] / focalPx, m[4] / focalPx, m[7]);
+  return a > 0 ? b / a : null;
+}
+
 function bestFocal(columns: (f: number) => [Vec3, Vec3, Vec3], longSide: number): number {
   const usual = longSide * 1.44;
   let best = usual;

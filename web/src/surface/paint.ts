@@ -1,4 +1,12 @@
-import { cellColours, WEAR_CLASS_INFO, type SurfaceFrame, type SurfaceMark, type WearMap } from '@true-ledger/core';
+import {
+  cellColours,
+  damageShare,
+  WEAR_CLASS_INFO,
+  type StationView,
+  type SurfaceFrame,
+  type SurfaceMark,
+  type WearMap,
+} from '@true-ledger/core';
 
 /** Is v = 0 drawn at the bottom? Shells and journals stand with their front edge down, bores and skirts with the deck up. */
 export function frontDown(frame: SurfaceFrame): boolean {
@@ -79,6 +87,43 @@ export function drawMarks(
   context.save();
   context.globalAlpha = alpha;
   context.drawImage(layer, 0, 0);
+  context.restore();
+}
+
+/** What was read in pictures: cells in the colour of what they mostly show, as strong as their damage, and the lines. */
+export function drawRead(
+  context: CanvasRenderingContext2D,
+  frame: SurfaceFrame,
+  station: Pick<StationView, 'wear' | 'readLines'>,
+  width: number,
+  height: number,
+  alpha: number,
+): void {
+  const { wear } = station;
+  if (!wear) return;
+  const down = frontDown(frame);
+  const colours = cellColours(wear);
+  const [w, h] = [width / wear.columns, height / wear.rows];
+  context.save();
+  for (let cell = 0; cell < colours.length; cell++) {
+    const share = damageShare(wear, cell);
+    const colour = colours[cell];
+    if (!colour || share < 0.04) continue;
+    const row = Math.floor(cell / wear.columns);
+    context.globalAlpha = alpha * Math.min(1, 0.35 + share);
+    context.fillStyle = colour;
+    context.fillRect((cell % wear.columns) * w, (down ? wear.rows - 1 - row : row) * h, w + 0.5, h + 0.5);
+  }
+  context.globalAlpha = 1;
+  for (const line of station.readLines) {
+    const y = (down ? 1 - line.axial : line.axial) * height;
+    context.strokeStyle = line.through ? '#9e4a26' : '#20272b';
+    context.lineWidth = Math.max(1.5, (line.widthMm / frame.heightMm) * height);
+    context.beginPath();
+    context.moveTo((line.fromDeg / frame.uSpanDeg) * width, y);
+    context.lineTo((line.toDeg / frame.uSpanDeg) * width, y);
+    context.stroke();
+  }
   context.restore();
 }
 

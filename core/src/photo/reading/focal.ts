@@ -1,9 +1,11 @@
 import type { Point } from '../homography.js';
 import { flattenShell, type Pixels } from '../flatten.js';
-import { shellPose, type ShellPose } from '../shellPose.js';
+import { shellPose, widthOverRadius, type ShellPose } from '../shellPose.js';
 import type { Result } from '../../result.js';
 import { boxMean, field } from './field.js';
 
+/** Focal length over the long side, tried and usual (a phone at two to threefold zoom, as small parts are taken). */
+const USUAL = 1.6;
 const TRIED = [0.85, 0.97, 1.1, 1.25, 1.42, 1.6, 1.8, 2.05, 2.35, 2.7];
 
 /**
@@ -11,12 +13,17 @@ const TRIED = [0.85, 0.97, 1.1, 1.25, 1.42, 1.6, 1.8, 2.05, 2.35, 2.7];
  * one. Four corners alone hardly tell it when the face is seen square on. Among the lengths tried, the one whose rows agree best along the arc is taken; a face without
  * marks leaves the usual one.
  */
-export function shellPoseByRun(corners: readonly Point[], picture: Pixels, radiusMm: number, widthMm: number): Result<ShellPose> {
-  const usual = shellPose(corners, picture, radiusMm, widthMm);
-  if (!usual.ok) return usual;
+export function shellPoseByRun(corners: readonly Point[], picture: Pixels, radiusMm: number, widthMm: number | null): Result<ShellPose> {
   const long = Math.max(picture.width, picture.height);
+  // Where the width is not known it follows from the corners and the focal length tried.
+  const poseAt = (k: number): Result<ShellPose> => {
+    const width = widthMm ?? radiusMm * (widthOverRadius(corners, picture, k * long) ?? 1);
+    return shellPose(corners, picture, radiusMm, width, k * long);
+  };
+  const usual = widthMm === null ? poseAt(USUAL) : shellPose(corners, picture, radiusMm, widthMm);
+  if (!usual.ok) return usual;
   const tried = TRIED.map((k) => {
-    const pose = shellPose(corners, picture, radiusMm, widthMm, k * long);
+    const pose = poseAt(k);
     return pose.ok ? levelness(pose.value, picture) : 0;
   });
   const best = tried.indexOf(Math.max(...tried));
@@ -30,7 +37,7 @@ export function shellPoseByRun(corners: readonly Point[], picture: Pixels, radiu
     const neighbour = TRIED[best + (shift > 0 ? 1 : -1)]!;
     k *= (neighbour / k) ** Math.abs(shift);
   }
-  return shellPose(corners, picture, radiusMm, widthMm, k * long);
+  return poseAt(k);
 }
 
 /** How much of what varies across the face is the same along the arc. */

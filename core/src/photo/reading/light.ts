@@ -1,4 +1,5 @@
 import type { Pixels } from '../flatten.js';
+import type { Point } from '../homography.js';
 import { boxMean, field, quantile, type Field } from './field.js';
 
 /** sRGB (IEC 61966-2-1) to linear light, by byte. */
@@ -84,6 +85,35 @@ export function neutralColour(seen: Seen): { readonly redness: number; readonly 
     yellowness: ((Math.floor(best / BINS) + 0.5) / BINS - 0.5) * 2 * CAST.yellowness,
     share: (smooth[best]! * 25) / total,
   };
+}
+
+/** Colour of the white of a card that lies in the picture: of its brighter part, inside its four corners. Null when the corners hold nothing to go by. */
+export function cardColour(picture: Pixels, corners: readonly Point[]): { readonly redness: number; readonly yellowness: number } | null {
+  const xs = corners.map((p) => p[0]);
+  const ys = corners.map((p) => p[1]);
+  const inside = (x: number, y: number): boolean =>
+    corners.every((p, k) => {
+      const q = corners[(k + 1) % corners.length]!;
+      const turn =
+        (corners[1]![0] - corners[0]![0]) * (corners[2]![1] - corners[1]![1]) -
+        (corners[1]![1] - corners[0]![1]) * (corners[2]![0] - corners[1]![0]);
+      return ((q[0] - p[0]) * (y - p[1]) - (q[1] - p[1]) * (x - p[0])) * Math.sign(turn) >= 0;
+    });
+  const found: Array<[light: number, redness: number, yellowness: number]> = [];
+  for (let y = Math.max(0, Math.floor(Math.min(...ys))); y < Math.min(picture.height, Math.max(...ys)); y += 3)
+    for (let x = Math.max(0, Math.floor(Math.min(...xs))); x < Math.min(picture.width, Math.max(...xs)); x += 3) {
+      if (!inside(x, y)) continue;
+      const i = (y * picture.width + x) * 4;
+      const [r, g, b] = [picture.data[i]!, picture.data[i + 1]!, picture.data[i + 2]!];
+      if (Math.max(r, g, b) >= 250) continue;
+      const [lr, lg, lb] = [LINEAR[r]! + FLOOR, LINEAR[g]! + FLOOR, LINEAR[b]! + FLOOR];
+      found.push([lr + lg + lb, Math.log(lr / lg), Math.log(lg / lb)]);
+    }
+  if (found.length < 30) return null;
+  found.sort((a, b) => b[0] - a[0]);
+  const white = found.slice(0, Math.ceil(found.length * 0.3));
+  const middle = (k: 1 | 2): number => quantile(Float32Array.from(white.map((w) => w[k])), 0.5);
+  return { redness: middle(1), yellowness: middle(2) };
 }
 
 export interface Lit {

@@ -1,5 +1,6 @@
 import { GRADE_BOOK, proposeGrade, type GradeBook } from '../../damage/gradeBook.js';
 import { WEAR_CLASSES, type Grade, type WearClass } from '../../damage/classes.js';
+import { lineDepth, READER_VERSION, TRUSTED, type SurfaceRead } from '../../damage/surfaceRead.js';
 import { summariseMap, type LineDepth, type WearMap, type WearSummary } from '../../damage/wearMap.js';
 import type { ShellConstruction } from '../../engine/layout.js';
 import { fail, ok, type Problem, type Result } from '../../result.js';
@@ -8,13 +9,13 @@ import { isConvex, type Point } from '../homography.js';
 import { projectShell, type ShellPose } from '../shellPose.js';
 import { shellPoseByRun } from './focal.js';
 import { LAYERS, readLayers, type Layered } from './layers.js';
-import { neutralColour, removeLight, seenOf } from './light.js';
+import { cardColour, neutralColour, removeLight, seenOf } from './light.js';
 import { findLines, type FoundLine } from './lines.js';
 
-/** Size of the running face of a shell half, mm. */
+/** Size of the running face of a shell half, mm; a width that is not known follows from the picture. */
 export interface ShellSize {
   readonly radiusMm: number;
-  readonly widthMm: number;
+  readonly widthMm: number | null;
 }
 
 export interface SurfaceReading {
@@ -31,6 +32,8 @@ export interface SurfaceReading {
   /** Plain sentences on what stands against the reading. */
   readonly doubts: readonly string[];
   readonly pxPerMm: number;
+  /** Size the millimetres rest on. */
+  readonly size: { readonly radiusMm: number; readonly widthMm: number };
   readonly glarePercent: number;
   readonly flat: FlattenedShell;
   readonly layered: Layered;
@@ -59,12 +62,15 @@ const WORK_PX_PER_MM = 18;
 const LEAST_PX_PER_MM = 4;
 export const MAP_COLUMNS = 36;
 export const MAP_ROWS = 12;
-const FEELABLE_MM = 0.15;
 const TRACE = 0.0012;
 
 export interface ReadOptions {
   readonly construction?: ShellConstruction;
   readonly book?: GradeBook;
+  /** Corners of a card with white on it, lying in the same light: it tells the cast when little sound metal is left. */
+  readonly card?: readonly Point[];
+  /** The corners are a proposal of the outline finder: what lies along the border may be the bench, and is not read. */
+  readonly cornersProposed?: boolean;
   /** Called with 0–1 as the work goes on; may throw to stop it. */
   readonly progress?: (done: number) => void;
 }
@@ -92,13 +98,16 @@ export function readShell(picture: Pixels, corners: readonly Point[], size: Shel
     );
   const seen = seenOf(flat.pixels);
   hideOblique(seen.there, flat);
+  if (options.cornersProposed) hideBorder(seen.there, flat.pixels.width, flat.pixels.height);
   if (isGrey(flat.pixels))
     return fail(
       'picture-grey',
       'The picture holds no colour, and the layers of a shell are told apart by it. Take it in colour; nothing was graded.',
       'picture',
     );
-  const neutral = neutralColour(seen);
+  const found = neutralColour(seen);
+  const card = options.card ? cardColour(picture, options.card) : null;
+  const neutral = card && (!found || found.share < 0.2) ? { ...card, share: Math.max(0.05, found?.share ?? 0) } : found;
   if (!neutral || neutral.share < 0.05)
     return fail(
       'picture-no-metal',
@@ -124,9 +133,10 @@ export function readShell(picture: Pixels, corners: readonly Point[], size: Shel
     sure: layered.sure,
     clippedPercent: share(seen.clipped) * 100,
     dark: darkShare(seen.light.data, seen.there),
+    proposed: options.cornersProposed ?? false,
   });
   const proposal = proposeGrade('shell', options.construction ?? 'trimetal', summary, options.book ?? GRADE_BOOK);
-  const trusted = confidence >= 0.35;
+  const trusted = confidence >= TRUSTED;
   return ok({
     summary,
     map,
@@ -138,6 +148,7 @@ export function readShell(picture: Pixels, corners: readonly Point[], size: Shel
     confidence,
     doubts,
     pxPerMm,
+    size: { radiusMm: pose.value.radiusMm, widthMm: pose.value.widthMm },
     glarePercent,
     flat,
     layered,
@@ -186,6 +197,13 @@ function hideOblique(there: Uint8Array, flat: FlattenedShell): void {
       if (cosine < NOT_SEEN_COSINE) there[y * width + x] = 0;
     }
   }
+}
+
+const BORDER = 0.05;
+function hideBorder(there: Uint8Array, width: number, height: number): void {
+  const [bx, by] = [Math.round(BORDER * width * 0.7), Math.round(BORDER * height)];
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) if (x < bx || y < by || x >= width - bx || y >= height - by) there[y * width + x] = 0;
 }
 
 function isGrey({ data }: Pixels): boolean {
@@ -245,10 +263,9 @@ function mapOf(layered: Layered, flat: FlattenedShell): WearMap {
   return { columns: MAP_COLUMNS, rows: MAP_ROWS, shares, seen };
 }
 
-/** A line in a picture cannot be felt: through where the lining shows, else by its width. */
 function depthsOf(lines: readonly FoundLine[]): Record<LineDepth, number> {
   const counts: Record<LineDepth, number> = { hair: 0, probe: 0, nail: 0, through: 0 };
-  for (const l of lines) counts[l.through ? 'through' : l.widthMm >= FEELABLE_MM ? 'probe' : 'hair']++;
+  for (const l of lines) counts[lineDepth(l)]++;
   return counts;
 }
 
@@ -303,6 +320,7 @@ interface Standing {
   readonly summary: WearSummary;
   readonly pxPerMm: number;
   readonly sure: Float32Array;
+  readonly proposed: boolean;
 }
 
 /** What the picture is worth for this reading. Each doubt takes its share of the confidence. */
@@ -323,6 +341,7 @@ function trust(s: Standing): { doubts: string[]; confidence: number } {
   if (s.dark > 0.85) less(0.3, 'The face is too dark to read.');
   if (s.anchored < 0.15) less(0.4, 'Hardly any sound metal is left to judge the light by.');
   else if (s.anchored < 0.5) less(0.8, 'Little sound metal is left to judge the light by.');
+  if (s.proposed) less(0.8, 'The corners were found without help; look whether they lie on the face. Its border was not read.');
   if (s.pxPerMm < 8) less(0.75, `With ${s.pxPerMm.toFixed(1)} pixels a millimetre fine lines are lost.`);
   let unsure = 0;
   for (const v of s.sure) if (v < 0.35) unsure++;
@@ -362,4 +381,28 @@ function outlineContrast(pose: ShellPose, picture: Pixels): number {
       if (Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]) > 26) changed++;
     }
   return looked === 0 ? 0 : changed / looked;
+}
+
+/** A reading as the ledger keeps it. */
+export function surfaceReadOf(r: SurfaceReading, sha256: string): SurfaceRead {
+  const percent = (list: Float32Array): number[] => Array.from(list, (v) => Math.round(v * 100));
+  return {
+    sha256,
+    columns: MAP_COLUMNS,
+    rows: MAP_ROWS,
+    shares: Object.fromEntries(WEAR_CLASSES.filter((c) => c !== 'sound' && r.summary.percent[c] > 0).map((c) => [c, percent(r.map.shares[c])])),
+    seen: percent(r.map.seen),
+    lines: r.lines.map((l) => ({
+      fromDeg: Number(l.fromDeg.toFixed(1)),
+      toDeg: Number(l.toDeg.toFixed(1)),
+      axial: Number(Math.min(1, Math.max(0, l.axial)).toFixed(3)),
+      widthMm: Number(l.widthMm.toFixed(2)),
+      through: l.through,
+    })),
+    crazedPercent: Number(r.features.crazedPercent.toFixed(1)),
+    specks: r.features.specks,
+    confidence: r.confidence,
+    doubts: r.doubts.map((d) => d.slice(0, 300)),
+    reader: READER_VERSION,
+  };
 }

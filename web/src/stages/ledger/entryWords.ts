@@ -21,6 +21,7 @@ export const KIND_WORDS: Readonly<Record<EntryKind, string>> = {
   'photo-added': 'Picture',
   'corners-set': 'Corners',
   'mark-made': 'Mark',
+  'surface-read': 'Read',
   'grade-confirmed': 'Grade',
   'state-set': 'State',
   'pattern-set': 'Pattern',
@@ -60,6 +61,8 @@ const WORDS: Words = {
   'photo-added': (b) => `${b.name}, ${b.width} × ${b.height}`,
   'corners-set': (b) => `four corners on ${b.sha256.slice(0, 8)}`,
   'mark-made': (b) => `${b.mark.class}${b.mark.shape === 'line' ? ` line, ${b.mark.depth ?? 'hair'}` : ''}`,
+  'surface-read': (b) =>
+    `${b.sha256.slice(0, 8)} read: ${Object.keys(b.shares).join(', ') || 'nothing but sound'}, ${b.lines.length} line${b.lines.length === 1 ? '' : 's'}, confidence ${b.confidence}`,
   'grade-confirmed': (b) =>
     `${gradeText(b.grade)}${b.proposed !== null && b.proposed !== b.grade ? `, ${gradeText(b.proposed)} was proposed` : ''}${b.reason ? `: ${b.reason}` : ''}`,
   'state-set': (b) => b.state.replace('-', ' '),

@@ -1,4 +1,4 @@
-import { Button } from 'antd';
+import { Button, Progress } from 'antd';
 import type { Point, StationView } from '@true-ledger/core';
 import { useState, type DragEvent, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
@@ -7,6 +7,7 @@ import { UploadList } from '../../capture/UploadList.js';
 import { useAppDispatch } from '../../app/store.js';
 import { Clips } from '../../capture/Clips.js';
 import { Recorder } from '../../capture/Recorder.js';
+import { usePictureReader } from '../../workers/reading.js';
 import { CornerEditor } from './CornerEditor.js';
 import { BlurEditor, GainFilter, TagOverlay, tagWords } from './PictureTools.js';
 import type { Flattened } from './useFlattened.js';
@@ -20,7 +21,8 @@ interface Props {
 
 /** Pictures of a place: adding, choosing, placing the four corners. */
 export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
-  const { caseId, readOnly, me } = useCase();
+  const { caseId, readOnly, me, view } = useCase();
+  const reader = usePictureReader();
   const dispatch = useAppDispatch();
   const record = useRecord();
   const id = station.station.id;
@@ -48,6 +50,33 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
   const editing = placing || blurring;
   const isShell = station.station.part === 'shell';
   const url = (sha: string, size: 'work' | 'thumb'): string => `/api/cases/${caseId}/photos/${sha}/${size}`;
+  const frame = station.station.surface;
+  const readOf = station.reads.find((r) => r.value.sha256 === shown)?.value;
+  const readIt = (): void => {
+    if (!photo || !frame) return;
+    reader.start(
+      async () => {
+        const response = await fetch(url(photo.sha256, 'work'));
+        if (!response.ok) throw new Error('picture');
+        return response.blob();
+      },
+      {
+        sha256: photo.sha256,
+        corners: corners ?? null,
+        original: { width: photo.width, height: photo.height },
+        radiusMm: frame.widthMm / Math.PI,
+        widthMm: frame.heightMm,
+        construction: view.layout.shellConstruction,
+      },
+      (answer) =>
+        record(
+          ...(answer.cornersFound
+            ? [{ kind: 'corners-set' as const, station: id, body: { sha256: photo.sha256, corners: answer.corners } }]
+            : []),
+          { kind: 'surface-read', station: id, body: answer.read },
+        ),
+    );
+  };
   const drop = (e: DragEvent): void => {
     e.preventDefault();
     setOver(false);
@@ -70,6 +99,11 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
     >
       <h2>
         Picture
+        {photo && isShell && !readOnly && !editing && (
+          <Button size="small" type={readOf ? 'default' : 'primary'} disabled={reader.busy !== null} onClick={readIt}>
+            {readOf ? 'Read it again' : 'Read the picture'}
+          </Button>
+        )}
         {photo && isShell && !readOnly && !editing && (
           <Button size="small" onClick={() => setPlacing(true)}>
             {corners ? 'Move the corners' : 'Place four corners'}
@@ -163,6 +197,26 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
       )}
       {tag && <p className="quiet">{tagWords(tag)}; two clicks on the picture measure in the tag’s plane.</p>}
       {flat.problem && <p className="fault">{flat.problem.sentence}</p>}
+      {reader.busy && (
+        <div className="row" role="status">
+          <Progress percent={Math.round(reader.busy.done * 100)} size="small" style={{ flex: 1 }} />
+          <span className="quiet">{reader.busy.what}</span>
+          <Button size="small" onClick={reader.cancel}>
+            Stop
+          </Button>
+        </div>
+      )}
+      {reader.problem && (
+        <p className="fault" role="alert">
+          {reader.problem.sentence}
+        </p>
+      )}
+      {readOf && !reader.busy && (
+        <p className="quiet">
+          Read with confidence <b className="figure">{Math.round(readOf.confidence * 100)} %</b>. {readOf.doubts.join(' ')} Real parts vary:
+          your eye decides; brush over what is read wrongly.
+        </p>
+      )}
       <div className="thumbs">
         {station.photos.map(({ value: p }) => (
           <button

@@ -11,7 +11,7 @@ import {
 } from '@true-ledger/core';
 import { useCallback, useEffect, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
-import { drawMarks, drawUnseen, frontDown } from '../../surface/paint.js';
+import { drawMarks, drawRead, drawUnseen, frontDown } from '../../surface/paint.js';
 import type { Flattened } from './useFlattened.js';
 
 type Tool = WearClass | 'unseen' | 'erase' | 'score';
@@ -24,6 +24,7 @@ const DEPTH_WORDS: Readonly<Record<LineDepth, string>> = {
   through: 'Through to the lining',
 };
 const BRUSHES: readonly Tool[] = [
+  'sound',
   'lining',
   'score',
   'heat',
@@ -89,6 +90,7 @@ export function SurfacePane({ station, flat }: { station: StationView; flat: Fla
       context.drawImage(layer, 0, 0, WIDTH, height);
     }
     const marks = [...station.marks.map((m) => m.value.mark), ...(draft.length > 0 ? [build(draft)] : [])];
+    if (station.reads.length > 0) drawRead(context, frame, station, WIDTH, height, shown ? 0.45 : 1);
     drawMarks(context, frame, marks, WIDTH, height, shown ? 0.6 : 1);
     const wear = station.wear;
     drawUnseen(
@@ -170,7 +172,7 @@ export function SurfacePane({ station, flat }: { station: StationView; flat: Fla
           : [at],
       );
     } else if (e.key === 'Escape' && draft.length > 0) follow([]);
-    else if (byKey && byKey !== 'sound') setTool(byKey);
+    else if (byKey) setTool(byKey);
     else return;
     e.preventDefault();
     e.stopPropagation();

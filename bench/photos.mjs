@@ -1,0 +1,283 @@
+// How well shells are read from pictures with exact truth. Two sets of rendered specimens: one to tune on, one to report on, with other seeds, lamps, benches, lenses, noise and
+// compression; and, when a folder is named, a third set of pictures of another renderer.
+// node bench/photos.mjs [--set tune|report] [--count 60] [--folder DIR] [--list]
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { parseArgs } from 'node:util';
+import sharp from 'sharp';
+import * as core from '@true-ledger/core';
+
+const { values } = parseArgs({
+  options: {
+    set: { type: 'string', default: 'report' },
+    count: { type: 'string', default: '60' },
+    folder: { type: 'string', default: process.env.SPECIMENS ?? '' },
+    list: { type: 'boolean', default: false },
+  },
+});
+
+const SETS = {
+  tune: {
+    from: 1000,
+    benches: ['wood', 'paint', 'concrete'],
+    colours: [
+      [0.5, 0.34, 0.2],
+      [0.15, 0.33, 0.25],
+      [0.36, 0.35, 0.34],
+    ],
+    lampWidth: [0.3, 0.5],
+    lamps: [1, 2],
+    focal: [1.4, 1.9],
+    noise: [0.6, 1.2],
+    quality: [86, 94],
+    cast: 0.1,
+    sizes: [[1200, 900]],
+  },
+  report: {
+    from: 500_000,
+    benches: ['cloth', 'steel', 'wood', 'concrete'],
+    colours: [
+      [0.42, 0.12, 0.11],
+      [0.4, 0.4, 0.43],
+      [0.3, 0.2, 0.12],
+      [0.55, 0.52, 0.47],
+      [0.16, 0.2, 0.34],
+    ],
+    lampWidth: [0.2, 0.75],
+    lamps: [1, 3],
+    focal: [1.25, 2.3],
+    noise: [0.8, 2],
+    quality: [78, 90],
+    cast: 0.15,
+    sizes: [
+      [1200, 900],
+      [1024, 768],
+    ],
+  },
+};
+
+/** What one specimen shows; every kind in its turn. */
+function damagesOf(kind, r) {
+  const arc = 50 + 80 * r();
+  switch (kind) {
+    case 'sound':
+      return r() < 0.5 ? [] : [{ kind: 'polish', arc, halfDeg: 30 + 40 * r(), amount: 0.3 + 0.5 * r() }];
+    case 'wiping':
+      return [{ kind: 'wipe', arc, halfDeg: 8 + 45 * r() ** 1.5, amount: 0.8 + 0.4 * r() }];
+    case 'edge': {
+      const half = 25 + 45 * r();
+      return [{ kind: 'edge', edge: r() < 0.5 ? 'front' : 'rear', depth: 0.06 + 0.3 * r(), fromDeg: Math.max(2, arc - half), toDeg: Math.min(178, arc + half) }];
+    }
+    case 'scores': {
+      const n = 1 + Math.floor(7 * r());
+      return Array.from({ length: n }, (_, k) => {
+        const from = 10 + 70 * r();
+        return {
+          kind: 'score',
+          axial: 0.08 + (0.84 * (k + 0.3 + 0.4 * r())) / n,
+          fromDeg: from,
+          toDeg: Math.min(175, from + 35 + 90 * r()),
+          widthMm: r() < 0.2 ? 0.06 + 0.05 * r() : 0.18 + 0.4 * r(),
+          through: r() < 0.3,
+        };
+      });
+    }
+    case 'fatigue':
+      return [{ kind: 'fatigue', arc, halfDeg: 15 + 35 * r(), axial: 0.3 + 0.4 * r(), lost: 0.1 + 0.5 * r() }];
+    case 'heat':
+      return [{ kind: 'heat', arc: r() < 0.5 ? 10 + 40 * r() : 130 + 40 * r(), halfDeg: 40 + 60 * r(), most: 0.7 + 0.5 * r() }];
+    case 'rust':
+      return [{ kind: 'rust', arc, halfDeg: 20 + 40 * r(), amount: 0.3 + 0.5 * r() }, ...(r() < 0.5 ? [{ kind: 'wipe', arc: arc > 90 ? 35 : 145, halfDeg: 8 + 8 * r(), amount: 0.9 }] : [])];
+    default:
+      return [{ kind: 'specks', count: 10 + Math.floor(40 * r()) }, ...(r() < 0.5 ? [{ kind: 'wipe', arc, halfDeg: 8 + 12 * r(), amount: 0.9 }] : [])];
+  }
+}
+const KINDS = ['sound', 'wiping', 'edge', 'scores', 'fatigue', 'heat', 'rust', 'debris'];
+
+function specimen(set, n) {
+  const r = core.seeded(set.from + n * 977);
+  const between = ([a, b]) => a + (b - a) * r();
+  const pick = (list) => list[Math.floor(r() * list.length)];
+  const kind = KINDS[n % KINDS.length];
+  const s = {
+    seed: set.from + n,
+    radiusMm: 20 + 16 * r(),
+    widthMm: 16 + 9 * r(),
+    damages: damagesOf(kind, r),
+    ...(r() < 0.35 ? { hole: { arc: 30 + 120 * r(), axial: 0.35 + 0.3 * r(), diameterMm: 3 + 2.5 * r() } } : {}),
+  };
+  const [width, height] = pick(set.sizes);
+  const shot = {
+    seed: set.from + n * 3,
+    width,
+    height,
+    focal: between(set.focal),
+    fill: 0.5 + 0.25 * r(),
+    tiltDeg: 14 * r(),
+    tiltTowardsDeg: 360 * r(),
+    rollDeg: 30 * (r() - 0.5),
+    bench: pick(set.benches),
+    benchColour: pick(set.colours),
+    lamps: Math.round(between(set.lamps)),
+    lampWidth: between(set.lampWidth),
+    lampWarmth: 0.8 * (r() - 0.3),
+    gains: [1 + set.cast * (2 * r() - 1), 1, 1 + set.cast * (2 * r() - 1)],
+    exposure: 0.8 + 0.5 * r(),
+    noise: between(set.noise),
+    blurPx: 0.4 + 0.8 * r(),
+  };
+  return { kind, s, shot, quality: Math.round(between(set.quality)) };
+}
+
+/** True shares over what a camera can see, by the same cells as the reading, and the true grade by the grade book. */
+function truthOf(maps, pose) {
+  const cells = core.MAP_COLUMNS * core.MAP_ROWS;
+  const shares = Object.fromEntries(core.WEAR_CLASSES.map((c) => [c, new Float32Array(cells)]));
+  const seen = new Float32Array(cells);
+  const total = {};
+  let all = 0;
+  for (let y = 0; y < maps.rows; y += 2)
+    for (let x = 0; x < maps.columns; x += 2) {
+      const name = core.MAP_CLASSES[maps.truth[y * maps.columns + x]];
+      const arc = ((x + 0.5) / maps.columns) * 180;
+      const axial = (y + 0.5) / maps.rows;
+      if (name === 'hole' || core.viewCosine(pose, arc, axial) < core.NOT_SEEN_COSINE) continue;
+      const cell = Math.floor(axial * core.MAP_ROWS) * core.MAP_COLUMNS + Math.floor((arc / 180) * core.MAP_COLUMNS);
+      shares[name][cell]++;
+      seen[cell]++;
+      total[name] = (total[name] ?? 0) + 1;
+      all++;
+    }
+  for (let c = 0; c < cells; c++) {
+    for (const k of core.WEAR_CLASSES) if (seen[c] > 0) shares[k][c] /= seen[c];
+    seen[c] = seen[c] > 0 ? 1 : 0;
+  }
+  return { map: { columns: core.MAP_COLUMNS, rows: core.MAP_ROWS, shares, seen }, percent: (k) => (100 * (total[k] ?? 0)) / Math.max(1, all) };
+}
+
+const results = [];
+function judge(id, kind, truth, reading) {
+  const row = { id, kind, truth, ok: reading.ok };
+  if (reading.ok) {
+    const v = reading.value;
+    row.error = Math.abs(v.summary.percent.lining - truth.lining);
+    row.lines = v.lines.filter((l) => l.widthMm >= 0.15).length;
+    row.lineError = Math.abs(row.lines - truth.lines);
+    row.lining = v.summary.percent.lining;
+    row.rust = v.summary.percent.rust;
+    row.heat = v.summary.percent.heat;
+    row.grade = v.grade;
+    row.confidence = v.confidence;
+    // Copper and rust told apart: of what is truly one of them, how much is called the other.
+    row.swapped = truth.map ? swapped(truth.map, v.map) : null;
+  } else row.problem = reading.problem.code;
+  results.push(row);
+  if (values.list)
+    console.error(
+      id,
+      kind,
+      reading.ok
+        ? `lining ${row.lining.toFixed(1)} / ${truth.lining.toFixed(1)}  lines ${row.lines} / ${truth.lines}  heat ${row.heat.toFixed(0)} / ${truth.heat.toFixed(0)}  rust ${row.rust.toFixed(1)} / ${truth.rust.toFixed(1)}  grade ${row.grade} / ${truth.grade}  conf ${row.confidence}`
+        : reading.problem.sentence,
+    );
+}
+
+function swapped(truth, read) {
+  let [wrong, of] = [0, 0];
+  for (let c = 0; c < truth.seen.length; c++) {
+    const copper = truth.shares.lining[c];
+    const rust = truth.shares.rust[c];
+    if (copper + rust < 0.15) continue;
+    of++;
+    const [rc, rr] = [read.shares.lining[c], read.shares.rust[c]];
+    if (rc + rr > 0.05 && copper > rust !== rc > rr) wrong++;
+  }
+  return of === 0 ? null : wrong / of;
+}
+
+let spent = 0;
+let megapixels = 0;
+const started = performance.now();
+if (values.folder && existsSync(join(values.folder, 'shells'))) {
+  for (const file of readdirSync(join(values.folder, 'shells')).filter((f) => f.endsWith('.json'))) {
+    const t = JSON.parse(readFileSync(join(values.folder, 'shells', file), 'utf8'));
+    const { data, info } = await sharp(join(values.folder, 'shells', t.image)).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+    const c = t.face_corners_px;
+    const from = performance.now();
+    const reading = core.readShell({ width: info.width, height: info.height, data: new Uint8ClampedArray(data) }, [c.left_front, c.left_rear, c.right_rear, c.right_front], {
+      radiusMm: t.part_mm.inner_radius,
+      widthMm: null,
+    });
+    spent += performance.now() - from;
+    megapixels += (info.width * info.height) / 1e6;
+    const seen = t.truth.visible_percent;
+    judge(t.id, t.description, { lining: seen.copper, heat: seen.heat, rust: seen.rust, lines: t.truth['score_lines_wider_than_0.15mm'], grade: null }, reading);
+  }
+  report('another renderer');
+} else {
+  const set = SETS[values.set];
+  if (!set) throw new Error(`no set ${values.set}`);
+  for (let n = 0; n < Number(values.count); n++) {
+    const { kind, s, shot, quality } = specimen(set, n);
+    const maps = core.shellMaps(s);
+    const taken = core.takeShell(s, maps, shot);
+    const jpeg = await sharp(Buffer.from(taken.pixels.data.buffer), { raw: { width: shot.width, height: shot.height, channels: 4 } })
+      .removeAlpha()
+      .jpeg({ quality })
+      .toBuffer();
+    const { data, info } = await sharp(jpeg).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+    const truth = truthOf(maps, taken.pose);
+    const lines = { hair: 0, probe: 0, nail: 0, through: 0 };
+    for (const d of s.damages) if (d.kind === 'score') lines[d.through ? 'through' : d.widthMm >= 0.15 ? 'probe' : 'hair']++;
+    const grade = core.proposeGrade('shell', 'trimetal', core.summariseMap(truth.map, lines)).grade;
+    const from = performance.now();
+    const reading = core.readShell({ width: info.width, height: info.height, data: new Uint8ClampedArray(data) }, taken.corners, { radiusMm: s.radiusMm, widthMm: s.widthMm });
+    spent += performance.now() - from;
+    megapixels += (info.width * info.height) / 1e6;
+    judge(`${values.set}-${n}`, kind, { lining: truth.percent('lining'), heat: truth.percent('heat'), rust: truth.percent('rust'), lines: maps.lines, grade, map: truth.map }, reading);
+  }
+  report(`rendered, ${values.set} set`);
+}
+
+function report(name) {
+  const say = (figure, unit, value, limit) => console.log(JSON.stringify({ figure: `${name}, ${results.length} pictures: ${figure}`, unit, value: Number(value.toFixed(1)), ...(limit === undefined ? {} : { limit }) }));
+  const good = results.filter((r) => r.ok);
+  const share = (list, f) => (list.length === 0 ? 0 : (100 * list.filter(f).length) / list.length);
+  say('lining share within 3 points', '%', share(results, (r) => r.ok && r.error <= 3), 90);
+  say('score lines from 0.15 mm within one', '%', share(results, (r) => r.ok && r.lineError <= 1), 85);
+  const told = good.filter((r) => r.swapped !== null);
+  if (told.length > 0) say('copper and rust told apart, cells', '%', 100 - (100 * told.reduce((s, r) => s + r.swapped, 0)) / told.length, 95);
+  const graded = good.filter((r) => r.grade !== null && r.truth.grade !== null);
+  if (graded.length > 0) {
+    say('proposed grade equal to truth', '%', share(graded, (r) => r.grade === r.truth.grade), 80);
+    say('proposed grade within one', '%', share(graded, (r) => Math.abs(r.grade - r.truth.grade) <= 1), 99);
+    const matrix = Array.from({ length: 5 }, (_, t) => Array.from({ length: 5 }, (__, g) => graded.filter((r) => r.truth.grade === t && r.grade === g).length));
+    console.log(JSON.stringify({ figure: `${name}: grades, row true, column proposed`, matrix }));
+    for (const kind of KINDS) {
+      const own = results.filter((r) => r.kind === kind && r.ok);
+      if (own.length > 0)
+        console.log(
+          JSON.stringify({
+            figure: `${name}: ${kind}`,
+            pictures: own.length,
+            liningErrorMean: Number((own.reduce((s, r) => s + r.error, 0) / own.length).toFixed(2)),
+            liningErrorWorst: Number(Math.max(...own.map((r) => r.error)).toFixed(2)),
+            linesWithinOne: Math.round(share(own, (r) => r.lineError <= 1)),
+            gradeEqual: Math.round(share(own, (r) => r.grade === r.truth.grade)),
+          }),
+        );
+    }
+  }
+  say('refused or no grade proposed', '%', share(results, (r) => !r.ok || r.grade === null));
+  console.log(
+    JSON.stringify({
+      figure: `${name}: time of a reading`,
+      unit: 'ms',
+      value: Math.round(spent / results.length),
+      limit: 1500,
+      perMegapixel: Math.round(spent / megapixels),
+      peakMemoryMb: Math.round(process.resourceUsage().maxRSS / 1024),
+      wholeSeconds: Math.round((performance.now() - started) / 1000),
+    }),
+  );
+}
