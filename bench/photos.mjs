@@ -66,7 +66,15 @@ function damagesOf(kind, r) {
       return [{ kind: 'wipe', arc, halfDeg: 8 + 45 * r() ** 1.5, amount: 0.8 + 0.4 * r() }];
     case 'edge': {
       const half = 25 + 45 * r();
-      return [{ kind: 'edge', edge: r() < 0.5 ? 'front' : 'rear', depth: 0.06 + 0.3 * r(), fromDeg: Math.max(2, arc - half), toDeg: Math.min(178, arc + half) }];
+      return [
+        {
+          kind: 'edge',
+          edge: r() < 0.5 ? 'front' : 'rear',
+          depth: 0.06 + 0.3 * r(),
+          fromDeg: Math.max(2, arc - half),
+          toDeg: Math.min(178, arc + half),
+        },
+      ];
     }
     case 'scores': {
       const n = 1 + Math.floor(7 * r());
@@ -87,9 +95,15 @@ function damagesOf(kind, r) {
     case 'heat':
       return [{ kind: 'heat', arc: r() < 0.5 ? 10 + 40 * r() : 130 + 40 * r(), halfDeg: 40 + 60 * r(), most: 0.7 + 0.5 * r() }];
     case 'rust':
-      return [{ kind: 'rust', arc, halfDeg: 20 + 40 * r(), amount: 0.3 + 0.5 * r() }, ...(r() < 0.5 ? [{ kind: 'wipe', arc: arc > 90 ? 35 : 145, halfDeg: 8 + 8 * r(), amount: 0.9 }] : [])];
+      return [
+        { kind: 'rust', arc, halfDeg: 20 + 40 * r(), amount: 0.3 + 0.5 * r() },
+        ...(r() < 0.5 ? [{ kind: 'wipe', arc: arc > 90 ? 35 : 145, halfDeg: 8 + 8 * r(), amount: 0.9 }] : []),
+      ];
     default:
-      return [{ kind: 'specks', count: 10 + Math.floor(40 * r()) }, ...(r() < 0.5 ? [{ kind: 'wipe', arc, halfDeg: 8 + 12 * r(), amount: 0.9 }] : [])];
+      return [
+        { kind: 'specks', count: 10 + Math.floor(40 * r()) },
+        ...(r() < 0.5 ? [{ kind: 'wipe', arc, halfDeg: 8 + 12 * r(), amount: 0.9 }] : []),
+      ];
   }
 }
 const KINDS = ['sound', 'wiping', 'edge', 'scores', 'fatigue', 'heat', 'rust', 'debris'];
@@ -152,7 +166,10 @@ function truthOf(maps, pose) {
     for (const k of core.WEAR_CLASSES) if (seen[c] > 0) shares[k][c] /= seen[c];
     seen[c] = seen[c] > 0 ? 1 : 0;
   }
-  return { map: { columns: core.MAP_COLUMNS, rows: core.MAP_ROWS, shares, seen }, percent: (k) => (100 * (total[k] ?? 0)) / Math.max(1, all) };
+  return {
+    map: { columns: core.MAP_COLUMNS, rows: core.MAP_ROWS, shares, seen },
+    percent: (k) => (100 * (total[k] ?? 0)) / Math.max(1, all),
+  };
 }
 
 const results = [];
@@ -201,17 +218,29 @@ const started = performance.now();
 if (values.folder && existsSync(join(values.folder, 'shells'))) {
   for (const file of readdirSync(join(values.folder, 'shells')).filter((f) => f.endsWith('.json'))) {
     const t = JSON.parse(readFileSync(join(values.folder, 'shells', file), 'utf8'));
-    const { data, info } = await sharp(join(values.folder, 'shells', t.image)).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+    const { data, info } = await sharp(join(values.folder, 'shells', t.image))
+      .ensureAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
     const c = t.face_corners_px;
     const from = performance.now();
-    const reading = core.readShell({ width: info.width, height: info.height, data: new Uint8ClampedArray(data) }, [c.left_front, c.left_rear, c.right_rear, c.right_front], {
-      radiusMm: t.part_mm.inner_radius,
-      widthMm: null,
-    });
+    const reading = core.readShell(
+      { width: info.width, height: info.height, data: new Uint8ClampedArray(data) },
+      [c.left_front, c.left_rear, c.right_rear, c.right_front],
+      {
+        radiusMm: t.part_mm.inner_radius,
+        widthMm: null,
+      },
+    );
     spent += performance.now() - from;
     megapixels += (info.width * info.height) / 1e6;
     const seen = t.truth.visible_percent;
-    judge(t.id, t.description, { lining: seen.copper, heat: seen.heat, rust: seen.rust, lines: t.truth['score_lines_wider_than_0.15mm'], grade: null }, reading);
+    judge(
+      t.id,
+      t.description,
+      { lining: seen.copper, heat: seen.heat, rust: seen.rust, lines: t.truth['score_lines_wider_than_0.15mm'], grade: null },
+      reading,
+    );
   }
   report('another renderer');
 } else {
@@ -231,27 +260,73 @@ if (values.folder && existsSync(join(values.folder, 'shells'))) {
     for (const d of s.damages) if (d.kind === 'score') lines[d.through ? 'through' : d.widthMm >= 0.15 ? 'probe' : 'hair']++;
     const grade = core.proposeGrade('shell', 'trimetal', core.summariseMap(truth.map, lines)).grade;
     const from = performance.now();
-    const reading = core.readShell({ width: info.width, height: info.height, data: new Uint8ClampedArray(data) }, taken.corners, { radiusMm: s.radiusMm, widthMm: s.widthMm });
+    const reading = core.readShell({ width: info.width, height: info.height, data: new Uint8ClampedArray(data) }, taken.corners, {
+      radiusMm: s.radiusMm,
+      widthMm: s.widthMm,
+    });
     spent += performance.now() - from;
     megapixels += (info.width * info.height) / 1e6;
-    judge(`${values.set}-${n}`, kind, { lining: truth.percent('lining'), heat: truth.percent('heat'), rust: truth.percent('rust'), lines: maps.lines, grade, map: truth.map }, reading);
+    judge(
+      `${values.set}-${n}`,
+      kind,
+      {
+        lining: truth.percent('lining'),
+        heat: truth.percent('heat'),
+        rust: truth.percent('rust'),
+        lines: maps.lines,
+        grade,
+        map: truth.map,
+      },
+      reading,
+    );
   }
   report(`rendered, ${values.set} set`);
 }
 
 function report(name) {
-  const say = (figure, unit, value, limit) => console.log(JSON.stringify({ figure: `${name}, ${results.length} pictures: ${figure}`, unit, value: Number(value.toFixed(1)), ...(limit === undefined ? {} : { limit }) }));
+  const say = (figure, unit, value, limit) =>
+    console.log(
+      JSON.stringify({
+        figure: `${name}, ${results.length} pictures: ${figure}`,
+        unit,
+        value: Number(value.toFixed(1)),
+        ...(limit === undefined ? {} : { limit }),
+      }),
+    );
   const good = results.filter((r) => r.ok);
   const share = (list, f) => (list.length === 0 ? 0 : (100 * list.filter(f).length) / list.length);
-  say('lining share within 3 points', '%', share(results, (r) => r.ok && r.error <= 3), 90);
-  say('score lines from 0.15 mm within one', '%', share(results, (r) => r.ok && r.lineError <= 1), 85);
+  say(
+    'lining share within 3 points',
+    '%',
+    share(results, (r) => r.ok && r.error <= 3),
+    90,
+  );
+  say(
+    'score lines from 0.15 mm within one',
+    '%',
+    share(results, (r) => r.ok && r.lineError <= 1),
+    85,
+  );
   const told = good.filter((r) => r.swapped !== null);
-  if (told.length > 0) say('copper and rust told apart, cells', '%', 100 - (100 * told.reduce((s, r) => s + r.swapped, 0)) / told.length, 95);
+  if (told.length > 0)
+    say('copper and rust told apart, cells', '%', 100 - (100 * told.reduce((s, r) => s + r.swapped, 0)) / told.length, 95);
   const graded = good.filter((r) => r.grade !== null && r.truth.grade !== null);
   if (graded.length > 0) {
-    say('proposed grade equal to truth', '%', share(graded, (r) => r.grade === r.truth.grade), 80);
-    say('proposed grade within one', '%', share(graded, (r) => Math.abs(r.grade - r.truth.grade) <= 1), 99);
-    const matrix = Array.from({ length: 5 }, (_, t) => Array.from({ length: 5 }, (__, g) => graded.filter((r) => r.truth.grade === t && r.grade === g).length));
+    say(
+      'proposed grade equal to truth',
+      '%',
+      share(graded, (r) => r.grade === r.truth.grade),
+      80,
+    );
+    say(
+      'proposed grade within one',
+      '%',
+      share(graded, (r) => Math.abs(r.grade - r.truth.grade) <= 1),
+      99,
+    );
+    const matrix = Array.from({ length: 5 }, (_, t) =>
+      Array.from({ length: 5 }, (__, g) => graded.filter((r) => r.truth.grade === t && r.grade === g).length),
+    );
     console.log(JSON.stringify({ figure: `${name}: grades, row true, column proposed`, matrix }));
     for (const kind of KINDS) {
       const own = results.filter((r) => r.kind === kind && r.ok);
@@ -268,7 +343,11 @@ function report(name) {
         );
     }
   }
-  say('refused or no grade proposed', '%', share(results, (r) => !r.ok || r.grade === null));
+  say(
+    'refused or no grade proposed',
+    '%',
+    share(results, (r) => !r.ok || r.grade === null),
+  );
   console.log(
     JSON.stringify({
       figure: `${name}: time of a reading`,

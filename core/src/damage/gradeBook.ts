@@ -169,7 +169,8 @@ export function proposeGrade(
 }
 
 function words(rule: GradeRule, value: number): string {
-  if (rule.on.kind === 'lines') return `${value} ${value > 1 ? DEPTH_WORDS[rule.on.depth].replace('line', 'lines') : DEPTH_WORDS[rule.on.depth]}`;
+  if (rule.on.kind === 'lines')
+    return `${value} ${value > 1 ? DEPTH_WORDS[rule.on.depth].replace('line', 'lines') : DEPTH_WORDS[rule.on.depth]}`;
   const name = WEAR_CLASS_INFO[rule.on.class].name.toLowerCase();
   const figure = value < 10 ? value.toFixed(1) : value.toFixed(0);
   return rule.on.kind === 'arc' ? `${name} over ${figure} % of the arc` : `${name} on ${figure} % of the face`;

@@ -1,4 +1,5 @@
 import type { WearClass } from '../damage/classes.js';
+import type { WearMap } from '../damage/wearMap.js';
 import { fractal, lattice, seeded, smoothNoise, smoothstep } from './noise.js';
 
 /** Damage of a shell half, on the developed surface: arc in degrees, axial 0 front to 1 rear. */
@@ -17,7 +18,9 @@ export type ShellDamage =
   | { readonly kind: 'fatigue'; readonly arc: number; readonly halfDeg: number; readonly axial: number; readonly lost: number }
   | { readonly kind: 'heat'; readonly arc: number; readonly halfDeg: number; readonly most: number }
   | { readonly kind: 'rust'; readonly arc: number; readonly halfDeg: number; readonly amount: number }
-  | { readonly kind: 'specks'; readonly count: number };
+  | { readonly kind: 'specks'; readonly count: number }
+  /** Whatever a wear map says, torn along the run. */
+  | { readonly kind: 'wear'; readonly map: WearMap };
 
 export interface ShellSpecimen {
   readonly seed: number;
@@ -77,7 +80,8 @@ export function shellMaps(s: ShellSpecimen, columns = 1440, rows = 480): ShellMa
   let lines = 0;
   let specks = 0;
   const each = (f: (i: number, arc: number, axial: number, x: number, y: number) => void): void => {
-    for (let y = 0; y < rows; y++) for (let x = 0; x < columns; x++) f(y * columns + x, ((x + 0.5) / columns) * 180, (y + 0.5) / rows, x, y);
+    for (let y = 0; y < rows; y++)
+      for (let x = 0; x < columns; x++) f(y * columns + x, ((x + 0.5) / columns) * 180, (y + 0.5) / rows, x, y);
   };
   const bare = (i: number, x: number, y: number, seed: number): void => {
     truth[i] = 1;
@@ -94,14 +98,17 @@ export function shellMaps(s: ShellSpecimen, columns = 1440, rows = 480): ShellMa
     if (d.kind === 'wipe')
       each((i, arc, axial, x, y) => {
         const reach = Math.abs(arc - d.arc) / d.halfDeg;
-        const row = 0.34 * smoothNoise(axial * 26, d.arc, seed) + 0.3 * lattice(y, Math.floor(x / 200), seed + 1) * smoothNoise(x / 160, y * 0.5, seed + 2);
+        const row =
+          0.34 * smoothNoise(axial * 26, d.arc, seed) +
+          0.3 * lattice(y, Math.floor(x / 200), seed + 1) * smoothNoise(x / 160, y * 0.5, seed + 2);
         if (reach + row < d.amount) bare(i, x, y, seed);
       });
     if (d.kind === 'edge')
       each((i, arc, axial, x, y) => {
         if (arc < d.fromDeg || arc > d.toDeg) return;
         const t = (arc - d.fromDeg) / (d.toDeg - d.fromDeg);
-        const depth = d.depth * Math.sin(Math.PI * t) ** 0.6 * (1 + 0.25 * fractal(arc / 14, 0, seed)) + 0.02 * lattice(y, Math.floor(x / 120), seed);
+        const depth =
+          d.depth * Math.sin(Math.PI * t) ** 0.6 * (1 + 0.25 * fractal(arc / 14, 0, seed)) + 0.02 * lattice(y, Math.floor(x / 120), seed);
         if ((d.edge === 'front' ? axial : 1 - axial) < depth) bare(i, x, y, seed);
       });
     if (d.kind === 'score') {
@@ -119,9 +126,12 @@ export function shellMaps(s: ShellSpecimen, columns = 1440, rows = 480): ShellMa
       });
     }
     if (d.kind === 'fatigue') fatigue(d, seed);
+    if (d.kind === 'wear') wear(d.map, seed);
     if (d.kind === 'heat')
       each((i, arc, axial, x, y) => {
-        const t = d.most * smoothstep(1, 0.1, Math.abs(arc - d.arc + 4 * fractal(axial * 3, arc / 30, seed)) / d.halfDeg) + 0.04 * lattice(y, Math.floor(x / 300), seed);
+        const t =
+          d.most * smoothstep(1, 0.1, Math.abs(arc - d.arc + 4 * fractal(axial * 3, arc / 30, seed)) / d.halfDeg) +
+          0.04 * lattice(y, Math.floor(x / 300), seed);
         if (t <= 0.04) return;
         const straw = smoothstep(0.05, 0.3, t);
         const brown = smoothstep(0.28, 0.62, t);
@@ -172,11 +182,67 @@ export function shellMaps(s: ShellSpecimen, columns = 1440, rows = 480): ShellMa
   }
   return { columns, rows, truth, colour, roughness, dull, height, lines, specks };
 
+  function wear({ columns: w, rows: h, shares }: WearMap, seed: number): void {
+    const between = (list: Float32Array, arc: number, axial: number): number => {
+      const u = Math.max(0, Math.min(w - 1.001, (arc / 180) * w - 0.5));
+      const v = Math.max(0, Math.min(h - 1.001, axial * h - 0.5));
+      const [a, b] = [Math.floor(u), Math.floor(v)];
+      const [fu, fv] = [u - a, v - b];
+      const at = (x: number, y: number): number => list[Math.min(h - 1, y) * w + Math.min(w - 1, x)]!;
+      return (at(a, b) * (1 - fu) + at(a + 1, b) * fu) * (1 - fv) + (at(a, b + 1) * (1 - fu) + at(a + 1, b + 1) * fu) * fv;
+    };
+    each((i, arc, axial, x, y) => {
+      const torn =
+        0.5 +
+        0.3 * smoothNoise(arc / 9, axial * 34, seed) +
+        0.22 * lattice(y, Math.floor(x / 180), seed + 1) * smoothNoise(x / 140, y * 0.5, seed + 2);
+      const patchy = 0.5 + 0.62 * fractal((arc * arcMm) / 1.2, (axial * s.widthMm) / 1.2, seed + 4);
+      roughness[i]! -= 0.12 * between(shares.polished, arc, axial);
+      const lining = between(shares.lining, arc, axial) + between(shares.scuffed, arc, axial);
+      const heat = between(shares.heat, arc, axial);
+      if (heat > 0.05) {
+        const t = heat * (0.9 + 0.2 * torn);
+        const black = smoothstep(0.45, 0.95, t);
+        const brown = smoothstep(0.05, 0.5, t);
+        put(
+          i,
+          [0, 1, 2].map((k) => WHITE_METAL[k]! * (1 - brown * [0.35, 0.5, 0.72][k]!) * (1 - black) + 0.022 * black) as [
+            number,
+            number,
+            number,
+          ],
+          1,
+        );
+        if (t > 0.3) truth[i] = 2;
+      }
+      if (lining > 0.03 && torn < lining * 1.12 - 0.06) bare(i, x, y, seed);
+      const steel = between(shares.steel, arc, axial);
+      if (steel > 0.05 && torn < steel) put(i, [0.33, 0.34, 0.36], 1);
+      const rust = between(shares.rust, arc, axial);
+      if (rust > 0.02 && patchy < rust * 1.1) {
+        truth[i] = 3;
+        put(i, [0.33, 0.105, 0.022], 0.6 + 0.6 * fractal(x / 14, y / 14, seed + 9));
+        dull[i] = 0.95;
+        roughness[i] = 0.9;
+      }
+      const dirt = between(shares.embedded, arc, axial) + between(shares.deposit, arc, axial);
+      if (dirt > 0.02 && 0.5 + 0.5 * smoothNoise((arc * arcMm) / 0.35, (axial * s.widthMm) / 0.35, seed + 6) > 1.02 - 0.35 * dirt) {
+        truth[i] = 4;
+        put(i, [0.06, 0.055, 0.05], 1);
+        dull[i] = 0.6;
+      }
+    });
+  }
+
   function fatigue(d: Extract<ShellDamage, { kind: 'fatigue' }>, seed: number): void {
     // Cells of a Voronoi net about a millimetre wide; cracks where the two nearest seeds are as far.
     const cell = 1.15;
     each((i, arc, axial, x, y) => {
-      const inside = smoothstep(1, 0.75, Math.hypot((arc - d.arc) / d.halfDeg, (axial - d.axial) / 0.42) + 0.2 * fractal(arc / 8, axial * 8, seed));
+      const inside = smoothstep(
+        1,
+        0.75,
+        Math.hypot((arc - d.arc) / d.halfDeg, (axial - d.axial) / 0.42) + 0.2 * fractal(arc / 8, axial * 8, seed),
+      );
       if (inside <= 0.02) return;
       const [px, py] = [(arc * arcMm) / cell, (axial * s.widthMm) / cell];
       const [gx, gy] = [Math.floor(px), Math.floor(py)];

@@ -116,7 +116,11 @@ export function takeShell(s: ShellSpecimen, maps: ShellMaps, shot: ShellShot): S
       const c = ray(d);
       for (let k = 0; k < 3; k++) linear[(py * width + px) * 3 + k] = c[k]!;
     }
-  return { pixels: develop(linear, shot), corners: [0, 1, 2, 3].map((k) => projectShell(pose, k < 2 ? 0 : 180, k === 1 || k === 2 ? 1 : 0)), pose };
+  return {
+    pixels: develop(linear, shot),
+    corners: [0, 1, 2, 3].map((k) => projectShell(pose, k < 2 ? 0 : 180, k === 1 || k === 2 ? 1 : 0)),
+    pose,
+  };
 
   function ray(d: Vec): Vec {
     // Far wall of the bore.
@@ -213,13 +217,22 @@ export function takeShell(s: ShellSpecimen, maps: ShellMaps, shot: ShellShot): S
     const away = Math.hypot(Math.max(0, Math.abs(p[0]) - outer), Math.max(0, -W - p[1], p[1]));
     const shadow = 1 - 0.55 * Math.exp(-away / (0.35 * R));
     let g = 1 + 0.06 * fractal(p[0] / 9, p[1] / 9, shot.seed);
-    if (shot.bench === 'wood') g += 0.16 * smoothNoise(p[0] / 30 + p[1] / 40, p[1] / 1.4 + p[0] / 2.6, shot.seed) + 0.06 * smoothNoise(p[0] / 9, p[1] * 2, shot.seed + 1);
-    if (shot.bench === 'cloth') g += 0.14 * Math.sin(p[0] * 7.1) * Math.sin(p[1] * 7.3) + 0.08 * lattice(Math.floor(p[0] * 4), Math.floor(p[1] * 4), shot.seed);
-    if (shot.bench === 'concrete') g += 0.22 * fractal(p[0] / 4, p[1] / 4, shot.seed + 2) + 0.08 * lattice(Math.floor(p[0] * 3), Math.floor(p[1] * 3), shot.seed);
+    if (shot.bench === 'wood')
+      g +=
+        0.16 * smoothNoise(p[0] / 30 + p[1] / 40, p[1] / 1.4 + p[0] / 2.6, shot.seed) +
+        0.06 * smoothNoise(p[0] / 9, p[1] * 2, shot.seed + 1);
+    if (shot.bench === 'cloth')
+      g += 0.14 * Math.sin(p[0] * 7.1) * Math.sin(p[1] * 7.3) + 0.08 * lattice(Math.floor(p[0] * 4), Math.floor(p[1] * 4), shot.seed);
+    if (shot.bench === 'concrete')
+      g += 0.22 * fractal(p[0] / 4, p[1] / 4, shot.seed + 2) + 0.08 * lattice(Math.floor(p[0] * 3), Math.floor(p[1] * 3), shot.seed);
     if (shot.bench === 'steel') g += 0.1 * lattice(Math.floor(p[1] * 9), Math.floor(p[0] / 30), shot.seed);
     const light = env([0, 0, -1]);
     const level = 0.22 * g * shadow * shade;
-    return [shot.benchColour[0] * level * (0.4 + light[0]), shot.benchColour[1] * level * (0.4 + light[1]), shot.benchColour[2] * level * (0.4 + light[2])];
+    return [
+      shot.benchColour[0] * level * (0.4 + light[0]),
+      shot.benchColour[1] * level * (0.4 + light[1]),
+      shot.benchColour[2] * level * (0.4 + light[2]),
+    ];
   }
 }
 

@@ -1,6 +1,15 @@
 import 'reflect-metadata';
 import { NestFactory } from '@nestjs/core';
-import { caseView, renderCylinder, renderShell, type Author, type EntryDraft, type StandIn, type StationView } from '@true-ledger/core';
+import {
+  caseView,
+  renderCylinder,
+  shellMaps,
+  takeShell,
+  type Author,
+  type EntryDraft,
+  type StandIn,
+  type StationView,
+} from '@true-ledger/core';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { writeFile } from 'node:fs/promises';
 import { DataSource } from 'typeorm';
@@ -21,12 +30,44 @@ const PEOPLE = [
   { name: 'Desk of the insurer', signIn: 'desk', role: 'reader' },
 ] as const;
 
+/** Linear colours of the benches in the demonstration's pictures. */
+const BENCHES = [
+  [0.42, 0.29, 0.17],
+  [0.34, 0.1, 0.1],
+  [0.36, 0.37, 0.4],
+  [0.32, 0.31, 0.3],
+  [0.13, 0.29, 0.23],
+] as const;
+
 function drawStation(view: StationView, seed: number): StandIn | null {
   const frame = view.station.surface;
   if (!frame || !view.wear) return null;
-  return view.station.part === 'shell'
-    ? renderShell(view.wear, frame.widthMm / Math.PI, frame.heightMm, seed)
-    : renderCylinder(view.wear, seed);
+  if (view.station.part !== 'shell') return renderCylinder(view.wear, seed);
+  const specimen = {
+    seed,
+    radiusMm: frame.widthMm / Math.PI,
+    widthMm: frame.heightMm,
+    damages: [{ kind: 'wear', map: view.wear }] as const,
+  };
+  return takeShell(specimen, shellMaps(specimen), {
+    seed,
+    width: 1200,
+    height: 900,
+    focal: 1.7 + 0.1 * (seed % 4),
+    fill: 0.64,
+    tiltDeg: 3 + (seed % 7),
+    tiltTowardsDeg: (seed * 67) % 360,
+    rollDeg: ((seed * 13) % 15) - 7,
+    bench: (['wood', 'cloth', 'steel', 'concrete', 'paint'] as const)[seed % 5]!,
+    benchColour: BENCHES[seed % 5]!,
+    lamps: 1 + (seed % 2),
+    lampWidth: 0.42,
+    lampWarmth: 0.2 * (seed % 3),
+    gains: [1, 1, 1],
+    exposure: 0.95,
+    noise: 0.9,
+    blurPx: 0.6,
+  });
 }
 
 async function loadCase(

@@ -48,12 +48,18 @@ export function usePictureReader(): PictureReader {
             if (data.result.ok) done(data.result.value);
           };
           w.onerror = () =>
-            end({ code: 'worker', sentence: 'The reading stopped without an answer. The picture is stored; nothing was graded. Read it again.' });
+            end({
+              code: 'worker',
+              sentence: 'The reading stopped without an answer. The picture is stored; nothing was graded. Read it again.',
+            });
           w.postMessage({ ...job, file } satisfies ReadingJob);
         })
         .catch(() => {
           if (own === turn.current)
-            end({ code: 'picture', sentence: 'The picture could not be fetched for reading. It is stored; try again when the server answers.' });
+            end({
+              code: 'picture',
+              sentence: 'The picture could not be fetched for reading. It is stored; try again when the server answers.',
+            });
         });
     },
     cancel: () => {

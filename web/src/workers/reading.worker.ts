@@ -1,4 +1,13 @@
-import { findShell, readShell, surfaceReadOf, type Point, type Problem, type Result, type ShellConstruction, type SurfaceRead } from '@true-ledger/core';
+import {
+  findShell,
+  readShell,
+  surfaceReadOf,
+  type Point,
+  type Problem,
+  type Result,
+  type ShellConstruction,
+  type SurfaceRead,
+} from '@true-ledger/core';
 
 export interface ReadingJob {
   readonly file: Blob;
@@ -69,5 +78,9 @@ async function work(job: ReadingJob): Promise<void> {
 
 self.onmessage = (event: MessageEvent<ReadingJob>) =>
   void work(event.data).catch(() =>
-    fault({ code: 'picture', sentence: 'The picture could not be unpacked here. It is stored as it is; nothing was graded. Try another browser, or grade it by eye.' }),
+    fault({
+      code: 'picture',
+      sentence:
+        'The picture could not be unpacked here. It is stored as it is; nothing was graded. Try another browser, or grade it by eye.',
+    }),
   );

@@ -11,9 +11,9 @@ export const LAYERS: readonly Layer[] = ['sound', 'lining', 'heat', 'rust', 'emb
  * - `warm`: least rise of warmth over sound metal that can be worn lining. Copper is 0.55–0.8 above white metal in the mean of log R/G and log G/B.
  * - `rust`: iron oxide lies 1.2 and more above; a thin film or a blurred edge of it less, but then it is dark.
  * - `straw`: tint that heat leaves past straw.
- * - `dark`: how far below the bright part of the face metal must be to be blackened (about a fifth).
+ * - `dark`, `black`: how far below the bright part of the face heated metal lies (a quarter, a ninth).
  */
-const LIMITS = { warm: 0.2, rust: 0.92, straw: 0.2, dark: -1.6, speck: -0.5, crack: -0.33 } as const;
+const LIMITS = { warm: 0.2, rust: 0.92, straw: 0.17, dark: -1.35, black: -2.2, speck: -0.5, crack: -0.33 } as const;
 
 export interface Layered {
   /** Index into `LAYERS` by pixel. */
@@ -24,6 +24,8 @@ export interface Layered {
   readonly specks: number;
   /** Share of the surface under a net of cracks. */
   readonly crazed: number;
+  /** 1 where the surface lies under a net of cracks. */
+  readonly net: Uint8Array;
   readonly voids: number;
 }
 
@@ -55,8 +57,8 @@ export function readLayers(seen: Seen, lit: Lit, pxPerMm: number): Layered {
   markHeat(seen, lit, warmth, layer, tinted, pxPerMm);
   cleanRims(layer, width, height, pxPerMm);
   bridgeGlare(seen.glare, layer, width, height, pxPerMm);
-  const { specks, crazed } = markDark(lit, layer, pxPerMm);
-  return { layer, sure, warmth, specks, crazed, voids };
+  const { specks, crazed, net } = markDark(lit, layer, pxPerMm);
+  return { layer, sure, warmth, specks, crazed, net, voids };
 }
 
 /** Warmth over sound metal. Where red is clipped only blue still tells; chroma is spread over two pixels by the usual subsampling, so a small box is no loss. */
@@ -121,9 +123,9 @@ function isTint(c: Component, warmth: Field, lit: Lit, pxPerMm: number): boolean
   return step < 0.16 || (step < 0.24 && hue < 0.72);
 }
 
-/** Under glare nothing is seen: what lies on both sides of it along the arc is taken when they agree, else the place is not seen. */
+/** Under glare nothing is seen: what lies on both sides of it along the arc is taken when they agree and it is no wider than 14 mm, else the place is not seen. Its share is reported. */
 function bridgeGlare(glare: Uint8Array, layer: Uint8Array, width: number, height: number, pxPerMm: number): void {
-  const most = Math.round(3.5 * pxPerMm);
+  const most = Math.round(14 * pxPerMm);
   const margin = Math.max(1, Math.round(0.1 * pxPerMm));
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
@@ -169,16 +171,29 @@ function markHeat(seen: Seen, lit: Lit, warmth: Field, layer: Uint8Array, tinted
   const mild = boxMean(warmth, r, Math.max(1, Math.round(r / 2)));
   const hot = new Uint8Array(layer.length);
   for (const c of tinted) for (const i of c.pixels) hot[i] = 1;
-  const tint = tinted.length > 0;
+  const tint = Uint8Array.from(hot);
   for (let i = 0; i < hot.length; i++) {
     if (layer[i] !== 0) continue;
     const dark = soft.data[i]! - reference;
-    if (dark < LIMITS.dark - 0.8 || (tint && (dark < LIMITS.dark || mild.data[i]! > LIMITS.straw))) hot[i] = 1;
+    if (dark < LIMITS.dark || mild.data[i]! > LIMITS.straw) hot[i] = 1;
   }
   const least = Math.round(layer.length * 0.004);
   for (const c of components(hot, width, height, least)) {
-    // Black without any tint beside it is a shadow or a dirty edge more often than heat: only when it is wide.
-    if (!tint && c.area < layer.length * 0.06) continue;
+    // Metal that mirrors a dark place or a brown bench is no heat. Heat goes through brown to black: a patch must hold enough of both, or be blacker than
+    // any mirror with some brown beside it.
+    let brown = 0;
+    let strong = 0;
+    let dark = 0;
+    let black = 0;
+    for (const i of c.pixels) {
+      brown += tint[i]!;
+      if (mild.data[i]! > 0.22) strong++;
+      const depth = soft.data[i]! - reference;
+      if (depth < LIMITS.dark) dark++;
+      if (depth < LIMITS.black) black++;
+    }
+    const way = brown > 0.05 * c.area && dark > 0.12 * c.area && black > 0.04 * c.area;
+    if (!way && !(black > 0.35 * c.area && strong > 0.05 * c.area)) continue;
     for (const i of c.pixels) if (layer[i] === 0) layer[i] = at('heat');
   }
   // Between tint and black the colour passes through grey: what lies inside is heat too.
@@ -230,7 +245,7 @@ function markVoids(seen: Seen, lit: Lit, layer: Uint8Array, pxPerMm: number): nu
 }
 
 /** Dark things on sound metal: specks that are compact, nets of cracks that are not. Lines along the run are left to the line finder. */
-function markDark(lit: Lit, layer: Uint8Array, pxPerMm: number): { specks: number; crazed: number } {
+function markDark(lit: Lit, layer: Uint8Array, pxPerMm: number): { specks: number; crazed: number; net: Uint8Array } {
   const { width, height } = lit.shade;
   const r = Math.round(pxPerMm * 0.9);
   const around = boxMean(lit.shade, 2 * r, r);
@@ -257,16 +272,20 @@ function markDark(lit: Lit, layer: Uint8Array, pxPerMm: number): { specks: numbe
   // A net fills its neighbourhood with cracks in every direction; a lone scratch does not.
   const reach = Math.round(1.5 * pxPerMm);
   const density = boxMean(net, reach, reach);
+  const under = new Uint8Array(layer.length);
   let crazed = 0;
   let total = 0;
   for (let i = 0; i < layer.length; i++) {
     if (layer[i] === at('unseen') || layer[i] === at('void')) continue;
     total++;
-    if (density.data[i]! > 0.045) crazed++;
+    if (density.data[i]! > 0.045) {
+      crazed++;
+      under[i] = 1;
+    }
   }
   const share = total === 0 ? 0 : crazed / total;
   // Many little dark spots in a net are pieces of cracks.
-  if (share > 0.02) return { specks: 0, crazed: share };
+  if (share > 0.02) return { specks: 0, crazed: share, net: under };
   for (const c of found) for (const i of c.pixels) layer[i] = at('embedded');
-  return { specks: found.length, crazed: share };
+  return { specks: found.length, crazed: share, net: under };
 }

@@ -131,6 +131,9 @@ export interface Lit {
 /** Within what lamp and bench do to the colour of metal. On the warm side worn layers begin, so the reach is shorter there. */
 const near = (off: number): boolean => off > -0.32 && off < 0.17;
 
+/** Share of a column that must look sound before it is gone by: less may be a hole in a worn patch. */
+const LEAST_SOUND = 0.28;
+
 /** Half width of the band round the arc that gives the light at a place, as a share of the arc. */
 const BAND = 1 / 60;
 
@@ -144,9 +147,9 @@ export function removeLight(seen: Seen, neutral: { readonly redness: number; rea
   for (let i = 0; i < sound.length; i++)
     sound[i] =
       seen.there[i] && near(seen.redness.data[i]! - neutral.redness) && near(seen.yellowness.data[i]! - neutral.yellowness) ? 1 : 0;
-  const light = columnLevel(seen.light, sound, 0.6, Math.round(height * 0.12));
-  const redness = columnLevel(seen.redness, sound, 0.5, Math.round(height * 0.12));
-  const yellowness = columnLevel(seen.yellowness, sound, 0.5, Math.round(height * 0.12));
+  const light = columnLevel(seen.light, sound, 0.6, Math.round(height * LEAST_SOUND));
+  const redness = columnLevel(seen.redness, sound, 0.5, Math.round(height * LEAST_SOUND));
+  const yellowness = columnLevel(seen.yellowness, sound, 0.5, Math.round(height * LEAST_SOUND));
   const half = Math.max(1, Math.round(width * BAND));
   const level = fill(light.values, light.found, half);
   const red = fill(redness.values, redness.found, 2 * half, neutral.redness);

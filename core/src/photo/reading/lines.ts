@@ -101,7 +101,7 @@ function darkLines(lit: Lit, layered: Layered, pxPerMm: number, sourcePxPerMm: n
   const sample = new Float32Array(Math.ceil(ridge.data.length / 5));
   for (let k = 0; k < sample.length; k++) sample[k] = Math.abs(ridge.data[k * 5]!);
   const scatter = quantile(sample, 0.5) / 0.6745;
-  const limit = Math.max(0.09, 4.2 * scatter);
+  const limit = Math.max(0.1, 5 * scatter);
   const mask = new Uint8Array(ridge.data.length);
   const border = Math.round(0.35 * pxPerMm);
   for (let y = border; y < height - border; y++)
@@ -123,6 +123,7 @@ function darkLines(lit: Lit, layered: Layered, pxPerMm: number, sourcePxPerMm: n
       contrast = Math.max(contrast, ridge.data[i]!);
       if (layered.layer[i - beside] === layered.layer[i + beside] && (layered.layer[i] ?? 1) === (layered.layer[i + beside] ?? 0)) alone++;
     }
+    if (c.pixels.reduce((n, i) => n + layered.net[i]!, 0) > 0.4 * c.pixels.length) return [];
     // The border of a worn patch, a hole or a tab is no score.
     if (alone < 0.7 * c.pixels.length) return [];
     return [{ left: c.left, right: c.right, y: c.y, contrast, width: widthOf(mean, wide, c.pixels, width, height) / pxPerMm }];

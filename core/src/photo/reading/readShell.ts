@@ -390,7 +390,9 @@ export function surfaceReadOf(r: SurfaceReading, sha256: string): SurfaceRead {
     sha256,
     columns: MAP_COLUMNS,
     rows: MAP_ROWS,
-    shares: Object.fromEntries(WEAR_CLASSES.filter((c) => c !== 'sound' && r.summary.percent[c] > 0).map((c) => [c, percent(r.map.shares[c])])),
+    shares: Object.fromEntries(
+      WEAR_CLASSES.filter((c) => c !== 'sound' && r.summary.percent[c] > 0).map((c) => [c, percent(r.map.shares[c])]),
+    ),
     seen: percent(r.map.seen),
     lines: r.lines.map((l) => ({
       fromDeg: Number(l.fromDeg.toFixed(1)),
