@@ -214,26 +214,32 @@ function swapped(truth, read) {
 
 let spent = 0;
 let megapixels = 0;
-const started = performance.now();
-if (values.folder && existsSync(join(values.folder, 'shells'))) {
-  for (const file of readdirSync(join(values.folder, 'shells')).filter((f) => f.endsWith('.json'))) {
-    const t = JSON.parse(readFileSync(join(values.folder, 'shells', file), 'utf8'));
-    const { data, info } = await sharp(join(values.folder, 'shells', t.image))
+let started = performance.now();
+await renderedSet(values.set, Number(values.count));
+if (values.folder && existsSync(join(values.folder, 'shells'))) await folderSet(values.folder);
+
+function timed(picture, corners, size) {
+  const from = performance.now();
+  const reading = core.readShell(picture, corners, size);
+  spent += performance.now() - from;
+  megapixels += (picture.width * picture.height) / 1e6;
+  return reading;
+}
+
+/** Pictures with truth of another renderer: `shells/*.json` with `face_corners_px`, `truth`, `image`. */
+async function folderSet(folder) {
+  for (const file of readdirSync(join(folder, 'shells')).filter((f) => f.endsWith('.json'))) {
+    const t = JSON.parse(readFileSync(join(folder, 'shells', file), 'utf8'));
+    const { data, info } = await sharp(join(folder, 'shells', t.image))
       .ensureAlpha()
       .raw()
       .toBuffer({ resolveWithObject: true });
     const c = t.face_corners_px;
-    const from = performance.now();
-    const reading = core.readShell(
+    const reading = timed(
       { width: info.width, height: info.height, data: new Uint8ClampedArray(data) },
       [c.left_front, c.left_rear, c.right_rear, c.right_front],
-      {
-        radiusMm: t.part_mm.inner_radius,
-        widthMm: null,
-      },
+      { radiusMm: t.part_mm.inner_radius, widthMm: null },
     );
-    spent += performance.now() - from;
-    megapixels += (info.width * info.height) / 1e6;
     const seen = t.truth.visible_percent;
     judge(
       t.id,
@@ -243,10 +249,12 @@ if (values.folder && existsSync(join(values.folder, 'shells'))) {
     );
   }
   report('another renderer');
-} else {
-  const set = SETS[values.set];
-  if (!set) throw new Error(`no set ${values.set}`);
-  for (let n = 0; n < Number(values.count); n++) {
+}
+
+async function renderedSet(name, count) {
+  const set = SETS[name];
+  if (!set) throw new Error(`no set ${name}`);
+  for (let n = 0; n < count; n++) {
     const { kind, s, shot, quality } = specimen(set, n);
     const maps = core.shellMaps(s);
     const taken = core.takeShell(s, maps, shot);
@@ -258,16 +266,13 @@ if (values.folder && existsSync(join(values.folder, 'shells'))) {
     const truth = truthOf(maps, taken.pose);
     const lines = { hair: 0, probe: 0, nail: 0, through: 0 };
     for (const d of s.damages) if (d.kind === 'score') lines[d.through ? 'through' : d.widthMm >= 0.15 ? 'probe' : 'hair']++;
-    const grade = core.proposeGrade('shell', 'trimetal', core.summariseMap(truth.map, lines)).grade;
-    const from = performance.now();
-    const reading = core.readShell({ width: info.width, height: info.height, data: new Uint8ClampedArray(data) }, taken.corners, {
+    const { grade } = core.proposeGrade('shell', 'trimetal', core.summariseMap(truth.map, lines));
+    const reading = timed({ width: info.width, height: info.height, data: new Uint8ClampedArray(data) }, taken.corners, {
       radiusMm: s.radiusMm,
       widthMm: s.widthMm,
     });
-    spent += performance.now() - from;
-    megapixels += (info.width * info.height) / 1e6;
     judge(
-      `${values.set}-${n}`,
+      `${name}-${n}`,
       kind,
       {
         lining: truth.percent('lining'),
@@ -280,7 +285,7 @@ if (values.folder && existsSync(join(values.folder, 'shells'))) {
       reading,
     );
   }
-  report(`rendered, ${values.set} set`);
+  report(`rendered, ${name} set`);
 }
 
 function report(name) {
@@ -359,4 +364,8 @@ function report(name) {
       wholeSeconds: Math.round((performance.now() - started) / 1000),
     }),
   );
+  results.length = 0;
+  spent = 0;
+  megapixels = 0;
+  started = performance.now();
 }

@@ -1,3 +1,7 @@
+import { shellMaps, takeShell } from '@true-ledger/core';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import sharp from 'sharp';
 import { join } from 'node:path';
 import { run } from './main.js';
 
@@ -44,7 +48,77 @@ describe('true-ledger', () => {
     expect((await call('sheets', 'inline-4-petrol')).out).toContain('crank.main.2\tjournal\tfront.A\tMain journal 2: front, axis A');
     expect((await call('templates')).out).toContain('twin-premix\t');
   });
+  it('grades a picture with and without corners, and says what it assumed', async () => {
+    const specimen = { seed: 8, radiusMm: 26, widthMm: 20, damages: [{ kind: 'wipe', arc: 80, halfDeg: 20, amount: 0.95 }] } as const;
+    const shot = takeShell(specimen, shellMaps(specimen, 720, 240), {
+      seed: 2,
+      width: 800,
+      height: 600,
+      focal: 1.7,
+      fill: 0.68,
+      tiltDeg: 4,
+      tiltTowardsDeg: 100,
+      rollDeg: 3,
+      bench: 'paint',
+      benchColour: [0.13, 0.3, 0.24],
+      lamps: 1,
+      lampWidth: 0.45,
+      lampWarmth: 0.1,
+      gains: [1, 1, 1],
+      exposure: 0.85,
+      noise: 0.8,
+      blurPx: 0.5,
+    });
+    const folder = mkdtempSync(join(tmpdir(), 'tl-grade-'));
+    const path = join(folder, 'shell.jpg');
+    await sharp(Buffer.from(shot.pixels.data.buffer), { raw: { width: 800, height: 600, channels: 4 } })
+      .removeAlpha()
+      .jpeg()
+      .toFile(path);
+    const given = await call(
+      'grade',
+      path,
+      '--part',
+      'shell',
+      '--corners',
+      shot.corners.flat().join(','),
+      '--radius',
+      '26',
+      '--width',
+      '20',
+    );
+    expect(given.code).toBe(0);
+    expect(JSON.parse(given.out)).toMatchObject({
+      format: 'true-ledger/grade',
+      version: 1,
+      part: 'shell',
+      grade: 3,
+      scale: { radiusMm: 26, widthMm: 20, assumed: false },
+      map: { columns: 36, rows: 12 },
+    });
+    const alone = await call('grade', path);
+    const answer = JSON.parse(alone.out) as { scale: { assumed: boolean }; doubts: string[] };
+    expect(answer.scale.assumed).toBe(true);
+    expect(answer.doubts.join(' ')).toMatch(/corners were found without help/);
+    const sixteen = join(folder, 'sixteen.png');
+    await sharp(path).toColourspace('rgb16').png().toFile(sixteen);
+    expect((await call('grade', sixteen, '--corners', shot.corners.flat().join(','))).code).toBe(0);
+    const bilevel = join(folder, 'bilevel.png');
+    await sharp(path).threshold(128).png({ palette: true, colours: 2 }).toFile(bilevel);
+    const refused = await call('grade', bilevel, '--corners', shot.corners.flat().join(','));
+    expect([refused.code, refused.error]).toEqual([2, expect.stringMatching(/holds no colour|No bare metal/)]);
+    const [a, b, c, d] = shot.corners;
+    const crossed = await call('grade', path, '--corners', [a, c, b, d].flat().join(','));
+    expect([crossed.code, crossed.error]).toEqual([2, expect.stringMatching(/corners cross/)]);
+  });
   it.each([
+    [['grade'], 'needs the path'],
+    [['grade', join(__dirname, 'main.ts')], 'not a picture that can be read'],
+    [['grade', 'x.jpg', '--corners', '1,2,3'], 'takes eight figures'],
+    [['grade', 'x.jpg', '--part', 'spoon'], 'only shell halves'],
+    [['grade', 'x.jpg', '--radius', '-3'], 'millimetres, 1 to 500'],
+    [['grade', 'x.jpg', '--construction', 'paper'], 'A shell is trimetal'],
+    [['grade', 'x.jpg', '--shine'], 'not an option'],
     [['diagnose', 'nowhere.json'], 'could not be read'],
     [['diagnose', join(__dirname, 'main.ts')], 'is not JSON'],
     [['diagnose'], 'needs the path'],

@@ -109,10 +109,13 @@ export function mergeLines(reads: readonly SurfaceRead[], marks: readonly Surfac
     marks.some(
       (m) =>
         (m.class === 'sound' || m.class === 'unseen') &&
-        m.points.some(
-          ([u, v]) =>
-            Math.abs(v - line.axial) * heightMm < m.radiusMm + 0.2 && u * spanDeg >= line.fromDeg - 2 && u * spanDeg <= line.toDeg + 2,
-        ),
+        m.points.some(([u, v], i) => {
+          const [pu, pv] = m.points[Math.max(0, i - 1)]!;
+          const crosses = Math.max(u, pu) * spanDeg >= line.fromDeg - 2 && Math.min(u, pu) * spanDeg <= line.toDeg + 2;
+          const past = Math.min(Math.abs(v - line.axial), Math.abs(pv - line.axial)) * heightMm;
+          const between = (v - line.axial) * (pv - line.axial) <= 0;
+          return crosses && (between || past < m.radiusMm + 0.2);
+        }),
     );
   return found.filter((line) => !wiped(line));
 }

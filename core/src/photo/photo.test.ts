@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { wearMap, summariseWear } from '../damage/wearMap.js';
+import { wearMap } from '../damage/wearMap.js';
 import { engineTemplate } from '../engine/templates.js';
 import { stationsOf } from '../engine/stations.js';
 import { renderCylinder, renderShell } from '../specimen/standIn.js';

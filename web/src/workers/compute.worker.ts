@@ -6,7 +6,7 @@ import {
   flattenShell,
   foldEntries,
   levelled,
-  shellPose,
+  shellPoseByRun,
   parseTagText,
   readTag,
   readTraceCsv,
@@ -123,14 +123,15 @@ const compute = {
     context.drawImage(bitmap, 0, 0);
     bitmap.close();
     const scale = width / original.width;
-    const pose = shellPose(
+    const picture = { width, height, data: context.getImageData(0, 0, width, height).data };
+    const pose = shellPoseByRun(
       corners.map(([x, y]) => [x * scale, y * scale] as const),
-      { width, height },
+      picture,
       radiusMm,
       widthMm,
     );
     if (!pose.ok) return pose;
-    const flat = flattenShell(pose.value, { width, height, data: context.getImageData(0, 0, width, height).data });
+    const flat = flattenShell(pose.value, picture);
     return transfer({ ok: true, value: flat }, [flat.pixels.data.buffer as ArrayBuffer, flat.cosine.buffer as ArrayBuffer]);
   },
 

@@ -26,6 +26,7 @@ export interface Layered {
   readonly crazed: number;
   /** 1 where the surface lies under a net of cracks. */
   readonly net: Uint8Array;
+  /** Oil holes; tabs are left out of the face but not counted. */
   readonly voids: number;
 }
 
@@ -238,7 +239,6 @@ function markVoids(seen: Seen, lit: Lit, layer: Uint8Array, pxPerMm: number): nu
     const w = c.right - c.left + 1;
     const h = c.bottom - c.top + 1;
     if (h > 0.5 * height || h < 0.8 * pxPerMm || c.area / (w * h) < 0.4 || (c.left > 3 && c.right < width - 4)) continue;
-    found++;
     for (let y = c.top; y <= c.bottom; y++) for (let x = c.left; x <= c.right; x++) layer[y * width + x] = at('void');
   }
   return found;
