@@ -44,6 +44,8 @@ export function usePictureReader(): PictureReader {
           w.onmessage = ({ data }: MessageEvent<ReadingMessage>) => {
             if (own !== turn.current) return;
             if (data.kind === 'progress') return setState({ busy: data, problem: null });
+            // It ends by itself: ending it from here holds the page while its pixels are freed.
+            worker.current = null;
             end(data.result.ok ? null : data.result.problem);
             if (data.result.ok) done(data.result.value);
           };

@@ -77,10 +77,12 @@ async function work(job: ReadingJob): Promise<void> {
 }
 
 self.onmessage = (event: MessageEvent<ReadingJob>) =>
-  void work(event.data).catch(() =>
-    fault({
-      code: 'picture',
-      sentence:
-        'The picture could not be unpacked here. It is stored as it is; nothing was graded. Try another browser, or grade it by eye.',
-    }),
-  );
+  void work(event.data)
+    .catch(() =>
+      fault({
+        code: 'picture',
+        sentence:
+          'The picture could not be unpacked here. It is stored as it is; nothing was graded. Try another browser, or grade it by eye.',
+      }),
+    )
+    .finally(() => self.close());
