@@ -200,25 +200,7 @@ try {
     }),
   );
   const twelveMp = { seed: 12, radiusMm: 25, widthMm: 20, damages: [{ kind: 'wipe', arc: 95, halfDeg: 25, amount: 1 }] };
-  const shot = core.takeShell(twelveMp, core.shellMaps(twelveMp), {
-    seed: 6,
-    width: 1600,
-    height: 1200,
-    focal: 1.7,
-    fill: 0.66,
-    tiltDeg: 4,
-    tiltTowardsDeg: 60,
-    rollDeg: 4,
-    bench: 'paint',
-    benchColour: [0.13, 0.3, 0.24],
-    lamps: 1,
-    lampWidth: 0.45,
-    lampWarmth: 0.2,
-    gains: [1, 1, 1],
-    exposure: 0.85,
-    noise: 0.8,
-    blurPx: 0.5,
-  });
+  const shot = core.takeShell(twelveMp, core.shellMaps(twelveMp), { ...core.USUAL_SHOT, width: 1600, height: 1200 });
   const large = await sharp(Buffer.from(shot.pixels.data.buffer), { raw: { width: 1600, height: 1200, channels: 4 } })
     .removeAlpha()
     .resize(4000, 3000)

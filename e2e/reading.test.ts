@@ -2,7 +2,7 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Browser, ElementHandle } from 'puppeteer-core';
 import sharp from 'sharp';
-import { shellMaps, takeShell, type ShellSpecimen } from '@true-ledger/core';
+import { shellMaps, takeShell, USUAL_SHOT, type ShellSpecimen } from '@true-ledger/core';
 import { FOUR } from '../server/test/harness.js';
 import { openBrowser, Person, Shop } from './harness.js';
 
@@ -20,25 +20,7 @@ async function picture(name: string): Promise<string> {
     widthMm: 20,
     damages: [{ kind: 'edge', edge: 'rear', depth: 0.24, fromDeg: 35, toDeg: 150 }],
   };
-  const shot = takeShell(specimen, shellMaps(specimen, 960, 320), {
-    seed: 4,
-    width: 960,
-    height: 720,
-    focal: 1.7,
-    fill: 0.68,
-    tiltDeg: 4,
-    tiltTowardsDeg: 30,
-    rollDeg: 5,
-    bench: 'paint',
-    benchColour: [0.13, 0.3, 0.24],
-    lamps: 1,
-    lampWidth: 0.45,
-    lampWarmth: 0.2,
-    gains: [1, 1, 1],
-    exposure: 0.85,
-    noise: 0.8,
-    blurPx: 0.5,
-  });
+  const shot = takeShell(specimen, shellMaps(specimen, 960, 320), USUAL_SHOT);
   const path = join(me.downloads, name);
   await sharp(Buffer.from(shot.pixels.data.buffer), { raw: { width: 960, height: 720, channels: 4 } })
     .removeAlpha()

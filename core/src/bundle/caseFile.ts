@@ -83,6 +83,8 @@ export interface CaseFile {
     readonly unit?: string;
     /** Id of one of `gauges`. */
     readonly gauge?: string;
+    /** Taken on a second press though it looked wrong. */
+    readonly insisted?: boolean;
   }>;
   /** Answers of the checks before opening: `answer` as typed, or the chosen options. */
   readonly checks?: ReadonlyArray<{
@@ -183,6 +185,7 @@ const schema = Joi.object({
         value: Joi.alternatives(Joi.string(), Joi.number()).required(),
         unit: Joi.string().max(10),
         gauge: Joi.string(),
+        insisted: Joi.boolean(),
       })
         .xor('cell', 'plane')
         .and('plane', 'axis'),
@@ -352,7 +355,7 @@ function addReadings(file: CaseFile, layout: EngineLayout, add: Add, report: (p:
     add(
       'reading-taken',
       r.station ?? null,
-      { sheet, cell: key, take: r.take ?? 1, text: String(r.value), unit, value: read.value.value, gauge, insisted: false },
+      { sheet, cell: key, take: r.take ?? 1, text: String(r.value), unit, value: read.value.value, gauge, insisted: r.insisted ?? false },
       at,
     );
   });
@@ -496,6 +499,7 @@ export function caseFileOf(state: CaseState, view: CaseView): CaseFile {
   const read = measureProgram(view.layout).flatMap((place) =>
     placeReadings(view, place).map((r) => ({ station: place.station, r: r.value })),
   );
+  const gauges = gaugesOf(read.map(({ r }) => r.gauge));
   return {
     format: CASE_FILE_FORMAT,
     version: CASE_FILE_VERSION,
@@ -534,7 +538,7 @@ export function caseFileOf(state: CaseState, view: CaseView): CaseFile {
       })),
     evidence: view.evidence.map((e) => ({ feature: e.value.feature, present: e.value.present, note: e.value.note })),
     specs: Object.fromEntries(Object.entries(view.specs).map(([q, s]) => [q, s!.value.spec])),
-    gauges: [...new Map(read.map(({ r }) => [r.gauge.id, r.gauge])).values()],
+    gauges: gauges.map(({ name, gauge }) => ({ ...gauge, id: name })),
     readings: read.map(({ station, r }) => ({
       ...(station === null ? {} : { station }),
       sheet: r.sheet,
@@ -542,7 +546,8 @@ export function caseFileOf(state: CaseState, view: CaseView): CaseFile {
       take: r.take,
       value: r.text,
       unit: r.unit,
-      gauge: r.gauge.id,
+      gauge: gauges.find((g) => g.key === JSON.stringify(r.gauge))!.name,
+      ...(r.insisted ? { insisted: true } : {}),
     })),
     checks: [...view.checks.values()]
       .filter((c) => c.value.text !== '')
@@ -555,4 +560,16 @@ export function caseFileOf(state: CaseState, view: CaseView): CaseFile {
     limits: view.limits?.value.limits ?? [],
     strip: stripOf(view),
   };
+}
+
+/** Gauges of readings under names that tell them apart: a gauge whose record was corrected between two readings is two here, so no verdict changes. */
+function gaugesOf(used: readonly Gauge[]): Array<{ readonly key: string; readonly name: string; readonly gauge: Gauge }> {
+  const found: Array<{ key: string; name: string; gauge: Gauge }> = [];
+  for (const gauge of used) {
+    const key = JSON.stringify(gauge);
+    if (found.some((f) => f.key === key)) continue;
+    const same = found.filter((f) => f.gauge.id === gauge.id).length;
+    found.push({ key, name: same === 0 ? gauge.id : `${gauge.id}:${same + 1}`, gauge });
+  }
+  return found;
 }

@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { gradeText } from '../damage/classes.js';
-import { standingGrade, type CaseView } from '../ledger/views.js';
+import { isExamined, standingGrade, type CaseView } from '../ledger/views.js';
 
 const csv = (fields: string[], data: unknown[][]): string => Papa.unparse({ fields, data }, { newline: '\n', escapeFormulae: true }) + '\n';
 
@@ -27,7 +27,7 @@ export function findingsCsv(view: CaseView): string {
     ],
     view.stations.map((s) => {
       const grade = standingGrade(s);
-      const w = s.summary;
+      const w = isExamined(s) ? s.summary : null;
       return [
         s.station.id,
         s.station.name,

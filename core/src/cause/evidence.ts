@@ -43,7 +43,7 @@ export function toObservation(item: EvidenceItem): Observation {
 /** What a wear map shows by itself, without a named pattern. */
 function featuresOfMarks(s: StationView): Array<{ feature: string; words: string }> {
   const w = s.summary;
-  if (!w || s.marks.length === 0) return [];
+  if (!w || !s.charted) return [];
   const found: Array<{ feature: string; words: string }> = [];
   const felt = w.lines.probe + w.lines.nail + w.lines.through;
   const pct = (v: number): string => `${v.toFixed(1)} %`;

@@ -163,7 +163,7 @@ function bearingSpread(view: CaseView, set: Setter): void {
 
 /** Edge a shell carries on, from its wear map. */
 function edgeOf(station: StationView | undefined): 'front' | 'rear' | null {
-  const wear = station?.summary;
+  const wear = station?.charted ? station.summary : null;
   if (!wear || wear.edgeBias === null) return null;
   if (wear.edgeShare.front > 0.6) return 'front';
   return wear.edgeShare.rear > 0.6 ? 'rear' : null;
@@ -179,7 +179,7 @@ function halvesAndEdges(view: CaseView, set: Setter): void {
     set('spread.upper-halves', upper >= 0.6, ids, `upper half worse in ${(upper * 100).toFixed(0)} % of ${both.length} damaged bearings`);
     set('spread.lower-halves', lower >= 0.6, ids, `lower half worse in ${(lower * 100).toFixed(0)} % of ${both.length} damaged bearings`);
   }
-  const marked = view.stations.filter((s) => s.station.part === 'shell' && s.marks.length > 0 && (standingGrade(s) ?? 0) >= BAD);
+  const marked = view.stations.filter((s) => s.station.part === 'shell' && s.charted && (standingGrade(s) ?? 0) >= BAD);
   if (marked.length >= 2) {
     const ids = marked.map((s) => s.station.id);
     const edges = marked.map(edgeOf);
@@ -204,12 +204,12 @@ function halvesAndEdges(view: CaseView, set: Setter): void {
     );
   }
   for (const journal of view.stations) {
-    if (journal.station.part !== 'journal' || !journal.summary || journal.marks.length === 0) continue;
+    if (journal.station.part !== 'journal' || !journal.summary || !journal.charted) continue;
     const stem = journal.station.id.startsWith('crank.main') ? `main.${journal.station.number}` : `rod.${journal.station.cylinder}`;
     const shells = [view.byId.get(`${stem}.shell.upper`), view.byId.get(`${stem}.shell.lower`)];
-    const round = shells.every((s) => s?.summary && s.summary.arcShare > 0.6);
+    const round = shells.every((s) => s && isExamined(s) && s.summary && s.summary.arcShare > 0.6);
     const arc = journal.summary.arcShare;
-    if (arc > 0.02 && shells.every((s) => s?.summary))
+    if (arc > 0.02 && shells.every((s) => s && isExamined(s) && s.summary))
       set(
         'spread.one-arc-journal',
         round && arc < 0.5,

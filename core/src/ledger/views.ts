@@ -50,6 +50,8 @@ export interface StationView {
   /** What the part tag in a picture said, and regions made unrecognisable in its shared rendition, by picture. */
   readonly tags: Readonly<Record<string, Sourced<EntryBodies['tag-read']>>>;
   readonly blurs: Readonly<Record<string, Sourced<EntryBodies['blur-set']>>>;
+  /** Its surface is drawn by hand, or read in a picture that somebody confirmed as showing findings: what it shows counts as evidence. */
+  readonly charted: boolean;
   readonly wear: WearMap | null;
   readonly summary: WearSummary | null;
 }
@@ -100,6 +102,7 @@ function stationView(layout: EngineLayout, station: Station, group: SlotGroup): 
     clips: collect(group, 'clip-added'),
     tags: Object.fromEntries(collect(group, 'tag-read').map((t) => [t.value.sha256, t])),
     blurs: Object.fromEntries(collect(group, 'blur-set').map((b) => [b.value.sha256, b])),
+    charted: marks.length > 0 || (reads.length > 0 && state === 'findings'),
     wear,
     summary,
   };

@@ -360,7 +360,7 @@ function findings(view: CaseView, numbering: ReadonlyMap<string, number>): Repor
           caption: s.station.name,
           standIn: p.value.standIn,
         });
-    if (s.wear && s.station.surface && s.marks.length > 0) {
+    if (s.wear && s.station.surface && s.charted) {
       const shares = WEAR_CLASSES.filter((c) => c !== 'sound' && (s.summary?.percent[c] ?? 0) >= 0.1).map(
         (c) => `${WEAR_CLASS_INFO[c].name.toLowerCase()} ${(s.summary?.percent[c] ?? 0).toFixed(1)} %`,
       );

@@ -28,6 +28,27 @@ export interface ShellShot {
   readonly blurPx: number;
 }
 
+/** A plain shot: one soft lamp over a painted bench, little tilt, a phone at twofold zoom. What is not said of a shot is as here. */
+export const USUAL_SHOT: ShellShot = {
+  seed: 4,
+  width: 960,
+  height: 720,
+  focal: 1.7,
+  fill: 0.68,
+  tiltDeg: 4,
+  tiltTowardsDeg: 30,
+  rollDeg: 5,
+  bench: 'paint',
+  benchColour: [0.13, 0.3, 0.24],
+  lamps: 1,
+  lampWidth: 0.45,
+  lampWarmth: 0.2,
+  gains: [1, 1, 1],
+  exposure: 0.85,
+  noise: 0.8,
+  blurPx: 0.5,
+};
+
 export interface ShotPicture {
   readonly pixels: Pixels;
   /** Left-front, left-rear, right-rear, right-front. */

@@ -5,6 +5,7 @@ import {
   renderCylinder,
   shellMaps,
   takeShell,
+  USUAL_SHOT,
   type Author,
   type EntryDraft,
   type StandIn,
@@ -50,6 +51,7 @@ function drawStation(view: StationView, seed: number): StandIn | null {
     damages: [{ kind: 'wear', map: view.wear }] as const,
   };
   return takeShell(specimen, shellMaps(specimen), {
+    ...USUAL_SHOT,
     seed,
     width: 1200,
     height: 900,
@@ -61,12 +63,7 @@ function drawStation(view: StationView, seed: number): StandIn | null {
     bench: (['wood', 'cloth', 'steel', 'concrete', 'paint'] as const)[seed % 5]!,
     benchColour: BENCHES[seed % 5]!,
     lamps: 1 + (seed % 2),
-    lampWidth: 0.42,
     lampWarmth: 0.2 * (seed % 3),
-    gains: [1, 1, 1],
-    exposure: 0.95,
-    noise: 0.9,
-    blurPx: 0.6,
   });
 }
 

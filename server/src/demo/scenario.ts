@@ -8,6 +8,7 @@ import {
   NO_FAULTS,
   readAnswer,
   readCell,
+  seeded,
   ROLE_KINDS,
   stripSteps,
   trueValue,
@@ -131,17 +132,6 @@ export const DEMO_GAUGES: readonly Gauge[] = [
 
 /** Gauges that stand on the wire in the demonstration. */
 export const DEMO_STAND_INS = ['micrometer-50-75', 'bore-gauge-50-160', 'indicator-01', 'torque-wrench-200', 'profilometer'] as const;
-
-/** Seeded, so that the demonstration reads the same at every start (mulberry32). */
-function seeded(seed: number): () => number {
-  let a = seed;
-  return () => {
-    a = (a + 0x6d2b79f5) | 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 /** Writes a demo case step by step; keeps track of what each field holds so that later entries supersede rightly. */
 class CaseScript {

@@ -43,6 +43,9 @@ export interface Cell {
   readonly item?: Readonly<Record<string, string | number>>;
 }
 
+/** Key of the cell that holds the deepest mark of a journal or bore. */
+export const DEEPEST_MARK = 'deepestMark';
+
 export type PlaceGroup = 'crank' | 'bearings' | 'cylinders' | 'rods' | 'head' | 'oil';
 export const PLACE_GROUPS: Readonly<Record<PlaceGroup, string>> = {
   crank: 'Crank',

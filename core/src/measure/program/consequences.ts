@@ -4,7 +4,7 @@ import type { CaseView } from '../../ledger/views.js';
 import { nextOversize } from '../sheets/cylinder.js';
 import type { SheetLine } from '../sheets/line.js';
 import { nextUndersize } from '../sizes.js';
-import type { SheetPlace } from './cells.js';
+import { DEEPEST_MARK, type SheetPlace } from './cells.js';
 import { measurePlace, specOfPlace } from './caseMeasure.js';
 import type { PlaceOutcome } from './outcome.js';
 import { measureProgram, placeOf } from './program.js';
@@ -74,7 +74,7 @@ function extremes(view: CaseView, spec: SpecKey, lineId: string, sign: 1 | -1): 
     .sort((a, b) => sign * (a.value - b.value));
 }
 
-/** One size that fits all crankpins, all mains or all bores of the engine; null until one is measured and the sizes new are known. */
+/** One size that fits all crankpins, all mains or all bores of the engine, the most worn and the deepest mark of any of them cleaned up; null until one is measured and the sizes new are known. */
 export function sizeForAll(view: CaseView, key: 'crank.pin' | 'crank.main' | 'bore'): SizePlan | null {
   const places = measureProgram(view.layout).filter((p) => p.spec === key);
   const first = places[0];
@@ -85,9 +85,10 @@ export function sizeForAll(view: CaseView, key: 'crank.pin' | 'crank.main' | 'bo
   const worst = read[0];
   if (!worst) return null;
   const base = { spec: key, worst: worst.place.short, measured: read.length, of: places.length };
+  const deepest = Math.max(0, ...places.map((p) => measurePlace(view, p).values.get(DEEPEST_MARK) ?? 0));
   const { minMm, maxMm } = spec;
   if (bore) {
-    const size = nextOversize(worst.value, { min: minMm, max: maxMm }, spec.oversizesMm ?? [0.25, 0.5, 0.75, 1]);
+    const size = nextOversize(worst.value, { min: minMm, max: maxMm }, spec.oversizesMm ?? [0.25, 0.5, 0.75, 1], deepest);
     return {
       ...base,
       stepMm: size.step,
@@ -95,12 +96,11 @@ export function sizeForAll(view: CaseView, key: 'crank.pin' | 'crank.main' | 'bo
       words: size.words,
     };
   }
-  const size = nextUndersize(worst.value, {
-    minMm,
-    maxMm,
-    undersizesMm: spec.undersizesMm ?? [0.25, 0.5, 0.75, 1],
-    source: spec.source,
-  });
+  const size = nextUndersize(
+    worst.value,
+    { minMm, maxMm, undersizesMm: spec.undersizesMm ?? [0.25, 0.5, 0.75, 1], source: spec.source },
+    deepest,
+  );
   return size.kind === 'size'
     ? { ...base, stepMm: size.undersizeMm, finishMm: [size.finishMinMm, size.finishMaxMm], words: size.reason }
     : { ...base, stepMm: null, finishMm: null, words: size.reason };

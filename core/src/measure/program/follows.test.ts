@@ -157,6 +157,20 @@ describe('what follows', () => {
     expect(sizeForAll(caseWith({}, { 'crank.pin': PIN }), 'crank.pin')).toBeNull();
     expect(sizeForAll(caseWith({ 'crank.pin.1/journal': journal(52.9) }, {}), 'crank.pin')).toBeNull();
   });
+  it('the deepest mark of any pin is cleaned up too', () => {
+    // 52.99 clears −0.25 (52.742) by 0.248; a mark of 0.13 needs twice that, 0.26: the next step.
+    const plan = (mark: number): number | null =>
+      sizeForAll(caseWith({ 'crank.pin.1/journal': { ...journal(52.99), deepestMark: mark } }, { 'crank.pin': PIN }), 'crank.pin')!.stepMm;
+    expect(plan(0.1)).toBe(0.25);
+    expect(plan(0.13)).toBe(0.5);
+    expect(plan(0.4)).toBeNull();
+    const alone = placeOutcome(
+      placeOf(FOUR, 'crank.pin.1', 'journal')!,
+      [{ cell: 'deepestMark', take: 1, value: 0.1, gauge: MIC, time: '' }],
+      PIN,
+    );
+    expect([alone.outcome, alone.problem]).toEqual([null, null]);
+  });
   it('a rebore: displacement by the square of the bore, ratio with the chamber kept', () => {
     const r = reboreEffect({ ...FOUR, boreMm: 80, strokeMm: 100, cylinders: 4, compressionRatio: 9 }, 0.5);
     expect(r.displacementCm3[0]).toBeCloseTo(4 * ((Math.PI * 8 ** 2) / 4) * 10, 6);

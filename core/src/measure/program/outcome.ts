@@ -2,7 +2,7 @@ import type { Problem } from '../../result.js';
 import { checkDoubt, type Gauge } from '../gauge.js';
 import { takeRepeats, type SheetOutcome } from '../sheets/line.js';
 import { runSheet } from '../sheets/run.js';
-import type { Cell, SheetPlace } from './cells.js';
+import { DEEPEST_MARK, type Cell, type SheetPlace } from './cells.js';
 import { specForSheet, type SheetSpec } from './specs.js';
 
 /** One reading of a cell: value in the cell's canonical unit, null where the place was not read. */
@@ -49,7 +49,7 @@ function assemble(place: SheetPlace, values: ReadonlyMap<string, number>): unkno
   const lists = new Map<string, Map<string, Record<string, unknown>>>();
   for (const cell of place.cells) {
     const value = values.get(cell.key);
-    if (value === undefined) continue;
+    if (value === undefined || cell.key === DEEPEST_MARK) continue;
     if (cell.list === undefined) setPath(root, cell.field, value);
     else {
       const list = lists.get(cell.list) ?? new Map<string, Record<string, unknown>>();
@@ -125,7 +125,9 @@ export function placeOutcome(
   if (own === 0 || waiting.length > 0) return { ...base, outcome: null, problem: null, questions: overdue };
   const readings = assemble(place, values);
   if (Array.isArray(readings) && readings.length === 0) return { ...base, outcome: null, problem: null, questions: overdue };
-  const sheet = runSheet({ sheet: place.kind, readings, spec: specForSheet(place, spec), gauges });
+  const mark = values.get(DEEPEST_MARK);
+  const held = { ...specForSheet(place, spec), ...(mark === undefined ? {} : { deepestMarkMm: mark }) };
+  const sheet = runSheet({ sheet: place.kind, readings, spec: held, gauges });
   if (!sheet.ok) {
     // Too few items for the sheet yet is waiting, not a fault.
     const few = sheet.problem.code === 'sheet-file' || sheet.problem.code === 'flatness-points';

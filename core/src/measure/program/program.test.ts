@@ -123,7 +123,7 @@ describe('the program of an engine', () => {
   it('goes round a crank in the order hands go: mains from the front, pins, three planes in two axes', () => {
     const crank = measureProgram(FOUR).filter((p) => p.kind === 'journal');
     expect(crank.map((p) => p.short)).toEqual(['Main 1', 'Main 2', 'Main 3', 'Main 4', 'Main 5', 'Pin 1', 'Pin 2', 'Pin 3', 'Pin 4']);
-    expect(crank[0]!.cells.map((c) => c.key)).toEqual(['front.A', 'front.B', 'mid.A', 'mid.B', 'rear.A', 'rear.B']);
+    expect(crank[0]!.cells.map((c) => c.key)).toEqual(['front.A', 'front.B', 'mid.A', 'mid.B', 'rear.A', 'rear.B', 'deepestMark']);
   });
 });
 
@@ -310,6 +310,20 @@ describe('a file of readings', () => {
     const values = (text: string): Array<number | null> => read(text).readings.map((r) => r.value);
     expect(values(foreign)).toEqual(values(csv));
   });
+  it('a case file keeps a corrected gauge apart from what it was, and that a figure was insisted on', () => {
+    const bench = new Bench();
+    bench.read('crank.pin.1', 'journal', 'front.A', '52.99');
+    bench.read('crank.pin.1', 'journal', 'rear.A', '52.98', 1, { ...MIC, expandedUncertaintyMm: 0.02 });
+    const gauge = MIC;
+    const odd = { sheet: 'journal', cell: 'mid.A', take: 1, text: '51.2', unit: 'mm', value: 51.2, gauge, insisted: true };
+    expect(bench.add('reading-taken', 'crank.pin.1', odd)).toBeNull();
+    const again = readCaseFile(JSON.parse(JSON.stringify(caseFileOf(bench.state, bench.view))));
+    if (!again.ok) throw new Error(again.problem.sentence);
+    const readings = again.value.view.byId.get('crank.pin.1')!.readings.map((r) => r.value);
+    const of = (cell: string) => readings.find((r) => r.cell === cell)!;
+    expect([of('front.A').gauge.expandedUncertaintyMm, of('rear.A').gauge.expandedUncertaintyMm]).toEqual([0.003, 0.02]);
+    expect([of('mid.A').insisted, of('front.A').insisted]).toEqual([true, false]);
+  });
   it('survives a case file and back as well', () => {
     const again = readCaseFile(JSON.parse(JSON.stringify(caseFileOf(bench.state, bench.view))));
     if (!again.ok) throw new Error(again.problem.sentence);
@@ -356,7 +370,7 @@ describe('a block pasted from a spreadsheet', () => {
     const p = paste('49.98\t1.9677"\n4.998\t49.97', 0, 0);
     expect(p.questions[0]).toMatch(/units are mixed/);
     expect(p.questions.join()).toMatch(/Pin 2, front, axis A: .*slipped/);
-    expect(paste('1\t2', 3, 5).faults[0]).toMatch(/over the edge/);
+    expect(paste('1\t2', 3, 6).faults[0]).toMatch(/over the edge/);
     expect(paste('abc').faults[0]).toMatch(/Pin 1, row 1, column 1 \("abc"\): .*not a reading/);
   });
 });

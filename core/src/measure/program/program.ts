@@ -1,7 +1,7 @@
 import { bankCount, cylinderPlaces, isPressureFed, mainPositions, type EngineLayout } from '../../engine/layout.js';
 import { stationsOf } from '../../engine/stations.js';
 import { AXES, PLANES } from '../journal.js';
-import { placeId, type Cell, type SheetPlace } from './cells.js';
+import { DEEPEST_MARK, placeId, type Cell, type SheetPlace } from './cells.js';
 
 /** Where the bore is read, as shares of the stroke below the deck: top of the ring travel, two between, foot. */
 export const BORE_DEPTHS = [0.1, 0.4, 0.75, 1.1] as const;
@@ -19,22 +19,35 @@ const GAP: readonly [number, number] = [0, 3];
 const PLAY: readonly [number, number] = [-10, 10];
 
 function journalCells(expectMm: number): Cell[] {
-  return PLANES.flatMap((plane) =>
-    AXES.map((axis) =>
-      cell({
-        key: `${plane}.${axis}`,
-        name: `${plane}, axis ${axis}`,
-        row: axis,
-        column: plane,
-        role: 'micrometer',
-        expectMm,
-        list: '',
-        item: { plane, axis },
-        field: 'value',
-      }),
+  return [
+    ...PLANES.flatMap((plane) =>
+      AXES.map((axis) =>
+        cell({
+          key: `${plane}.${axis}`,
+          name: `${plane}, axis ${axis}`,
+          row: axis,
+          column: plane,
+          role: 'micrometer',
+          expectMm,
+          list: '',
+          item: { plane, axis },
+          field: 'value',
+        }),
+      ),
     ),
-  );
+    deepestMark,
+  ];
 }
+
+/** What grinding or boring must get under; it is no reading of the sheet but sets the next size. */
+const deepestMark = cell({
+  key: DEEPEST_MARK,
+  name: 'deepest mark, by depth gauge',
+  column: 'deepest mark',
+  role: 'depth',
+  sense: [0, 3],
+  optional: true,
+});
 
 const thermometer = cell({
   key: 'temperatureC',
@@ -66,6 +79,7 @@ function boreCells(layout: EngineLayout): Cell[] {
         }),
       ),
     ),
+    deepestMark,
     thermometer,
   ];
 }

@@ -1,5 +1,5 @@
 import { cylinderPlaces, pinNumber, type EngineLayout } from '../../engine/layout.js';
-import type { SheetPlace } from '../program/cells.js';
+import { DEEPEST_MARK, type SheetPlace } from '../program/cells.js';
 
 /**
  * The true geometry of a demonstration engine, for the stand-ins of gauges and for demo readings: every size follows from the layout, a seed and how badly a station
@@ -70,6 +70,7 @@ export function trueValue(t: TrueEngine, place: SheetPlace, key: string): number
   const w = t.severity(station);
   const h = (what: string): number => chance(`${t.seed} ${place.id} ${what}`);
   const first = key.split('.')[0]!;
+  if (key === DEEPEST_MARK) return 0.004 + 0.06 * w;
   switch (place.kind) {
     case 'journal':
       return journalMm(t, station, first, key.split('.')[1] ?? 'A');

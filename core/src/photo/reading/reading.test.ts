@@ -1,3 +1,4 @@
+import { collectEvidence } from '../../cause/evidence.js';
 import { checkEntry } from '../../ledger/check.js';
 import { mergeLines, mergeReads, type SurfaceRead } from '../../damage/surfaceRead.js';
 import { summariseMap, wearMap, type SurfaceMark } from '../../damage/wearMap.js';
@@ -6,7 +7,7 @@ import { engineTemplate } from '../../engine/templates.js';
 import { applyEntry, emptyCase, type CaseState } from '../../ledger/state.js';
 import { caseView } from '../../ledger/views.js';
 import { shellMaps, type ShellDamage, type ShellSpecimen } from '../../specimen/shellMaps.js';
-import { takeShell, type ShellShot, type ShotPicture } from '../../specimen/shellScene.js';
+import { takeShell, USUAL_SHOT, type ShellShot, type ShotPicture } from '../../specimen/shellScene.js';
 import type { Pixels } from '../flatten.js';
 import type { Point } from '../homography.js';
 import { boxMean, components, field, quantile } from './field.js';
@@ -16,23 +17,16 @@ import { MAP_COLUMNS, MAP_ROWS, readShell, surfaceReadOf, type SurfaceReading } 
 
 const SIZE = { radiusMm: 26, widthMm: 20 };
 const SHOT: ShellShot = {
+  ...USUAL_SHOT,
   seed: 5,
   width: 760,
   height: 570,
-  focal: 1.7,
-  fill: 0.68,
   tiltDeg: 5,
   tiltTowardsDeg: 40,
   rollDeg: 6,
   bench: 'wood',
   benchColour: [0.4, 0.28, 0.17],
-  lamps: 1,
   lampWidth: 0.4,
-  lampWarmth: 0.2,
-  gains: [1, 1, 1],
-  exposure: 0.85,
-  noise: 0.8,
-  blurPx: 0.5,
 };
 const taken = new Map<string, { shot: ShotPicture; specimen: ShellSpecimen }>();
 function take(damages: readonly ShellDamage[], change: Partial<ShellShot> = {}, hole = false): ShotPicture {
@@ -298,6 +292,19 @@ describe('a reading in the ledger', () => {
     c.add('grade-confirmed', 'rod.1.shell.lower', { grade: 3, proposed: 3, reason: '', book: '1' });
     expect(c.shell.state).toBe('findings');
     expect(c.shell.summary!.percent.lining).toBeCloseTo(30, 5);
+  });
+  it('is evidence once it is confirmed as a finding, and not before, nor when the builder calls the part sound', () => {
+    const edge = readOf(0, { shares: { lining: Array.from({ length: cells }, (_, i) => (i < 2 * frame.columns ? 80 : 0)) }, lines: [] });
+    const found = (c: Case): boolean => collectEvidence(caseView(c.state)!).some((e) => e.feature.id === 'seen.edge-wear' && e.present);
+    const c = new Case();
+    c.add('surface-read', 'rod.1.shell.lower', edge);
+    expect(found(c)).toBe(false);
+    c.add('grade-confirmed', 'rod.1.shell.lower', { grade: 3, proposed: 3, reason: '', book: '1' });
+    expect(found(c)).toBe(true);
+    const sound = new Case();
+    sound.add('surface-read', 'rod.1.shell.lower', edge);
+    sound.add('state-set', 'rod.1.shell.lower', { state: 'sound' });
+    expect(found(sound)).toBe(false);
   });
   it('proposes nothing when it was not trusted', () => {
     const c = new Case();

@@ -13,17 +13,24 @@ import {
   type PlaceOutcome,
   type SheetLine,
 } from '@true-ledger/core';
-import { useMemo, type ReactNode } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { GradeMark } from '../../surface/GradeMark.js';
 
 /** What a sheet computes: every result with its uncertainty, its verdict and why. */
 export function Results({ outcome: m, unit }: { outcome: PlaceOutcome; unit: LengthUnit }): ReactNode {
   const { outcome, problem, questions, waiting } = m;
+  const [all, setAll] = useState(false);
+  const within = outcome?.lines.some((l) => l.verdict?.word === 'within') ?? false;
   return (
     <section className="pane results" aria-label="Results">
       <h2>
         Results <span className="quiet">± is U, k = 2</span>
+        {within && (
+          <Button size="small" onClick={() => setAll((x) => !x)}>
+            {all ? 'Reasons that matter' : 'Every reason'}
+          </Button>
+        )}
       </h2>
       {!outcome && !problem && (
         <p className="quiet">
@@ -37,7 +44,7 @@ export function Results({ outcome: m, unit }: { outcome: PlaceOutcome; unit: Len
         <table className="result-table">
           <tbody>
             {outcome.lines.map((l) => (
-              <ResultRow key={l.id} line={l} unit={unit} />
+              <ResultRow key={l.id} line={l} unit={unit} all={all} />
             ))}
           </tbody>
         </table>
@@ -56,12 +63,12 @@ export function Results({ outcome: m, unit }: { outcome: PlaceOutcome; unit: Len
   );
 }
 
-function ResultRow({ line, unit }: { line: SheetLine; unit: LengthUnit }): ReactNode {
+function ResultRow({ line, unit, all }: { line: SheetLine; unit: LengthUnit; all: boolean }): ReactNode {
   const v = line.verdict;
   const [value, plus] = lineText(line, unit).split(' ± ');
   const reason =
     v && `${v.reason} (${v.reference}${v.source && v.source !== v.reference ? `, ${v.source}` : ''})${v.settle ? `. ${v.settle}` : ''}`;
-  const told = v && v.word !== 'within';
+  const told = v && (all || v.word !== 'within');
   return (
     <>
       <tr className={told ? 'open' : ''}>
@@ -72,7 +79,7 @@ function ResultRow({ line, unit }: { line: SheetLine; unit: LengthUnit }): React
         <td className="figure">
           {value} {plus && <span className="quiet">± {plus}</span>}
         </td>
-        <td title={reason}>{v && <b className={`verdict-word ${v.word.replace(/ /g, '-')}`}>{v.word}</b>}</td>
+        <td>{v && <b className={`verdict-word ${v.word.replace(/ /g, '-')}`}>{v.word}</b>}</td>
       </tr>
       {told && (
         <tr>

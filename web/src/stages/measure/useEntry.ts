@@ -208,14 +208,15 @@ export function useEntry(place: SheetPlace, choices: EntryChoices, memory: Entry
     if (message.type === 'changed' || message.gauge !== gauge.id) return;
     clearTimeout(waiting.current);
     const there = message.at === 'master' ? 'master' : message.at;
+    if (message.type === 'silent' && there !== 'master' && !sameSpot(there, here)) return;
     if (message.type === 'silent')
       return setNotice({
         kind: 'fault',
-        words: `${gauge.name} sent nothing at ${cell.name}. ${kept()} Look at its battery and lead and press again, or type the figure.`,
+        words: `${gauge.name} sent nothing at ${there === 'master' ? 'its master' : cell.name}. ${kept()} Look at its battery and lead and press again, or type the figure.`,
       });
     if (there === 'master') return setNotice(masterNotice(gauge, message.text));
     if (there.caseId !== caseId) return;
-    if (there.station !== here.station || there.sheet !== here.sheet || there.cell !== here.cell)
+    if (!sameSpot(there, here))
       return setNotice({
         kind: 'told',
         words: `${gauge.name} sent ${message.text} for another place (${there.cell}) than the one asked for here. It was not taken.`,
@@ -258,6 +259,9 @@ export function useEntry(place: SheetPlace, choices: EntryChoices, memory: Entry
     pressKey,
   };
 }
+
+const sameSpot = (a: GaugeSpot, b: GaugeSpot): boolean =>
+  a.caseId === b.caseId && a.station === b.station && a.sheet === b.sheet && a.cell === b.cell;
 
 function masterNotice(gauge: Gauge, text: string): Notice {
   const master = gauge.masterMm ?? 0;

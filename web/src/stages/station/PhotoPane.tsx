@@ -125,8 +125,21 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
             onClick={() => {
               const held = station.photos.find((p) => p.value.sha256 === photo.sha256);
               if (!held) return;
-              const body = { target: held.version.entry, slot: `photo:${photo.sha256}`, reason: 'filed wrongly' };
-              record({ kind: 'retracted', station: id, body });
+              const reason = 'filed wrongly';
+              const read = station.reads.find((r) => r.value.sha256 === photo.sha256);
+              // What was read in it goes with it.
+              record(
+                { kind: 'retracted', station: id, body: { target: held.version.entry, slot: `photo:${photo.sha256}`, reason } },
+                ...(read
+                  ? [
+                      {
+                        kind: 'retracted' as const,
+                        station: id,
+                        body: { target: read.version.entry, slot: `surface:${photo.sha256}`, reason },
+                      },
+                    ]
+                  : []),
+              );
             }}
             title="Takes the picture from this place; the ledger keeps it, and u brings it back"
           >
