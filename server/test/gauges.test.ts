@@ -110,6 +110,28 @@ describe('a stand-in', () => {
       .expect(201);
     expect(await press(spot)).toMatchObject({ text });
   });
+  it('for a torque wrench reads fasteners in N·m, and nothing else', async () => {
+    await as('builder')
+      .put('/api/gauges')
+      .send({ ...MIC, id: 'wrench', name: 'Wrench', kind: 'torque-wrench', resolutionMm: 0.1 })
+      .expect(200);
+    await hold({ noise: 0 }, 'wrench');
+    const caseId = await newCase(as('builder'));
+    const put = (gauge: string, change: object) =>
+      as('builder')
+        .post('/api/stand-ins/press')
+        .send({ type: 'press', gauge, at: { caseId, station: null, sheet: 'break-loose', cell: 'head-0/1', ...change } });
+    const read = (await put('wrench', {}).expect(200)).body as { text: string; unit: string };
+    expect(read.unit).toBe('N·m');
+    expect(Number(read.text)).toBeGreaterThan(60);
+    expect((await put('wrench', {}).expect(200)).body.text).toBe(read.text);
+    for (const [gauge, change] of [
+      ['wrench', { cell: 'head-0/99' }],
+      ['wrench', { station: 'crank.pin.1', sheet: 'journal', cell: 'front.A' }],
+      ['mic', {}],
+    ] as const)
+      expect((await put(gauge, change).expect(400)).body.sentence).toMatch(/torque wrench reads fasteners/);
+  });
   it.each([
     ['a place the engine has not', { station: 'crank.pin.99', sheet: 'journal', cell: 'front.A' }],
     ['a cell the sheet has not', { station: 'crank.pin.1', sheet: 'journal', cell: 'front.Z' }],

@@ -73,6 +73,10 @@ export function capPattern(id: string, name: string, diameterMm: number, widthMm
   return pattern(id, name, width, height, positions);
 }
 
+/** Where a torque wrench is put, as a gauge says it: this sheet, and pattern and position as its cell. */
+export const BREAK_LOOSE = 'break-loose';
+export const boltCell = (pattern: string, position: string): string => `${pattern}/${position}`;
+
 export interface BoltTorque {
   readonly position: string;
   readonly newtonMetre: number;

@@ -1,6 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import type { Account, GaugeCheck, GaugeMessage, GaugeSpot, StandIn } from '@true-ledger/contract';
 import {
+  boltCell,
+  BREAK_LOOSE,
   caseView,
   NO_FAULTS,
   placeOf,
@@ -8,6 +10,8 @@ import {
   pressKey,
   standingGrade,
   standInTrace,
+  stripPlan,
+  trueTorque,
   trueValue,
   type CaseView,
   type Gauge,
@@ -156,6 +160,7 @@ export class GaugesService {
       return { truth: gauge.masterMm, cell: null };
     }
     const view = caseView(await this.ledger.state(at.caseId));
+    if (view && (at.sheet === BREAK_LOOSE || gauge.kind === 'torque-wrench')) return { truth: boltTruth(view, gauge, at), cell: null };
     const place = view ? placeOf(view.layout, at.station, at.sheet) : undefined;
     const cell = place?.cells.find((c) => c.key === at.cell);
     if (!view || !place || !cell)
@@ -168,6 +173,20 @@ export class GaugesService {
   private async tell(message: GaugeMessage): Promise<void> {
     await this.db.query('SELECT pg_notify($1, $2)', [GAUGE_CHANNEL, JSON.stringify(message)]);
   }
+}
+
+/** Torque of a fastener: what was read there, else the demonstration's. A wrench reads nothing else, and nothing else reads it. */
+function boltTruth(view: CaseView, gauge: Gauge, at: GaugeSpot): number {
+  const held = view.strip.bolts.find((b) => boltCell(b.value.pattern, b.value.position) === at.cell)?.value.newtonMetre;
+  const pattern = stripPlan(view.layout).steps.find((s) => s.pattern && at.cell.startsWith(`${s.pattern.id}/`))?.pattern;
+  const position = pattern?.positions.find((p) => boltCell(pattern.id, p.id) === at.cell);
+  if (gauge.kind !== 'torque-wrench' || at.sheet !== BREAK_LOOSE || !pattern || !position)
+    throw new ProblemError({
+      code: 'gauge-nowhere',
+      sentence: `${gauge.name} cannot be put there: a torque wrench reads fasteners, and fasteners are read by a torque wrench.`,
+      field: 'at',
+    });
+  return held ?? trueTorque({ layout: view.layout, seed: view.caseId, severity: severityOf(view) }, pattern, position.id);
 }
 
 function severityOf(view: CaseView): (station: string) => number {

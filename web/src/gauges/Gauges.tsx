@@ -15,7 +15,7 @@ import {
 } from '../app/api.js';
 import { saveBlob } from '../app/saveBlob.js';
 import './gauges.css';
-import { sendWire, useWire } from './wire.js';
+import { sendWire, useWire, WIRE_WORDS } from './wire.js';
 
 const KIND_WORDS: Readonly<Record<(typeof GAUGE_KINDS)[number], string>> = {
   'outside-micrometer': 'outside micrometer',
@@ -331,8 +331,7 @@ function StandInPanel({ gauge, mayWrite }: { gauge: Gauge; mayWrite: boolean }):
   return (
     <section className="pane stand-in" aria-label="Stand-in">
       <h2>
-        Stand-in on the wire{' '}
-        <span className={`wire ${wire}`}>{wire === 'up' ? 'on the wire' : wire === 'lost' ? 'wire down' : 'wire opening'}</span>
+        Stand-in on the wire <span className={`wire ${wire}`}>{WIRE_WORDS[wire]}</span>
         {mayWrite && (
           <Button size="small" onClick={() => void putAway(gauge.id)}>
             Take it off the wire

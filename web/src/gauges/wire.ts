@@ -3,6 +3,8 @@ import { useEffect, useRef, useState } from 'react';
 
 export type WireState = 'up' | 'connecting' | 'lost';
 
+export const WIRE_WORDS: Readonly<Record<WireState, string>> = { up: 'on the wire', connecting: 'wire opening', lost: 'wire down' };
+
 type Listener = (message: GaugeMessage) => void;
 const listeners = new Set<Listener>();
 const watchers = new Set<(state: WireState) => void>();

@@ -46,7 +46,7 @@ export function pressKey(
   const { faults } = state;
   if (faults.silent) return { press: { kind: 'silent' }, state };
   const length = !cell || cell.quantity === 'length';
-  const unit = cell ? cellUnits(cell)[0]! : 'mm';
+  const unit = cell ? cellUnits(cell)[0]! : gauge.kind === 'torque-wrench' ? 'N·m' : 'mm';
   if (faults.stuck && state.last !== null)
     return { press: { kind: 'reading', text: state.last, unit }, state: { ...state, count: state.count + 1 } };
   const scatter = length ? gauge.repeatabilityMm : Math.abs(truth) / 1000;

@@ -1,4 +1,5 @@
 import { cylinderPlaces, pinNumber, type EngineLayout } from '../../engine/layout.js';
+import type { FastenerPattern } from '../../strip/fasteners.js';
 import { DEEPEST_MARK, type SheetPlace } from '../program/cells.js';
 
 /**
@@ -174,4 +175,10 @@ export function trueValue(t: TrueEngine, place: SheetPlace, key: string): number
     default:
       return 0;
   }
+}
+
+/** True break-loose torque of a fastener, N·m: about as much as the bore has millimetres for a head, the pin for a cap, a tenth either way. */
+export function trueTorque(t: TrueEngine, pattern: FastenerPattern, position: string): number {
+  const size = pattern.id.startsWith('head') ? 1.05 * t.layout.boreMm : 0.95 * t.layout.pinDiameterMm;
+  return size * (1 + 0.1 * chance(`${t.seed} ${pattern.id} ${position}`));
 }

@@ -3,13 +3,12 @@ import { cellUnits, checkDoubt, roundOf, type SheetPlace } from '@true-ledger/co
 import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { useCase } from '../../app/caseContext.js';
 import '../../gauges/gauges.css';
+import { WIRE_WORDS } from '../../gauges/wire.js';
 import { offeredUnits, type EntryChoices } from './entryChoices.js';
 import { PlaceDrawing } from './drawings.js';
 import { ReadingTable } from './ReadingTable.js';
 import { SpecPanel } from './SpecPanel.js';
 import type { Entry } from './useEntry.js';
-
-const WIRE_WORDS = { up: 'on the wire', connecting: 'wire opening', lost: 'wire down', none: '' } as const;
 
 /** One figure at a time: where, how large, what the gauge says. */
 export function GaugeEntry({

@@ -1,14 +1,17 @@
-import { Alert, Input, Segmented } from 'antd';
-import { fastenerResult, formatQuantity, parseQuantity, QUANTITIES, type FastenerPattern } from '@true-ledger/core';
+import { Alert, Button, Input, Segmented } from 'antd';
+import { boltCell, BREAK_LOOSE, fastenerResult, formatQuantity, parseQuantity, QUANTITIES, type FastenerPattern } from '@true-ledger/core';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { useGaugesQuery, useStandInsQuery } from '../../app/api.js';
 import { useCase, useRecord } from '../../app/caseContext.js';
+import '../../gauges/gauges.css';
+import { sendWire, useWire, WIRE_WORDS } from '../../gauges/wire.js';
 
 type TorqueUnit = 'N·m' | 'lb·ft' | 'lb·in';
 export const TORQUE_UNITS = Object.keys(QUANTITIES.torque.units) as TorqueUnit[];
 
 /** Break-loose torque of one pattern: a drawing of where each fastener sits, one figure and Enter each, in the order they are eased. */
 export function FastenerSheet({ pattern }: { pattern: FastenerPattern }): ReactNode {
-  const { view, readOnly } = useCase();
+  const { view, caseId, readOnly } = useCase();
   const record = useRecord();
   const read = new Map(view.strip.bolts.filter((b) => b.value.pattern === pattern.id).map((b) => [b.value.position, b.value]));
   const [at, setAt] = useState(() =>
@@ -38,20 +41,38 @@ export function FastenerSheet({ pattern }: { pattern: FastenerPattern }): ReactN
     setText('');
     setProblem(null);
   };
-  const take = (): void => {
-    if (text.trim() === '-') {
+  const take = (typed = text, typedUnit: string = unit): void => {
+    if (typed.trim() === '-') {
       record({ kind: 'bolt-torque', station: null, body: { pattern: pattern.id, position, text: '-', unit, newtonMetre: null } });
       go(at + 1);
       return;
     }
-    const parsed = parseQuantity(text, 'torque', unit);
+    const parsed = parseQuantity(typed, 'torque', typedUnit);
     if (!parsed.ok) return setProblem(parsed.problem.sentence);
     record({
       kind: 'bolt-torque',
       station: null,
-      body: { pattern: pattern.id, position, text: text.trim(), unit: parsed.value.unit, newtonMetre: parsed.value.value },
+      body: { pattern: pattern.id, position, text: typed.trim(), unit: parsed.value.unit, newtonMetre: parsed.value.value },
     });
     go(at + 1);
+  };
+  const { data: gauges = [] } = useGaugesQuery();
+  const { data: standIns = [] } = useStandInsQuery();
+  const wrench = readOnly ? undefined : gauges.find((g) => g.kind === 'torque-wrench' && standIns.some((s) => s.gaugeId === g.id));
+  const cell = boltCell(pattern.id, position);
+  const wire = useWire(wrench !== undefined, (m) => {
+    if (m.type === 'refused') return setProblem(m.sentence);
+    if (m.type === 'changed' || m.gauge !== wrench?.id || m.at === 'master') return;
+    if (m.at.caseId !== caseId || m.at.sheet !== BREAK_LOOSE || m.at.cell !== cell) return;
+    if (m.type === 'reading') take(m.text, m.unit);
+    else
+      setProblem(
+        `${wrench.name} sent nothing at fastener ${position}. What was read before is kept. Ease it by hand and type the figure, or press again.`,
+      );
+  });
+  const press = (): void => {
+    if (wrench && !sendWire({ type: 'press', gauge: wrench.id, at: { caseId, station: null, sheet: BREAK_LOOSE, cell } }))
+      setProblem('The wire to the gauges is down, nothing was read. What was read before is kept; type the figure until it is up again.');
   };
   const scale = Math.min(1.5, 470 / pattern.widthMm, 190 / pattern.heightMm);
   return (
@@ -124,13 +145,21 @@ export function FastenerSheet({ pattern }: { pattern: FastenerPattern }): ReactN
                 setText(e.target.value);
                 setProblem(null);
               }}
-              onPressEnter={take}
+              onPressEnter={() => (text.trim() === '' && wrench ? press() : take())}
               onKeyDown={(e) => {
                 if (e.key === 'Backspace' && text === '') go(at - 1);
               }}
             />
           </label>
           <Segmented<TorqueUnit> size="small" options={TORQUE_UNITS} value={unit} onChange={setUnit} aria-label="Unit when none is typed" />
+          {wrench && (
+            <>
+              <Button size="small" title="Enter on the empty field does the same" onClick={press}>
+                Press {wrench.name}
+              </Button>
+              <span className={`wire ${wire}`}>{WIRE_WORDS[wire]}</span>
+            </>
+          )}
         </div>
       )}
       {problem && <Alert type="error" role="alert" title={problem} />}
