@@ -245,10 +245,10 @@ it('takes the head bolts from a torque wrench on the wire, tells its drop-out', 
   await send('PUT', '/api/gauges', { ...MIC, id: 'wrench', name: 'Wrench', kind: 'torque-wrench', resolutionMm: 0.1 });
   await send('PUT', '/api/stand-ins/wrench', NO_FAULTS);
   await me.page.goto(`${shop.url}/case/${caseId}/strip/head-0`);
-  await me.see('Press Wrench');
+  await me.see('Press the wrench');
   await me.see('on the wire');
   const count = (): Promise<string> => me.page.$eval('.fasteners h3 .figure', (e) => (e as HTMLElement).innerText);
-  await me.press('Press Wrench');
+  await me.press('Press the wrench');
   await me.page.waitForFunction(() => document.querySelector<HTMLElement>('.fasteners h3 .figure')!.innerText.startsWith('1 of'));
   await me.page.keyboard.press('Enter');
   await me.page.waitForFunction(() => document.querySelector<HTMLElement>('.fasteners h3 .figure')!.innerText.startsWith('2 of'));

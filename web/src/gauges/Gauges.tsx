@@ -328,6 +328,10 @@ function StandInPanel({ gauge, mayWrite }: { gauge: Gauge; mayWrite: boolean }):
       </section>
     );
   const { faults } = held;
+  // A wrench errs by newton metres where a gauge errs by thousandths.
+  const torque = gauge.kind === 'torque-wrench';
+  const unit = torque ? 'N·m' : 'mm';
+  const range = torque ? { bias: 10, drift: 1, step: 0.1 } : { bias: 0.05, drift: 0.005, step: 0.0005 };
   return (
     <section className="pane stand-in" aria-label="Stand-in">
       <h2>
@@ -343,10 +347,10 @@ function StandInPanel({ gauge, mayWrite }: { gauge: Gauge; mayWrite: boolean }):
           <Fault
             label="Bias"
             value={faults.biasMm}
-            min={-0.05}
-            max={0.05}
-            step={0.001}
-            unit="mm"
+            min={-range.bias}
+            max={range.bias}
+            step={range.step}
+            unit={unit}
             off={!mayWrite}
             onSet={(biasMm) => set({ ...faults, biasMm })}
           />
@@ -363,10 +367,10 @@ function StandInPanel({ gauge, mayWrite }: { gauge: Gauge; mayWrite: boolean }):
           <Fault
             label="Drift a reading"
             value={faults.driftMm}
-            min={-0.005}
-            max={0.005}
-            step={0.0005}
-            unit="mm"
+            min={-range.drift}
+            max={range.drift}
+            step={range.step}
+            unit={unit}
             off={!mayWrite}
             onSet={(driftMm) => set({ ...faults, driftMm })}
           />

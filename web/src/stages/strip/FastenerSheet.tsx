@@ -154,8 +154,8 @@ export function FastenerSheet({ pattern }: { pattern: FastenerPattern }): ReactN
           <Segmented<TorqueUnit> size="small" options={TORQUE_UNITS} value={unit} onChange={setUnit} aria-label="Unit when none is typed" />
           {wrench && (
             <>
-              <Button size="small" title="Enter on the empty field does the same" onClick={press}>
-                Press {wrench.name}
+              <Button size="small" title={`${wrench.name}; Enter on the empty field does the same`} onClick={press}>
+                Press the wrench
               </Button>
               <span className={`wire ${wire}`}>{WIRE_WORDS[wire]}</span>
             </>
