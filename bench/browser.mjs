@@ -200,7 +200,7 @@ try {
     }),
   );
   const twelveMp = { seed: 12, radiusMm: 25, widthMm: 20, damages: [{ kind: 'wipe', arc: 95, halfDeg: 25, amount: 1 }] };
-  const shot = core.takeShell(twelveMp, core.shellMaps(twelveMp), { ...core.USUAL_SHOT, width: 1600, height: 1200 });
+  const shot = core.takeShell(twelveMp, core.surfaceMaps(twelveMp), { ...core.USUAL_SHOT, width: 1600, height: 1200 });
   const large = await sharp(Buffer.from(shot.pixels.data.buffer), { raw: { width: 1600, height: 1200, channels: 4 } })
     .removeAlpha()
     .resize(4000, 3000)

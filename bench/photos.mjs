@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import sharp from 'sharp';
 import * as core from '@true-ledger/core';
+import { SETS, shotOf } from './sets.mjs';
 
 const { values } = parseArgs({
   options: {
@@ -15,46 +16,6 @@ const { values } = parseArgs({
     list: { type: 'boolean', default: false },
   },
 });
-
-const SETS = {
-  tune: {
-    from: 1000,
-    benches: ['wood', 'paint', 'concrete'],
-    colours: [
-      [0.5, 0.34, 0.2],
-      [0.15, 0.33, 0.25],
-      [0.36, 0.35, 0.34],
-    ],
-    lampWidth: [0.3, 0.5],
-    lamps: [1, 2],
-    focal: [1.4, 1.9],
-    noise: [0.6, 1.2],
-    quality: [86, 94],
-    cast: 0.1,
-    sizes: [[1200, 900]],
-  },
-  report: {
-    from: 500_000,
-    benches: ['cloth', 'steel', 'wood', 'concrete'],
-    colours: [
-      [0.42, 0.12, 0.11],
-      [0.4, 0.4, 0.43],
-      [0.3, 0.2, 0.12],
-      [0.55, 0.52, 0.47],
-      [0.16, 0.2, 0.34],
-    ],
-    lampWidth: [0.2, 0.75],
-    lamps: [1, 3],
-    focal: [1.25, 2.3],
-    noise: [0.8, 2],
-    quality: [78, 90],
-    cast: 0.15,
-    sizes: [
-      [1200, 900],
-      [1024, 768],
-    ],
-  },
-};
 
 /** What one specimen shows; every kind in its turn. */
 function damagesOf(kind, r) {
@@ -110,8 +71,6 @@ const KINDS = ['sound', 'wiping', 'edge', 'scores', 'fatigue', 'heat', 'rust', '
 
 function specimen(set, n) {
   const r = core.seeded(set.from + n * 977);
-  const between = ([a, b]) => a + (b - a) * r();
-  const pick = (list) => list[Math.floor(r() * list.length)];
   const kind = KINDS[n % KINDS.length];
   const s = {
     seed: set.from + n,
@@ -120,27 +79,8 @@ function specimen(set, n) {
     damages: damagesOf(kind, r),
     ...(r() < 0.35 ? { hole: { arc: 30 + 120 * r(), axial: 0.35 + 0.3 * r(), diameterMm: 3 + 2.5 * r() } } : {}),
   };
-  const [width, height] = pick(set.sizes);
-  const shot = {
-    seed: set.from + n * 3,
-    width,
-    height,
-    focal: between(set.focal),
-    fill: 0.5 + 0.25 * r(),
-    tiltDeg: 14 * r(),
-    tiltTowardsDeg: 360 * r(),
-    rollDeg: 30 * (r() - 0.5),
-    bench: pick(set.benches),
-    benchColour: pick(set.colours),
-    lamps: Math.round(between(set.lamps)),
-    lampWidth: between(set.lampWidth),
-    lampWarmth: 0.8 * (r() - 0.3),
-    gains: [1 + set.cast * (2 * r() - 1), 1, 1 + set.cast * (2 * r() - 1)],
-    exposure: 0.8 + 0.5 * r(),
-    noise: between(set.noise),
-    blurPx: 0.4 + 0.8 * r(),
-  };
-  return { kind, s, shot, quality: Math.round(between(set.quality)) };
+  const { shot, quality } = shotOf(set, n, r, [0.5, 0.75]);
+  return { kind, s, shot, quality };
 }
 
 /** True shares over what a camera can see, by the same cells as the reading, and the true grade by the grade book. */
@@ -220,7 +160,7 @@ if (values.folder && existsSync(join(values.folder, 'shells'))) await folderSet(
 
 function timed(picture, corners, size) {
   const from = performance.now();
-  const reading = core.readShell(picture, corners, size);
+  const reading = core.readSurface('shell', picture, corners, size);
   spent += performance.now() - from;
   megapixels += (picture.width * picture.height) / 1e6;
   return reading;
@@ -256,7 +196,7 @@ async function renderedSet(name, count) {
   if (!set) throw new Error(`no set ${name}`);
   for (let n = 0; n < count; n++) {
     const { kind, s, shot, quality } = specimen(set, n);
-    const maps = core.shellMaps(s);
+    const maps = core.surfaceMaps(s);
     const taken = core.takeShell(s, maps, shot);
     const jpeg = await sharp(Buffer.from(taken.pixels.data.buffer), { raw: { width: shot.width, height: shot.height, channels: 4 } })
       .removeAlpha()

@@ -2,7 +2,7 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Browser, ElementHandle } from 'puppeteer-core';
 import sharp from 'sharp';
-import { shellMaps, takeShell, USUAL_SHOT, type ShellSpecimen } from '@true-ledger/core';
+import { surfaceMaps, takeShell, USUAL_SHOT, type ShellSpecimen } from '@true-ledger/core';
 import { FOUR } from '../server/test/harness.js';
 import { openBrowser, Person, Shop } from './harness.js';
 
@@ -20,7 +20,7 @@ async function picture(name: string): Promise<string> {
     widthMm: 20,
     damages: [{ kind: 'edge', edge: 'rear', depth: 0.24, fromDeg: 35, toDeg: 150 }],
   };
-  const shot = takeShell(specimen, shellMaps(specimen, 960, 320), USUAL_SHOT);
+  const shot = takeShell(specimen, surfaceMaps(specimen, 960, 320), USUAL_SHOT);
   const path = join(me.downloads, name);
   await sharp(Buffer.from(shot.pixels.data.buffer), { raw: { width: 960, height: 720, channels: 4 } })
     .removeAlpha()

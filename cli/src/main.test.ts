@@ -1,4 +1,4 @@
-import { shellMaps, takeShell, USUAL_SHOT } from '@true-ledger/core';
+import { surfaceMaps, takeShell, USUAL_SHOT } from '@true-ledger/core';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import sharp from 'sharp';
@@ -50,7 +50,7 @@ describe('true-ledger', () => {
   });
   it('grades a picture with and without corners, and says what it assumed', async () => {
     const specimen = { seed: 8, radiusMm: 26, widthMm: 20, damages: [{ kind: 'wipe', arc: 80, halfDeg: 20, amount: 0.95 }] } as const;
-    const shot = takeShell(specimen, shellMaps(specimen, 720, 240), { ...USUAL_SHOT, width: 800, height: 600, tiltTowardsDeg: 100 });
+    const shot = takeShell(specimen, surfaceMaps(specimen, 720, 240), { ...USUAL_SHOT, width: 800, height: 600, tiltTowardsDeg: 100 });
     const folder = mkdtempSync(join(tmpdir(), 'tl-grade-'));
     const path = join(folder, 'shell.jpg');
     await sharp(Buffer.from(shot.pixels.data.buffer), { raw: { width: 800, height: 600, channels: 4 } })

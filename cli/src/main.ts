@@ -11,8 +11,10 @@ import {
   finishJson,
   findShell,
   readCaseFile,
+  isRead,
+  READ_PARTS,
   readingJson,
-  readShell,
+  readSurface,
   readTraceCsv,
   runSheet,
   sheetJson,
@@ -34,10 +36,11 @@ const HELP = `true-ledger – reads cases and bundles without a server
   true-ledger measure SHEET.json       results and verdicts of a measuring sheet, as JSON
   true-ledger finish TRACE.csv [--cutoff MM] [--reference TRACE.csv]
                                        surface parameters of a profile trace, as JSON
-  true-ledger grade PHOTO --part shell [--corners x1,y1,…,x4,y4] [--card x1,y1,…,x4,y4]
-      [--radius MM] [--width MM] [--construction trimetal|coated|aluminium-bimetal|bush|unknown]
-                                       layers, lines and a proposed grade of a photographed shell half, as JSON;
-                                       corners in pixels: left-front, left-rear, right-rear, right-front
+  true-ledger grade PHOTO --part shell|journal|skirt|bore|thrust [--corners x1,y1,…,x4,y4] [--card x1,y1,…,x4,y4]
+      [--radius MM] [--width MM] [--arc DEG] [--construction trimetal|coated|aluminium-bimetal|bush|unknown]
+                                       layers, lines and a proposed grade of a photographed surface, as JSON;
+                                       corners in pixels: left-front, left-rear, right-rear, right-front;
+                                       a half shell is found without them
   true-ledger stations TEMPLATE        places of an engine template
   true-ledger patterns                 damage patterns known here
   true-ledger sheets [TEMPLATE]        measuring sheets known here, or every station, sheet and cell of an engine template
@@ -153,7 +156,8 @@ async function readJson(path: string, terminal: Terminal): Promise<{ json: unkno
 const CONSTRUCTIONS = ['trimetal', 'coated', 'aluminium-bimetal', 'bush', 'unknown'] as const;
 /** Radius taken where none is given, mm: a common passenger-car bearing. Millimetres in the answer rest on it and say so. */
 const USUAL_RADIUS_MM = 24.7;
-const GRADE_OPTIONS = ['--part', '--corners', '--card', '--radius', '--width', '--construction'];
+const USUAL_SKIRT_RADIUS_MM = 43;
+const GRADE_OPTIONS = ['--part', '--corners', '--card', '--radius', '--width', '--arc', '--construction'];
 
 /** Four points as `x1,y1,…,x4,y4`. */
 function fourPoints(text: string): Point[] | null {
@@ -167,8 +171,9 @@ async function gradePhoto(args: readonly string[], terminal: Terminal): Promise<
   const option = (name: string): string | undefined => (rest.includes(name) ? (rest[rest.indexOf(name) + 1] ?? '') : undefined);
   const strange = rest.find((a, i) => (a.startsWith('--') ? !GRADE_OPTIONS.includes(a) : !rest[i - 1]?.startsWith('--')));
   if (strange) return usage(terminal, `"${strange}" is not an option of grade.`);
-  const part = option('--part') ?? 'shell';
-  if (part !== 'shell') return usage(terminal, `Pictures of "${part}" are not read; only shell halves are.`);
+  const named = option('--part') ?? 'shell';
+  const part = named === 'piston' ? 'skirt' : named;
+  if (!isRead(part)) return usage(terminal, `Pictures of "${part}" are not read; ${READ_PARTS.join(', ')} are.`);
   const given: Partial<Record<'corners' | 'card', Point[]>> = {};
   for (const name of ['corners', 'card'] as const) {
     const text = option(`--${name}`);
@@ -177,20 +182,26 @@ async function gradePhoto(args: readonly string[], terminal: Terminal): Promise<
     if (!points) return usage(terminal, `--${name} takes eight figures in pixels: x1,y1,x2,y2,x3,y3,x4,y4.`);
     given[name] = points;
   }
-  const size = (name: '--radius' | '--width'): number | undefined => (option(name) === undefined ? undefined : Number(option(name)));
+  const size = (name: '--radius' | '--width' | '--arc'): number | undefined =>
+    option(name) === undefined ? undefined : Number(option(name));
   const [radius, width] = [size('--radius'), size('--width')];
   for (const mm of [radius, width])
     if (mm !== undefined && !(mm > 1 && mm < 500)) return usage(terminal, 'Radius and width of the face are millimetres, 1 to 500.');
+  const arc = size('--arc');
+  if (arc !== undefined && !(arc >= 5 && arc <= 360)) return usage(terminal, 'The arc of a strip is 5 to 360 degrees.');
   const construction = (option('--construction') ?? 'trimetal') as (typeof CONSTRUCTIONS)[number];
   if (!CONSTRUCTIONS.includes(construction)) return usage(terminal, `A shell is ${CONSTRUCTIONS.join(', ')}.`);
   const picture = await decodePicture(path, terminal);
   if (!picture) return 2;
+  if (!given.corners && part !== 'shell') return usage(terminal, 'Only half shells are found without help: --corners is needed.');
   const corners = given.corners ? { ok: true as const, value: given.corners } : findShell(picture);
   if (!corners.ok) return told(corners.problem, terminal);
-  const reading = readShell(
+  const usual = part === 'skirt' || part === 'bore' ? USUAL_SKIRT_RADIUS_MM : USUAL_RADIUS_MM;
+  const reading = readSurface(
+    part,
     picture,
     corners.value,
-    { radiusMm: radius ?? USUAL_RADIUS_MM, widthMm: width ?? null },
+    { radiusMm: radius ?? usual, widthMm: width ?? null, ...(arc ? { arcDeg: arc } : {}) },
     { construction, cornersProposed: !given.corners, ...(given.card ? { card: given.card } : {}) },
   );
   if (!reading.ok) return told(reading.problem, terminal);

@@ -38,9 +38,9 @@ const lines = (parts: PartClass[], depth: LineDepth, grade: Grade): GradeRule =>
 export const GRADE_BOOK: GradeBook = {
   version: '1',
   rules: [
-    ...area(['shell'], 'polished', [[2, 1]]),
+    ...area(['shell', 'thrust'], 'polished', [[2, 1]]),
     ...area(
-      ['shell'],
+      ['shell', 'thrust'],
       'lining',
       [
         [0, 1],
@@ -50,26 +50,26 @@ export const GRADE_BOOK: GradeBook = {
       ],
       COPPER,
     ),
-    ...area(['shell'], 'scuffed', [
+    ...area(['shell', 'thrust'], 'scuffed', [
       [0, 1],
       [1, 2],
       [10, 3],
       [50, 4],
     ]),
-    ...area(['shell'], 'steel', [
+    ...area(['shell', 'thrust'], 'steel', [
       [0.2, 3],
       [15, 4],
     ]),
-    ...area(['shell', 'journal'], 'heat', [
+    ...area(['shell', 'journal', 'thrust'], 'heat', [
       [0.5, 2],
       [5, 3],
     ]),
-    ...area(['shell'], 'rust', [
+    ...area(['shell', 'thrust'], 'rust', [
       [0, 1],
       [0.5, 2],
       [3, 3],
     ]),
-    ...area(['shell'], 'embedded', [
+    ...area(['shell', 'thrust'], 'embedded', [
       [0, 1],
       [0.3, 2],
       [15, 3],
@@ -79,11 +79,11 @@ export const GRADE_BOOK: GradeBook = {
       [3, 3],
       [20, 4],
     ]),
-    lines(['shell', 'journal', 'bore', 'skirt'], 'hair', 1),
-    lines(['shell', 'journal', 'bore', 'skirt'], 'probe', 2),
-    lines(['shell'], 'nail', 2),
+    lines(['shell', 'journal', 'bore', 'skirt', 'thrust'], 'hair', 1),
+    lines(['shell', 'journal', 'bore', 'skirt', 'thrust'], 'probe', 2),
+    lines(['shell', 'thrust'], 'nail', 2),
     lines(['journal', 'bore', 'skirt'], 'nail', 3),
-    lines(['shell', 'journal'], 'through', 3),
+    lines(['shell', 'journal', 'thrust'], 'through', 3),
     ...area(['journal'], 'heat', [[60, 4]]),
     ...area(['journal'], 'transfer', [
       [0.3, 3],
@@ -152,7 +152,11 @@ export function proposeGrade(
 ): GradeProposal {
   let best: { grade: Grade; words: string } = { grade: 0, words: 'nothing marked on what was seen' };
   for (const rule of book.rules) {
-    if (!rule.parts.includes(part) || (part === 'shell' && rule.constructions && !rule.constructions.includes(construction))) continue;
+    if (
+      !rule.parts.includes(part) ||
+      ((part === 'shell' || part === 'thrust') && rule.constructions && !rule.constructions.includes(construction))
+    )
+      continue;
     const value =
       rule.on.kind === 'lines'
         ? wear.lines[rule.on.depth]

@@ -120,6 +120,23 @@ function crownFrame(layout: EngineLayout): SurfaceFrame {
   };
 }
 
+/** Thrust face as one turn rolled out: a ring of a tenth of the journal's diameter about it. */
+function thrustFrame(layout: EngineLayout): SurfaceFrame {
+  const inner = layout.mainDiameterMm / 2 + 1;
+  const width = layout.mainDiameterMm * 0.12;
+  return {
+    columns: 36,
+    rows: 6,
+    uSpanDeg: 360,
+    widthMm: Math.PI * (2 * inner + width),
+    heightMm: width,
+    vFrom: 'outer edge',
+    vTo: 'inner edge',
+    uFrom: 'top, 0°',
+    uTo: '360°',
+  };
+}
+
 /** All stations that follow from the layout, in bench order (front to rear, top to bottom). Ids are stable and readable in an export. */
 export function stationsOf(layout: EngineLayout): Station[] {
   const list: Station[] = [];
@@ -158,8 +175,8 @@ export function stationsOf(layout: EngineLayout): Station[] {
     add(`main.${m}.shell.upper`, 'shell', `Main ${m} upper shell`, m, 0, mainFrame);
     add(`main.${m}.shell.lower`, 'shell', `Main ${m} lower shell`, m, 0, mainFrame);
     if (m === layout.thrustMain) {
-      add(`main.${m}.thrust.front`, 'thrust', `Main ${m} thrust face, front`, m);
-      add(`main.${m}.thrust.rear`, 'thrust', `Main ${m} thrust face, rear`, m);
+      add(`main.${m}.thrust.front`, 'thrust', `Main ${m} thrust face, front`, m, 0, thrustFrame(layout));
+      add(`main.${m}.thrust.rear`, 'thrust', `Main ${m} thrust face, rear`, m, 0, thrustFrame(layout));
     }
   }
   if (layout.valveGear !== 'ports') add('gasket.head', 'gasket', 'Head gasket and deck');

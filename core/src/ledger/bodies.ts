@@ -66,7 +66,13 @@ export interface EntryBodies extends StripBodies {
     /** Which shot of the list it is, when it was taken for one. */
     shot?: string | null;
   };
-  'corners-set': { sha256: string; corners: ReadonlyArray<readonly [number, number]> };
+  'corners-set': {
+    sha256: string;
+    corners: ReadonlyArray<readonly [number, number]>;
+    /** Pieces of a full turn: the arc in the middle of the picture, and how much of it a strip shows. */
+    facingDeg?: number;
+    arcDeg?: number;
+  };
   'mark-made': { mark: SurfaceMark };
   'surface-read': SurfaceRead;
   'grade-confirmed': { grade: Grade; proposed: Grade | null; reason: string; book: string };
@@ -200,6 +206,8 @@ export const BODY_SCHEMAS: Readonly<Record<EntryKind, Joi.ObjectSchema>> = {
   'corners-set': Joi.object({
     sha256: sha,
     corners: Joi.array().items(Joi.array().ordered(pixel.required(), pixel.required()).length(2)).length(4).required(),
+    facingDeg: Joi.number().min(0).max(360),
+    arcDeg: Joi.number().min(5).max(360),
   }),
   'mark-made': Joi.object({ mark: mark.required() }),
   'surface-read': surfaceReadSchema,

@@ -1,4 +1,4 @@
-import { projectShell, viewCosine, type ShellPose } from './shellPose.js';
+import type { Sight } from './sight.js';
 
 /** Pixels, four bytes each, row by row from the top. */
 export interface Pixels {
@@ -7,28 +7,30 @@ export interface Pixels {
   readonly data: Uint8ClampedArray;
 }
 
-export interface FlattenedShell {
-  /** Developed surface: arc 0–180° from left to right, front edge at the bottom. */
+export interface Developed {
+  /** Developed surface: `u` from left to right, front edge at the bottom. */
   readonly pixels: Pixels;
   /** Cosine of sight per cell, row 0 = front edge; below `NOT_SEEN_COSINE` the cell is a sliver and counts as not seen. */
   readonly cosine: Float32Array;
   readonly columns: number;
   readonly rows: number;
-  /** Picture pixels per degree of arc at the crown and at the worse parting line. */
-  readonly pixelsPerDegree: { readonly crown: number; readonly edge: number };
+  /** Arc of the developed surface, degrees; 0 for a flat one. */
+  readonly spanDeg: number;
+  /** Picture pixels per millimetre across, in the middle and at the worse side. */
+  readonly pxPerMm: { readonly middle: number; readonly side: number };
   readonly notSeenPercent: number;
 }
 
 export const NOT_SEEN_COSINE = 0.2;
 
-/** Develops the running face from a picture by projecting every output pixel into it (bilinear). Pure; 720 × 200 takes a few milliseconds. */
-export function flattenShell(pose: ShellPose, picture: Pixels, width = 720, columns = 36, rows = 12): FlattenedShell {
-  const height = Math.max(40, Math.round((width * pose.widthMm) / (Math.PI * pose.radiusMm)));
+/** Develops a surface from a picture by projecting every output pixel into it (bilinear). Pure; 720 × 200 takes a few milliseconds. */
+export function develop(sight: Sight, picture: Pixels, width = 720, columns = 36, rows = 12): Developed {
+  const height = Math.max(40, Math.round((width * sight.heightMm) / sight.widthMm));
   const data = new Uint8ClampedArray(width * height * 4);
   for (let y = 0; y < height; y++) {
-    const axial = 1 - (y + 0.5) / height;
+    const v = 1 - (y + 0.5) / height;
     for (let x = 0; x < width; x++) {
-      const [px, py] = projectShell(pose, ((x + 0.5) / width) * 180, axial);
+      const [px, py] = sight.project((x + 0.5) / width, v);
       sample(picture, px - 0.5, py - 0.5, data, (y * width + x) * 4);
     }
   }
@@ -36,32 +38,33 @@ export function flattenShell(pose: ShellPose, picture: Pixels, width = 720, colu
   let unseen = 0;
   for (let r = 0; r < rows; r++) {
     for (let c = 0; c < columns; c++) {
-      const arc = ((c + 0.5) / columns) * 180;
-      const axial = (r + 0.5) / rows;
-      const [px, py] = projectShell(pose, arc, axial);
+      const u = (c + 0.5) / columns;
+      const v = (r + 0.5) / rows;
+      const [px, py] = sight.project(u, v);
       const inside = px >= 0 && py >= 0 && px < picture.width && py < picture.height;
-      const value = inside ? viewCosine(pose, arc, axial) : 0;
+      const value = inside ? sight.cosine(u, v) : 0;
       cosine[r * columns + c] = value;
       if (value < NOT_SEEN_COSINE) unseen++;
     }
   }
-  const perDegree = (arc: number): number => {
-    const [ax, ay] = projectShell(pose, arc - 0.5, 0.5);
-    const [bx, by] = projectShell(pose, arc + 0.5, 0.5);
-    return Math.hypot(bx - ax, by - ay);
+  const across = (u: number): number => {
+    const [ax, ay] = sight.project(u - 0.003, 0.5);
+    const [bx, by] = sight.project(u + 0.003, 0.5);
+    return Math.hypot(bx - ax, by - ay) / (0.006 * sight.widthMm);
   };
   return {
     pixels: { width, height, data },
     cosine,
     columns,
     rows,
-    pixelsPerDegree: { crown: perDegree(90), edge: Math.min(perDegree(2), perDegree(178)) },
+    spanDeg: sight.spanDeg,
+    pxPerMm: { middle: across(0.5), side: Math.min(across(0.011), across(0.989)) },
     notSeenPercent: (unseen / cosine.length) * 100,
   };
 }
 
 function sample(picture: Pixels, x: number, y: number, out: Uint8ClampedArray, at: number): void {
-  if (x < 0 || y < 0 || x > picture.width - 1 || y > picture.height - 1) {
+  if (!(x >= 0 && y >= 0 && x <= picture.width - 1 && y <= picture.height - 1)) {
     out[at + 3] = 0;
     return;
   }

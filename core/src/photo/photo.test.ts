@@ -4,7 +4,8 @@ import { wearMap } from '../damage/wearMap.js';
 import { engineTemplate } from '../engine/templates.js';
 import { stationsOf } from '../engine/stations.js';
 import { renderCylinder, renderShell } from '../specimen/standIn.js';
-import { flattenShell } from './flatten.js';
+import { develop } from './flatten.js';
+import { shellSight } from './sight.js';
 import { homography, isConvex, type Point } from './homography.js';
 import { projectShell, shellPose, viewCosine } from './shellPose.js';
 
@@ -130,14 +131,14 @@ describe('flattening a stand-in', () => {
   it('brings painted lining back to its place', () => {
     const pose = shellPose(drawn.corners!, drawn.pixels, radius, frame.heightMm);
     if (!pose.ok) throw new Error(pose.problem.sentence);
-    const flat = flattenShell(pose.value, drawn.pixels, 360);
+    const flat = develop(shellSight(pose.value), drawn.pixels, 360);
     const colour = (u: number, v: number): number => {
       const at = (Math.round((1 - v) * (flat.pixels.height - 1)) * flat.pixels.width + Math.round(u * (flat.pixels.width - 1))) * 4;
       return flat.pixels.data[at]! - flat.pixels.data[at + 2]!;
     };
     expect(colour(0.5, 0.75)).toBeGreaterThan(50);
     expect(Math.abs(colour(0.5, 0.2))).toBeLessThan(25);
-    expect(flat.pixelsPerDegree.crown).toBeGreaterThan(flat.pixelsPerDegree.edge);
+    expect(flat.pxPerMm.middle).toBeGreaterThan(flat.pxPerMm.side);
   });
   it('marks what lies outside the picture as not seen', () => {
     const pose = shellPose(
@@ -147,7 +148,7 @@ describe('flattening a stand-in', () => {
       frame.heightMm,
     );
     if (!pose.ok) throw new Error(pose.problem.sentence);
-    expect(flattenShell(pose.value, drawn.pixels, 180).notSeenPercent).toBeGreaterThan(10);
+    expect(develop(shellSight(pose.value), drawn.pixels, 180).notSeenPercent).toBeGreaterThan(10);
   });
   it('draws cylinders too, the same for the same seed', () => {
     const a = renderCylinder(map, 5, 160);

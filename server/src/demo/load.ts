@@ -3,7 +3,7 @@ import { NestFactory } from '@nestjs/core';
 import {
   caseView,
   renderCylinder,
-  shellMaps,
+  surfaceMaps,
   takeShell,
   USUAL_SHOT,
   type Author,
@@ -50,7 +50,7 @@ function drawStation(view: StationView, seed: number): StandIn | null {
     widthMm: frame.heightMm,
     damages: [{ kind: 'wear', map: view.wear }] as const,
   };
-  return takeShell(specimen, shellMaps(specimen), {
+  return takeShell(specimen, surfaceMaps(specimen), {
     ...USUAL_SHOT,
     seed,
     width: 1200,

@@ -3,10 +3,11 @@ import {
   diagnose,
   emptyCase,
   envelope,
-  flattenShell,
+  develop,
   foldEntries,
   levelled,
-  shellPoseByRun,
+  sightOf,
+  sizeFromFrame,
   parseTagText,
   readTag,
   readTraceCsv,
@@ -18,7 +19,10 @@ import {
   type ChainVerdict,
   type Diagnosis,
   type FinishResult,
-  type FlattenedShell,
+  type Developed,
+  type FlattenedPart,
+  type SurfaceFrame,
+  type Turn,
   type LedgerEntry,
   type Point,
   type Result,
@@ -108,14 +112,15 @@ const compute = {
     };
   },
 
-  /** Develops a shell from a picture file. Corners in pixels of the upright original of the given size. */
+  /** Develops a surface from a picture file. Corners in pixels of the upright original of the given size. */
   async flatten(
     file: Blob,
     corners: readonly Point[],
     original: { width: number; height: number },
-    radiusMm: number,
-    widthMm: number,
-  ): Promise<Result<FlattenedShell>> {
+    part: FlattenedPart,
+    frame: SurfaceFrame,
+    turn: Turn,
+  ): Promise<Result<Developed>> {
     const bitmap = await createImageBitmap(file);
     const { width, height } = bitmap;
     const context = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true });
@@ -124,14 +129,14 @@ const compute = {
     bitmap.close();
     const scale = width / original.width;
     const picture = { width, height, data: context.getImageData(0, 0, width, height).data };
-    const pose = shellPoseByRun(
-      corners.map(([x, y]) => [x * scale, y * scale] as const),
+    const sight = sightOf(
+      part,
       picture,
-      radiusMm,
-      widthMm,
+      corners.map(([x, y]) => [x * scale, y * scale] as const),
+      sizeFromFrame(part, frame, turn),
     );
-    if (!pose.ok) return pose;
-    const flat = flattenShell(pose.value, picture);
+    if (!sight.ok) return sight;
+    const flat = develop(sight.value, picture);
     return transfer({ ok: true, value: flat }, [flat.pixels.data.buffer as ArrayBuffer, flat.cosine.buffer as ArrayBuffer]);
   },
 

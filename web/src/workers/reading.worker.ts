@@ -1,12 +1,16 @@
 import {
   findShell,
-  readShell,
-  surfaceReadOf,
+  onFrame,
+  readSurface,
+  sizeFromFrame,
   type Point,
   type Problem,
   type Result,
+  type ReadPart,
   type ShellConstruction,
+  type SurfaceFrame,
   type SurfaceRead,
+  type Turn,
 } from '@true-ledger/core';
 
 export interface ReadingJob {
@@ -15,8 +19,9 @@ export interface ReadingJob {
   /** In pixels of the upright original; null lets them be found. */
   readonly corners: readonly Point[] | null;
   readonly original: { readonly width: number; readonly height: number };
-  readonly radiusMm: number;
-  readonly widthMm: number;
+  readonly part: ReadPart;
+  readonly frame: SurfaceFrame;
+  readonly turn: Turn;
   readonly construction: ShellConstruction;
 }
 
@@ -47,28 +52,29 @@ async function work(job: ReadingJob): Promise<void> {
   const scale = width / job.original.width;
   let corners = job.corners?.map(([x, y]): Point => [x * scale, y * scale]);
   if (!corners) {
+    if (job.part !== 'shell')
+      return fault({
+        code: 'corners-missing',
+        sentence: 'Only half shells are found without help. Place the four corners first.',
+        field: 'corners',
+      });
     say({ kind: 'progress', done: 0.1, what: 'looking for the part' });
     const found = findShell(picture);
     if (!found.ok) return fault(found.problem);
     corners = [...found.value];
   }
-  const reading = readShell(
-    picture,
-    corners,
-    { radiusMm: job.radiusMm, widthMm: job.widthMm },
-    {
-      construction: job.construction,
-      cornersProposed: job.corners === null,
-      progress: (done) => say({ kind: 'progress', done: 0.15 + 0.85 * done, what: 'reading the surface' }),
-    },
-  );
+  const reading = readSurface(job.part, picture, corners, sizeFromFrame(job.part, job.frame, job.turn), {
+    construction: job.construction,
+    cornersProposed: job.corners === null,
+    progress: (done) => say({ kind: 'progress', done: 0.15 + 0.85 * done, what: 'reading the surface' }),
+  });
   if (!reading.ok) return fault(reading.problem);
   say({
     kind: 'done',
     result: {
       ok: true,
       value: {
-        read: surfaceReadOf(reading.value, job.sha256),
+        read: onFrame(reading.value, job.part, job.frame, job.turn, job.sha256),
         corners: corners.map(([x, y]): Point => [Math.round((x / scale) * 10) / 10, Math.round((y / scale) * 10) / 10]),
         cornersFound: job.corners === null,
       },

@@ -1,7 +1,9 @@
 import type { Point } from '../homography.js';
-import { flattenShell, type Pixels } from '../flatten.js';
-import { projectShell, shellPose, widthOverRadius, type ShellPose } from '../shellPose.js';
-import type { Result } from '../../result.js';
+import { develop, type Pixels } from '../flatten.js';
+import { roundPose, type RoundPose } from '../roundPose.js';
+import { shellPose, widthOverRadius, type ShellPose } from '../shellPose.js';
+import { roundSight, shellSight, type Sight } from '../sight.js';
+import { ok, type Result } from '../../result.js';
 import { boxMean, field } from './field.js';
 
 /** Focal length over the long side, tried and usual (a phone at two to threefold zoom, as small parts are taken). */
@@ -26,8 +28,8 @@ export function shellPoseByRun(corners: readonly Point[], picture: Pixels, radiu
   const tried = TRIED.map((k) => {
     const pose = poseAt(k);
     return pose.ok
-      ? 0.6 * Math.log(1e-9 + levelness(pose.value, picture)) +
-          RIM_WEIGHT * Math.log(4 + rimStep(pose.value, picture)) -
+      ? 0.6 * Math.log(1e-9 + levelness(shellSight(pose.value), picture)) +
+          RIM_WEIGHT * Math.log(4 + rimStep(shellSight(pose.value), picture)) -
           Math.log(k / USUAL) ** 2
       : -Infinity;
   });
@@ -45,9 +47,9 @@ export function shellPoseByRun(corners: readonly Point[], picture: Pixels, radiu
 }
 
 /** How strongly the two rims stand against what lies beyond them: with a wrong length the developed rim bows away from the real one. */
-function rimStep(pose: ShellPose, picture: Pixels): number {
+function rimStep(sight: Sight, picture: Pixels): number {
   const at = (arc: number, axial: number): readonly [number, number, number] | null => {
-    const [x, y] = projectShell(pose, arc, axial);
+    const [x, y] = sight.project(arc / 180, axial);
     const px = Math.round(x - 0.5);
     const py = Math.round(y - 0.5);
     if (px < 0 || py < 0 || px >= picture.width || py >= picture.height) return null;
@@ -71,9 +73,9 @@ function rimStep(pose: ShellPose, picture: Pixels): number {
 }
 
 /** How much of what varies across the face is the same along the arc. */
-function levelness(pose: ShellPose, picture: Pixels): number {
+function levelness(sight: Sight, picture: Pixels): number {
   const columns = 240;
-  const { pixels } = flattenShell(pose, picture, columns * 2, 2, 2);
+  const { pixels } = develop(sight, picture, columns * 2, 2, 2);
   const { width, height, data } = pixels;
   const p = field(width, height);
   for (let i = 0; i < p.data.length; i++) p.data[i] = Math.log(1 + data[4 * i]! + data[4 * i + 1]! + data[4 * i + 2]!);
@@ -87,4 +89,76 @@ function levelness(pose: ShellPose, picture: Pixels): number {
     sum += row * row;
   }
   return sum / ((height - 2 * border) * width * width);
+}
+
+/** How far off a corner set by hand may lie, as a share of the width of the part. */
+const CORNER_SLACK = 0.004;
+/** Tilts of a round part tried, degrees. */
+const TILTS = Array.from({ length: 13 }, (_, k) => -24 + 4 * k);
+
+/**
+ * Pose of a round part seen from outside with the tilt of its axis found from the picture: four corners hardly tell it, but with a wrong one the ends bow away from the real ones and marks that
+ * run round the part do not lie level. The focal length matters little here and is taken as usual.
+ */
+export function roundPoseByRun(corners: readonly Point[], picture: Pixels, radiusMm: number): Result<RoundPose> {
+  const centre: Point = [picture.width / 2, picture.height / 2];
+  const focalPx = USUAL * Math.max(picture.width, picture.height);
+  const at = (tilt: number): Result<RoundPose> => roundPose(corners, centre, radiusMm, focalPx, tilt);
+  const level = at(0);
+  if (!level.ok) return level;
+  const wide = Math.hypot(corners[3]![0] - corners[0]![0], corners[3]![1] - corners[0]![1]);
+  const worth = (tilt: number): number => {
+    const pose = at(tilt);
+    if (!pose.ok) return -Infinity;
+    const sight = roundSight(pose.value);
+    return (
+      ROW_WEIGHT * rowAgreement(sight, picture) +
+      2 * Math.log(4 + rimStep(sight, picture)) -
+      (tilt / 30) ** 2 -
+      (pose.value.misfitPx / (CORNER_SLACK * wide)) ** 2
+    );
+  };
+  const tried = TILTS.map(worth);
+  let best = TILTS[tried.indexOf(Math.max(...tried))]!;
+  let most = Math.max(...tried);
+  if (!Number.isFinite(most)) return ok(level.value);
+  for (const step of [2, 1, 0.5])
+    for (const tilt of [best - step, best + step]) {
+      const value = worth(tilt);
+      if (value > most) [most, best] = [value, tilt];
+    }
+  return at(best);
+}
+
+const ROW_WEIGHT = 3;
+
+/**
+ * How much of what differs along each column is the same all along the row, 0 to about 1: fine steps of lightness and coarse ones of two colours, weighed by how much each differs at all. What a
+ * round part mirrors differs from column to column and averages out. Only the middle two thirds of the arc count, where it does not mirror the bench.
+ */
+function rowAgreement(sight: Sight, picture: Pixels): number {
+  const { pixels } = develop(sight, picture, 320, 2, 2);
+  const { width, height, data } = pixels;
+  const [from, to] = [Math.round(width / 6), Math.round((5 * width) / 6)];
+  let [same, all] = [0, 0];
+  for (const k of [0, 1, 2] as const) {
+    const p = field(width, height);
+    for (let i = 0; i < p.data.length; i++) {
+      const [r, g, b] = [data[4 * i]! + 8, data[4 * i + 1]! + 8, data[4 * i + 2]! + 8];
+      p.data[i] = k === 0 ? Math.log(r + g + b) : k === 1 ? Math.log(r / g) : Math.log(g / b);
+    }
+    const around = boxMean(p, 0, Math.round(height * (k === 0 ? 0.06 : 0.5)));
+    for (let y = 0; y < height; y++) {
+      let row = 0;
+      for (let x = from; x < to; x++) {
+        const i = y * width + x;
+        if (data[4 * i + 3] === 0) continue;
+        const off = Math.max(-0.3, Math.min(0.3, p.data[i]! - around.data[i]!));
+        row += off;
+        all += off * off;
+      }
+      same += (row * row) / (to - from);
+    }
+  }
+  return same / (all + 1e-4 * 3 * height * (to - from));
 }

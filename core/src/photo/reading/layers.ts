@@ -3,8 +3,8 @@ import { boxMean, components, field, quantile, type Component, type Field } from
 import type { Lit, Seen } from './light.js';
 
 /** Classes that a picture of a shell tells apart; `void` is an oil hole or a tab, which is no surface. */
-export type Layer = Extract<WearClass, 'sound' | 'lining' | 'heat' | 'rust' | 'embedded'> | 'void' | 'unseen';
-export const LAYERS: readonly Layer[] = ['sound', 'lining', 'heat', 'rust', 'embedded', 'void', 'unseen'];
+export type Layer = Extract<WearClass, 'sound' | 'lining' | 'heat' | 'rust' | 'embedded' | 'scuffed' | 'transfer'> | 'void' | 'unseen';
+export const LAYERS: readonly Layer[] = ['sound', 'lining', 'heat', 'rust', 'embedded', 'scuffed', 'transfer', 'void', 'unseen'];
 
 /**
  * Limits in log of linear light; they follow from how the layers reflect, with room for lamp and camera.
@@ -30,7 +30,7 @@ export interface Layered {
   readonly voids: number;
 }
 
-const at = (name: Layer): number => LAYERS.indexOf(name);
+export const layerAt = (name: Layer): number => LAYERS.indexOf(name);
 
 /** Tells the layers of a developed shell apart. `pxPerMm` is the scale of the fields. */
 export function readLayers(seen: Seen, lit: Lit, pxPerMm: number): Layered {
@@ -38,7 +38,7 @@ export function readLayers(seen: Seen, lit: Lit, pxPerMm: number): Layered {
   const size = width * height;
   const layer = new Uint8Array(size);
   const sure = new Float32Array(size).fill(1);
-  for (let i = 0; i < size; i++) if (!seen.there[i]) layer[i] = at('unseen');
+  for (let i = 0; i < size; i++) if (!seen.there[i]) layer[i] = layerAt('unseen');
   const warmth = warmthOf(seen, lit, pxPerMm);
   const voids = markVoids(seen, lit, layer, pxPerMm);
   const core = rustCore(lit, warmth, layer, pxPerMm);
@@ -53,7 +53,7 @@ export function readLayers(seen: Seen, lit: Lit, pxPerMm: number): Layered {
       tinted.push(c);
       continue;
     }
-    for (const i of c.pixels) layer[i] = at(core[i] ? 'rust' : 'lining');
+    for (const i of c.pixels) layer[i] = layerAt(core[i] ? 'rust' : 'lining');
   }
   markHeat(seen, lit, warmth, layer, tinted, pxPerMm);
   cleanRims(layer, width, height, pxPerMm);
@@ -84,7 +84,7 @@ function warmLimit(warmth: Field, layer: Uint8Array): number {
 }
 
 /** Rust and what lies within a quarter of a millimetre of it, where its blurred edge would pass for copper. */
-function rustCore(lit: Lit, warmth: Field, layer: Uint8Array, pxPerMm: number): Uint8Array {
+export function rustCore(lit: Lit, warmth: Field, layer: Uint8Array, pxPerMm: number): Uint8Array {
   const { width, height } = warmth;
   const hard = field(width, height);
   for (let i = 0; i < hard.data.length; i++)
@@ -125,7 +125,7 @@ function isTint(c: Component, warmth: Field, lit: Lit, pxPerMm: number): boolean
 }
 
 /** Under glare nothing is seen: what lies on both sides of it along the arc is taken when they agree and it is no wider than 14 mm, else the place is not seen. Its share is reported. */
-function bridgeGlare(glare: Uint8Array, layer: Uint8Array, width: number, height: number, pxPerMm: number): void {
+export function bridgeGlare(glare: Uint8Array, layer: Uint8Array, width: number, height: number, pxPerMm: number): void {
   const most = Math.round(14 * pxPerMm);
   const margin = Math.max(1, Math.round(0.1 * pxPerMm));
   for (let y = 0; y < height; y++)
@@ -135,7 +135,7 @@ function bridgeGlare(glare: Uint8Array, layer: Uint8Array, width: number, height
       while (end + 1 < width && glare[y * width + end + 1]) end++;
       const before = layer[y * width + Math.max(0, x - 1 - margin)]!;
       const after = layer[y * width + Math.min(width - 1, end + 1 + margin)]!;
-      const value = end - x < most && before === after ? before : at('unseen');
+      const value = end - x < most && before === after ? before : layerAt('unseen');
       for (let k = x; k <= end; k++) if (LAYERS[layer[y * width + k]!] !== 'void') layer[y * width + k] = value;
       x = end;
     }
@@ -145,7 +145,7 @@ function bridgeGlare(glare: Uint8Array, layer: Uint8Array, width: number, height
 function cleanRims(layer: Uint8Array, width: number, height: number, pxPerMm: number): void {
   const rim = Math.max(1, Math.round(0.28 * pxPerMm));
   const inward = Math.max(rim + 1, Math.round(0.6 * pxPerMm));
-  const lining = at('lining');
+  const lining = layerAt('lining');
   for (let x = 0; x < width; x++)
     for (const [from, step] of [
       [0, 1],
@@ -155,7 +155,7 @@ function cleanRims(layer: Uint8Array, width: number, height: number, pxPerMm: nu
       if (goesOn) continue;
       for (let k = 0; k < rim; k++) {
         const i = (from + step * k) * width + x;
-        if (layer[i] === lining) layer[i] = at('sound');
+        if (layer[i] === lining) layer[i] = layerAt('sound');
       }
     }
 }
@@ -195,17 +195,17 @@ function markHeat(seen: Seen, lit: Lit, warmth: Field, layer: Uint8Array, tinted
     }
     const way = brown > 0.05 * c.area && dark > 0.12 * c.area && black > 0.04 * c.area;
     if (!way && !(black > 0.35 * c.area && strong > 0.05 * c.area)) continue;
-    for (const i of c.pixels) if (layer[i] === 0) layer[i] = at('heat');
+    for (const i of c.pixels) if (layer[i] === 0) layer[i] = layerAt('heat');
   }
   // Between tint and black the colour passes through grey: what lies inside is heat too.
   const heated = field(width, height);
-  for (let i = 0; i < layer.length; i++) if (layer[i] === at('heat')) heated.data[i] = 1;
+  for (let i = 0; i < layer.length; i++) if (layer[i] === layerAt('heat')) heated.data[i] = 1;
   const close = boxMean(heated, Math.round(1.5 * pxPerMm), Math.round(1.5 * pxPerMm));
-  for (let i = 0; i < layer.length; i++) if (layer[i] === 0 && close.data[i]! > 0.62) layer[i] = at('heat');
+  for (let i = 0; i < layer.length; i++) if (layer[i] === 0 && close.data[i]! > 0.62) layer[i] = layerAt('heat');
 }
 
 /** Oil holes (round, dark or of another colour) and tabs at the parting lines (bright steps). */
-function markVoids(seen: Seen, lit: Lit, layer: Uint8Array, pxPerMm: number): number {
+export function markVoids(seen: Seen, lit: Lit, layer: Uint8Array, pxPerMm: number): number {
   const { width, height } = lit.shade;
   const odd = new Uint8Array(layer.length);
   for (let i = 0; i < odd.length; i++)
@@ -225,7 +225,7 @@ function markVoids(seen: Seen, lit: Lit, layer: Uint8Array, pxPerMm: number): nu
     const [cx, cy, rx, ry] = [(c.left + c.right) / 2, (c.top + c.bottom) / 2, w / 2 + grow, h / 2 + grow];
     for (let y = Math.max(0, Math.floor(cy - ry)); y <= Math.min(height - 1, cy + ry); y++)
       for (let x = Math.max(0, Math.floor(cx - rx)); x <= Math.min(width - 1, cx + rx); x++)
-        if (((x - cx) / rx) ** 2 + ((y - cy) / ry) ** 2 <= 1) layer[y * width + x] = at('void');
+        if (((x - cx) / rx) ** 2 + ((y - cy) / ry) ** 2 <= 1) layer[y * width + x] = layerAt('void');
   }
   const edge = Math.round(width * 0.045);
   const steps = new Uint8Array(layer.length);
@@ -239,7 +239,7 @@ function markVoids(seen: Seen, lit: Lit, layer: Uint8Array, pxPerMm: number): nu
     const w = c.right - c.left + 1;
     const h = c.bottom - c.top + 1;
     if (h > 0.5 * height || h < 0.8 * pxPerMm || c.area / (w * h) < 0.4 || (c.left > 3 && c.right < width - 4)) continue;
-    for (let y = c.top; y <= c.bottom; y++) for (let x = c.left; x <= c.right; x++) layer[y * width + x] = at('void');
+    for (let y = c.top; y <= c.bottom; y++) for (let x = c.left; x <= c.right; x++) layer[y * width + x] = layerAt('void');
   }
   return found;
 }
@@ -251,9 +251,9 @@ function markDark(lit: Lit, layer: Uint8Array, pxPerMm: number): { specks: numbe
   const around = boxMean(lit.shade, 2 * r, r);
   const dark = new Uint8Array(layer.length);
   for (let i = 0; i < dark.length; i++)
-    dark[i] = (layer[i] === 0 || layer[i] === at('lining')) && lit.shade.data[i]! - around.data[i]! < LIMITS.crack ? 1 : 0;
+    dark[i] = (layer[i] === 0 || layer[i] === layerAt('lining')) && lit.shade.data[i]! - around.data[i]! < LIMITS.crack ? 1 : 0;
   const rusty = field(width, height);
-  for (let i = 0; i < layer.length; i++) if (layer[i] === at('rust')) rusty.data[i] = 1;
+  for (let i = 0; i < layer.length; i++) if (layer[i] === layerAt('rust')) rusty.data[i] = 1;
   const rust = boxMean(rusty, Math.round(1.2 * pxPerMm), Math.round(1.2 * pxPerMm));
   const found: Component[] = [];
   const net = field(width, height);
@@ -265,7 +265,7 @@ function markDark(lit: Lit, layer: Uint8Array, pxPerMm: number): { specks: numbe
     const deepest = c.pixels.reduce((least, i) => Math.min(least, lit.shade.data[i]! - around.data[i]!), 0);
     if (w < 1.4 && h < 1.2 && w < 2.2 * h && h < 2.5 * w && full > 0.4 && deepest < LIMITS.speck && area > 0.02) {
       // Pits beside rust are rust.
-      if (rust.data[Math.round(c.y) * width + Math.round(c.x)]! > 0.012) for (const i of c.pixels) layer[i] = at('rust');
+      if (rust.data[Math.round(c.y) * width + Math.round(c.x)]! > 0.012) for (const i of c.pixels) layer[i] = layerAt('rust');
       else found.push(c);
     } else if (h > 0.55 && w < 8 * h) for (const i of c.pixels) net.data[i] = 1;
   }
@@ -276,7 +276,7 @@ function markDark(lit: Lit, layer: Uint8Array, pxPerMm: number): { specks: numbe
   let crazed = 0;
   let total = 0;
   for (let i = 0; i < layer.length; i++) {
-    if (layer[i] === at('unseen') || layer[i] === at('void')) continue;
+    if (layer[i] === layerAt('unseen') || layer[i] === layerAt('void')) continue;
     total++;
     if (density.data[i]! > 0.045) {
       crazed++;
@@ -286,6 +286,6 @@ function markDark(lit: Lit, layer: Uint8Array, pxPerMm: number): { specks: numbe
   const share = total === 0 ? 0 : crazed / total;
   // Many little dark spots in a net are pieces of cracks.
   if (share > 0.02) return { specks: 0, crazed: share, net: under };
-  for (const c of found) for (const i of c.pixels) layer[i] = at('embedded');
+  for (const c of found) for (const i of c.pixels) layer[i] = layerAt('embedded');
   return { specks: found.length, crazed: share, net: under };
 }

@@ -131,6 +131,60 @@ export interface Lit {
 /** Within what lamp and bench do to the colour of metal. On the warm side worn layers begin, so the reach is shorter there. */
 const near = (off: number): boolean => off > -0.32 && off < 0.17;
 
+/** Colour of bare metal under the light of the picture: log red over green, log green over blue. */
+export interface Neutral {
+  readonly redness: number;
+  readonly yellowness: number;
+}
+
+/** 1 where a place has the colour of sound metal. */
+export function soundMetal(seen: Seen, neutral: Neutral): Uint8Array {
+  const sound = new Uint8Array(seen.there.length);
+  for (let i = 0; i < sound.length; i++)
+    sound[i] =
+      seen.there[i] && near(seen.redness.data[i]! - neutral.redness) && near(seen.yellowness.data[i]! - neutral.yellowness) ? 1 : 0;
+  return sound;
+}
+
+/** Share of the arc on each side of which a round part mirrors the bench. */
+const MIRRORS_BENCH = 0.28;
+const TIGHT = 0.13;
+
+/**
+ * The same for the outside of a round part of steel. Near its sides it mirrors the bench, whose colour fills whole columns, so colour says nothing there: rows that look bare in the middle of the
+ * arc are taken as bare right across. Where hardly any row is, colour must do.
+ */
+export function soundMetalOutside(seen: Seen, neutral: Neutral): Uint8Array {
+  const { width, height } = seen.light;
+  const sound = soundMetal(seen, neutral);
+  const [from, to] = [Math.round(MIRRORS_BENCH * width), Math.round((1 - MIRRORS_BENCH) * width)];
+  const bare = new Uint8Array(height);
+  let rows = 0;
+  for (let y = 0; y < height; y++) {
+    let [n, of] = [0, 0];
+    for (let x = from; x < to; x += 2) {
+      const i = y * width + x;
+      if (!seen.there[i]) continue;
+      of++;
+      if (
+        Math.abs(seen.redness.data[i]! - neutral.redness) < TIGHT &&
+        Math.abs(seen.yellowness.data[i]! - neutral.yellowness) < TIGHT + 0.04
+      )
+        n++;
+    }
+    bare[y] = of > 0 && n > 0.6 * of ? 1 : 0;
+    rows += bare[y]!;
+  }
+  if (rows < 0.12 * height) return sound;
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      if (x >= from && x < to) continue;
+      const i = y * width + x;
+      sound[i] = seen.there[i] && bare[y] ? 1 : 0;
+    }
+  return sound;
+}
+
 /** Share of a column that must look sound before it is gone by: less may be a hole in a worn patch. */
 const LEAST_SOUND = 0.28;
 
@@ -141,15 +195,12 @@ const BAND = 1 / 60;
  * Takes lamp, reflections and cast away. On a cylinder they follow the arc and hardly the axis, so each column of the developed surface has its own light and colour, taken from the
  * pixels that look like sound metal (colour within reach of the neutral one), smoothed along the arc; columns without any take them from their neighbours. A plane along the axis follows.
  */
-export function removeLight(seen: Seen, neutral: { readonly redness: number; readonly yellowness: number }): Lit {
+export function removeLight(seen: Seen, neutral: Neutral, sound: Uint8Array = soundMetal(seen, neutral), leastSound = LEAST_SOUND): Lit {
   const { width, height } = seen.light;
-  const sound = new Uint8Array(seen.there.length);
-  for (let i = 0; i < sound.length; i++)
-    sound[i] =
-      seen.there[i] && near(seen.redness.data[i]! - neutral.redness) && near(seen.yellowness.data[i]! - neutral.yellowness) ? 1 : 0;
-  const light = columnLevel(seen.light, sound, 0.6, Math.round(height * LEAST_SOUND));
-  const redness = columnLevel(seen.redness, sound, 0.5, Math.round(height * LEAST_SOUND));
-  const yellowness = columnLevel(seen.yellowness, sound, 0.5, Math.round(height * LEAST_SOUND));
+  const least = Math.round(height * leastSound);
+  const light = columnLevel(seen.light, sound, 0.6, least);
+  const redness = columnLevel(seen.redness, sound, 0.5, least);
+  const yellowness = columnLevel(seen.yellowness, sound, 0.5, least);
   const half = Math.max(1, Math.round(width * BAND));
   const level = fill(light.values, light.found, half);
   const red = fill(redness.values, redness.found, 2 * half, neutral.redness);

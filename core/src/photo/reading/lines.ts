@@ -14,6 +14,8 @@ export interface FoundLine {
   readonly through: boolean;
 }
 
+/** What is wider than this and dark is no score, mm. */
+const WIDEST_MM = 1.5;
 /** A groove is a fifth wider from lip to lip than at half its darkness. */
 const LIP = 1.2;
 const LINING = LAYERS.indexOf('lining');
@@ -22,15 +24,27 @@ const LINING = LAYERS.indexOf('lining');
  * Scores: narrow, far longer than wide, along the run. Dark ones by a ridge across the axis after a mean along the arc (machining marks are as narrow but short and
  * shallow; the limit is set by their own scatter); those gone through by narrow strips of lining that stand alone. Pieces on one line are joined across gaps.
  */
-export function findLines(lit: Lit, layered: Layered, pxPerMm: number, sourcePxPerMm: number): FoundLine[] {
-  const through = throughLines(layered, lit.shade.width, lit.shade.height, pxPerMm);
-  const dark = darkLines(lit, layered, pxPerMm, sourcePxPerMm);
-  const { width, height } = lit.shade;
+/** `borderMm` at each edge is not looked at. */
+export function findLines(lit: Lit, layered: Layered, pxPerMm: number, sourcePxPerMm: number, spanDeg = 180, borderMm = 0.35): FoundLine[] {
+  const through = throughLines(layered, lit.shade.width, lit.shade.height, pxPerMm, spanDeg);
+  const dark = darkLines(lit, layered, pxPerMm, sourcePxPerMm, spanDeg, borderMm);
+  const { height } = lit.shade;
   const kept = dark.filter(
     (d) => !through.some((t) => Math.abs(t.axial - d.axial) * height < (t.widthMm / 2 + 0.35) * pxPerMm && overlap(t, d) > 0.3),
   );
-  void width;
-  return [...through, ...kept].sort((a, b) => a.axial - b.axial || a.fromDeg - b.fromDeg);
+  return [...through, ...once(kept, height / pxPerMm)].sort((a, b) => a.axial - b.axial || a.fromDeg - b.fromDeg);
+}
+
+/** A wide groove shows two dark flanks: what lies on one another is one line, the longer of the two. */
+function once(lines: readonly FoundLine[], heightMm: number): FoundLine[] {
+  const kept: FoundLine[] = [];
+  for (const line of [...lines].sort((a, b) => b.toDeg - b.fromDeg - (a.toDeg - a.fromDeg))) {
+    const twice = kept.some(
+      (k) => Math.abs(k.axial - line.axial) * heightMm < (k.widthMm + line.widthMm) / 2 + 0.12 && overlap(k, line) > 0.5,
+    );
+    if (!twice) kept.push(line);
+  }
+  return kept;
 }
 
 function overlap(a: FoundLine, b: FoundLine): number {
@@ -38,7 +52,7 @@ function overlap(a: FoundLine, b: FoundLine): number {
   return shared / Math.max(1e-6, Math.min(a.toDeg - a.fromDeg, b.toDeg - b.fromDeg));
 }
 
-function throughLines(layered: Layered, width: number, height: number, pxPerMm: number): FoundLine[] {
+function throughLines(layered: Layered, width: number, height: number, pxPerMm: number, spanDeg: number): FoundLine[] {
   const mask = new Uint8Array(layered.layer.length);
   const copper = field(width, height);
   for (let i = 0; i < mask.length; i++)
@@ -66,8 +80,8 @@ function throughLines(layered: Layered, width: number, height: number, pxPerMm: 
       }
     if (other > 0.08 * looked) continue;
     found.push({
-      fromDeg: (c.left / width) * 180,
-      toDeg: ((c.right + 1) / width) * 180,
+      fromDeg: (c.left / width) * spanDeg,
+      toDeg: ((c.right + 1) / width) * spanDeg,
       axial: 1 - (c.y + 0.5) / height,
       widthMm: thick,
       through: true,
@@ -84,7 +98,7 @@ interface Piece {
   readonly width: number;
 }
 
-function darkLines(lit: Lit, layered: Layered, pxPerMm: number, sourcePxPerMm: number): FoundLine[] {
+function darkLines(lit: Lit, layered: Layered, pxPerMm: number, sourcePxPerMm: number, spanDeg: number, borderMm: number): FoundLine[] {
   const { width, height } = lit.shade;
   const along = Math.round(1.6 * pxPerMm);
   // Only what is metal counts; elsewhere the shade says nothing of a score.
@@ -103,7 +117,7 @@ function darkLines(lit: Lit, layered: Layered, pxPerMm: number, sourcePxPerMm: n
   const scatter = quantile(sample, 0.5) / 0.6745;
   const limit = Math.max(0.1, 5 * scatter);
   const mask = new Uint8Array(ridge.data.length);
-  const border = Math.round(0.35 * pxPerMm);
+  const border = Math.round(borderMm * pxPerMm);
   for (let y = border; y < height - border; y++)
     for (let x = 0; x < width; x++) {
       const i = y * width + x;
@@ -124,6 +138,8 @@ function darkLines(lit: Lit, layered: Layered, pxPerMm: number, sourcePxPerMm: n
       if (layered.layer[i - beside] === layered.layer[i + beside] && (layered.layer[i] ?? 1) === (layered.layer[i + beside] ?? 0)) alone++;
     }
     if (c.pixels.reduce((n, i) => n + layered.net[i]!, 0) > 0.4 * c.pixels.length) return [];
+    // A step from light to dark has a darker side but no valley.
+    if (valley(mean, c.pixels, width, height, Math.round(0.6 * pxPerMm)) < 0.35 * contrast) return [];
     // The border of a worn patch, a hole or a tab is no score.
     if (alone < 0.7 * c.pixels.length) return [];
     return [{ left: c.left, right: c.right, y: c.y, contrast, width: widthOf(mean, wide, c.pixels, width, height) / pxPerMm }];
@@ -132,17 +148,35 @@ function darkLines(lit: Lit, layered: Layered, pxPerMm: number, sourcePxPerMm: n
   const blur = 1.3 / sourcePxPerMm;
   return joined.flatMap((p) => {
     const long = (p.right - p.left) / pxPerMm;
-    if (long < 5 || p.contrast * Math.sqrt(long) < 6.5 * limit) return [];
+    if (long < 5 || p.contrast * Math.sqrt(long) < 6.5 * limit || p.width > WIDEST_MM) return [];
     return [
       {
-        fromDeg: (p.left / width) * 180,
-        toDeg: (p.right / width) * 180,
+        fromDeg: (p.left / width) * spanDeg,
+        toDeg: (p.right / width) * spanDeg,
         axial: 1 - (p.y + 0.5) / height,
         widthMm: LIP * Math.sqrt(Math.max(0.02 ** 2, p.width ** 2 - blur ** 2)),
         through: false,
       },
     ];
   });
+}
+
+/** How far the lower of the two shoulders of a crest stands above it, mean over the crest. */
+function valley(mean: Field, pixels: readonly number[], width: number, height: number, reach: number): number {
+  let sum = 0;
+  let n = 0;
+  for (let k = 0; k < pixels.length; k += 3) {
+    const i = pixels[k]!;
+    let [above, below] = [-Infinity, -Infinity];
+    for (let step = 2; step <= reach; step += 2) {
+      if (i - step * width >= 0) above = Math.max(above, mean.data[i - step * width]!);
+      if (i + step * width < width * height) below = Math.max(below, mean.data[i + step * width]!);
+    }
+    if (!Number.isFinite(above) || !Number.isFinite(below)) continue;
+    sum += Math.min(above, below) - mean.data[i]!;
+    n++;
+  }
+  return n === 0 ? 0 : sum / n;
 }
 
 /** Width at half depth across the axis, mean over the crest, pixels. */

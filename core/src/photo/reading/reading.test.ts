@@ -6,17 +6,20 @@ import { stationsOf } from '../../engine/stations.js';
 import { engineTemplate } from '../../engine/templates.js';
 import { applyEntry, emptyCase, type CaseState } from '../../ledger/state.js';
 import { caseView } from '../../ledger/views.js';
-import { shellMaps, type ShellDamage, type ShellSpecimen } from '../../specimen/shellMaps.js';
-import { takeShell, USUAL_SHOT, type ShellShot, type ShotPicture } from '../../specimen/shellScene.js';
+import type { Damage } from '../../specimen/damages.js';
+import { surfaceMaps, type ShellSpecimen } from '../../specimen/surfaceMaps.js';
+import { USUAL_SHOT, type Shot } from '../../specimen/scene.js';
+import { takeShell, type ShotPicture } from '../../specimen/shellScene.js';
 import type { Pixels } from '../flatten.js';
 import type { Point } from '../homography.js';
 import { boxMean, components, field, quantile } from './field.js';
 import { findShell } from './outline.js';
 import { readingJson } from './readingJson.js';
-import { MAP_COLUMNS, MAP_ROWS, readShell, surfaceReadOf, type SurfaceReading } from './readShell.js';
+import { onFrame, USUAL_TURN } from './onFrame.js';
+import { MAP_COLUMNS, MAP_ROWS, readSurface, type SurfaceReading } from './readSurface.js';
 
 const SIZE = { radiusMm: 26, widthMm: 20 };
-const SHOT: ShellShot = {
+const SHOT: Shot = {
   ...USUAL_SHOT,
   seed: 5,
   width: 760,
@@ -29,22 +32,28 @@ const SHOT: ShellShot = {
   lampWidth: 0.4,
 };
 const taken = new Map<string, { shot: ShotPicture; specimen: ShellSpecimen }>();
-function take(damages: readonly ShellDamage[], change: Partial<ShellShot> = {}, hole = false): ShotPicture {
+function take(damages: readonly Damage[], change: Partial<Shot> = {}, hole = false): ShotPicture {
   const key = JSON.stringify([damages, change, hole]);
   const known = taken.get(key);
   if (known) return known.shot;
   const specimen: ShellSpecimen = { seed: 3, ...SIZE, damages, ...(hole ? { hole: { arc: 60, axial: 0.5, diameterMm: 4 } } : {}) };
-  const shot = takeShell(specimen, shellMaps(specimen, 960, 320), { ...SHOT, ...change });
+  const shot = takeShell(specimen, surfaceMaps(specimen, 960, 320), { ...SHOT, ...change });
   taken.set(key, { shot, specimen });
   return shot;
 }
 function read(shot: ShotPicture, change: { corners?: readonly Point[]; pixels?: Pixels; card?: readonly Point[] } = {}): SurfaceReading {
-  const r = readShell(change.pixels ?? shot.pixels, change.corners ?? shot.corners, SIZE, change.card ? { card: change.card } : {});
+  const r = readSurface(
+    'shell',
+    change.pixels ?? shot.pixels,
+    change.corners ?? shot.corners,
+    SIZE,
+    change.card ? { card: change.card } : {},
+  );
   if (!r.ok) throw new Error(r.problem.sentence);
   return r.value;
 }
-const truthPercent = (damages: readonly ShellDamage[], index: number): number => {
-  const { truth } = shellMaps({ seed: 3, ...SIZE, damages }, 960, 320);
+const truthPercent = (damages: readonly Damage[], index: number): number => {
+  const { truth } = surfaceMaps({ seed: 3, ...SIZE, damages }, 960, 320);
   return (truth.reduce((n, v) => n + (v === index ? 1 : 0), 0) / truth.length) * 100;
 };
 const changed = ({ width, height, data }: Pixels, f: (rgb: [number, number, number]) => [number, number, number]): Pixels => {
@@ -56,15 +65,15 @@ const changed = ({ width, height, data }: Pixels, f: (rgb: [number, number, numb
   return { width, height, data: out };
 };
 
-const WIPE: ShellDamage[] = [{ kind: 'wipe', arc: 105, halfDeg: 22, amount: 0.95 }];
-const EDGE: ShellDamage[] = [{ kind: 'edge', edge: 'rear', depth: 0.25, fromDeg: 35, toDeg: 145 }];
-const SCORES: ShellDamage[] = [
+const WIPE: Damage[] = [{ kind: 'wipe', arc: 105, halfDeg: 22, amount: 0.95 }];
+const EDGE: Damage[] = [{ kind: 'edge', edge: 'rear', depth: 0.25, fromDeg: 35, toDeg: 145 }];
+const SCORES: Damage[] = [
   { kind: 'score', axial: 0.25, fromDeg: 30, toDeg: 120, widthMm: 0.35, through: false },
   { kind: 'score', axial: 0.55, fromDeg: 50, toDeg: 150, widthMm: 0.55, through: true },
   { kind: 'score', axial: 0.8, fromDeg: 20, toDeg: 110, widthMm: 0.3, through: false },
 ];
-const HEAT: ShellDamage[] = [{ kind: 'heat', arc: 155, halfDeg: 85, most: 1.1 }];
-const RUST: ShellDamage[] = [{ kind: 'rust', arc: 110, halfDeg: 45, amount: 0.6 }];
+const HEAT: Damage[] = [{ kind: 'heat', arc: 155, halfDeg: 85, most: 1.1 }];
+const RUST: Damage[] = [{ kind: 'rust', arc: 110, halfDeg: 45, amount: 0.6 }];
 
 describe('fields', () => {
   it('a box mean keeps a constant and the total of a spike', () => {
@@ -144,7 +153,7 @@ describe('a half shell is read from its picture', () => {
   });
   it('finds the width of a face it is not told', () => {
     const shot = take(WIPE);
-    const r = readShell(shot.pixels, shot.corners, { radiusMm: 26, widthMm: null });
+    const r = readSurface('shell', shot.pixels, shot.corners, { radiusMm: 26, widthMm: null });
     expect(r.ok && Math.abs(r.value.size.widthMm / 20 - 1)).toBeLessThan(0.05);
   });
 });
@@ -152,7 +161,7 @@ describe('a half shell is read from its picture', () => {
 describe('what cannot be read is said', () => {
   const shot = (): ShotPicture => take(WIPE);
   const problem = (pixels: Pixels, corners: readonly Point[]): string => {
-    const r = readShell(pixels, corners, SIZE);
+    const r = readSurface('shell', pixels, corners, SIZE);
     return r.ok ? `graded ${r.value.grade}` : r.problem.code;
   };
   it.each([
@@ -180,7 +189,7 @@ describe('what cannot be read is said', () => {
   });
   it('over-exposed: no grade rather than a wrong one', () => {
     const white = changed(shot().pixels, (rgb) => rgb.map((v) => Math.min(255, v * 3 + 90)) as [number, number, number]);
-    const r = readShell(white, shot().corners, SIZE);
+    const r = readSurface('shell', white, shot().corners, SIZE);
     if (r.ok) {
       expect(r.value.grade).toBeNull();
       expect(r.value.reason).toMatch(/No grade is proposed.*over-exposed/);
@@ -188,7 +197,8 @@ describe('what cannot be read is said', () => {
   });
   it('corners on the bench beside the part', () => {
     const { pixels } = shot();
-    const r = readShell(
+    const r = readSurface(
+      'shell',
       pixels,
       [
         [60, 120],
@@ -351,7 +361,7 @@ describe('a reading in the ledger', () => {
     expect(mergeReads([])).toBeNull();
   });
   it('keeps whole percent of what was found', () => {
-    const r = surfaceReadOf(read(take(EDGE)), 'c'.repeat(64));
+    const r = onFrame(read(take(EDGE)), 'shell', frame, USUAL_TURN, 'c'.repeat(64));
     expect(r.seen).toHaveLength(MAP_COLUMNS * MAP_ROWS);
     expect(Math.max(...r.shares.lining!)).toBe(100);
     expect(new Case().add('surface-read', 'rod.1.shell.lower', r)).toBeNull();

@@ -1,6 +1,6 @@
 import { GRADE_INFO, WEAR_CLASSES } from '../../damage/classes.js';
 import type { Point } from '../homography.js';
-import { MAP_COLUMNS, MAP_ROWS, type SurfaceReading } from './readShell.js';
+import { MAP_COLUMNS, MAP_ROWS, type SurfaceReading } from './readSurface.js';
 
 const round = (v: number, digits: number): number => Number(v.toFixed(digits));
 const few = (v: number | null, digits: number): number | null => (v === null ? null : round(v, digits));
@@ -46,6 +46,7 @@ export function readingJson(
       rearEdgePercent: round(r.features.rearEdgePercent, 1),
       diagonal: round(r.features.diagonal, 2),
       holes: r.features.holes,
+      linesPercent: round(r.features.linesPercent, 2),
     },
     map: {
       columns: MAP_COLUMNS,

@@ -1,20 +1,23 @@
-import { Button, Space } from 'antd';
-import { isConvex, type Point } from '@true-ledger/core';
+import { Button, InputNumber, Space } from 'antd';
+import { isConvex, type FlattenedPart, type Point, type Turn } from '@true-ledger/core';
 import { useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
-
-const NAMES = ['left, front edge', 'left, rear edge', 'right, rear edge', 'right, front edge'];
+import { CORNER_WORDS } from './cornerWords.js';
 
 interface Props {
   readonly src: string;
   readonly size: { readonly width: number; readonly height: number };
   readonly corners: readonly Point[] | undefined;
-  readonly onKeep: (corners: readonly Point[]) => void;
+  readonly part: FlattenedPart;
+  readonly turn: Turn;
+  readonly onKeep: (corners: readonly Point[], turn: Turn) => void;
   readonly onCancel: () => void;
 }
 
 /** Four handles on the picture, dragged by pointer or moved by arrow keys (Shift: ten times as far). Points in pixels of the upright original. */
-export function CornerEditor({ src, size, corners, onKeep, onCancel }: Props): ReactNode {
+export function CornerEditor({ src, size, corners, part, turn, onKeep, onCancel }: Props): ReactNode {
   const { width: w, height: h } = size;
+  const words = CORNER_WORDS[part];
+  const [shown, setShown] = useState(turn);
   const [points, setPoints] = useState<readonly Point[]>(
     corners ?? [
       [w * 0.2, h * 0.7],
@@ -59,12 +62,12 @@ export function CornerEditor({ src, size, corners, onKeep, onCancel }: Props): R
         >
           <polygon points={points.map((p) => p.join(',')).join(' ')} className={fits ? '' : 'crossed'} />
           {points.map((p, i) => (
-            <g key={NAMES[i]} transform={`translate(${p[0]} ${p[1]})`}>
+            <g key={words.names[i]} transform={`translate(${p[0]} ${p[1]})`}>
               <circle
                 r={w / 45}
                 tabIndex={0}
                 role="slider"
-                aria-label={`Corner ${NAMES[i]}`}
+                aria-label={`Corner ${words.names[i]}`}
                 aria-valuenow={Math.round(p[0])}
                 aria-valuetext={`${Math.round(p[0])}, ${Math.round(p[1])}`}
                 className={held === i ? 'held' : ''}
@@ -75,24 +78,55 @@ export function CornerEditor({ src, size, corners, onKeep, onCancel }: Props): R
                 onKeyDown={nudge(i)}
               />
               <text fontSize={w / 40} y={i === 0 || i === 3 ? w / 18 : -w / 32} textAnchor="middle">
-                {NAMES[i]}
+                {words.names[i]}
               </text>
             </g>
           ))}
         </svg>
       </figure>
+      {words.facing && (
+        <Space wrap>
+          <label>
+            {words.facing}{' '}
+            <InputNumber
+              min={0}
+              max={360}
+              value={shown.facingDeg}
+              onChange={(v) => setShown((t) => ({ ...t, facingDeg: v ?? 0 }))}
+              suffix="°"
+              aria-label={words.facing}
+            />
+          </label>
+          {part === 'bore' && (
+            <label>
+              Arc of the strip{' '}
+              <InputNumber
+                min={5}
+                max={360}
+                value={shown.arcDeg}
+                onChange={(v) => setShown((t) => ({ ...t, arcDeg: v ?? 90 }))}
+                suffix="°"
+                aria-label="Arc of the strip"
+              />
+            </label>
+          )}
+        </Space>
+      )}
       <Space>
         <Button
           type="primary"
           disabled={!fits}
-          onClick={() => onKeep(points.map((p) => [Math.round(p[0] * 10) / 10, Math.round(p[1] * 10) / 10] as const))}
+          onClick={() =>
+            onKeep(
+              points.map((p) => [Math.round(p[0] * 10) / 10, Math.round(p[1] * 10) / 10] as const),
+              shown,
+            )
+          }
         >
           Flatten
         </Button>
         <Button onClick={onCancel}>Leave as it was</Button>
-        <span className={fits ? 'quiet' : 'fault'}>
-          {fits ? 'The four ends of the parting lines, front edge nearest you.' : 'The corners cross. Go round the face.'}
-        </span>
+        <span className={fits ? 'quiet' : 'fault'}>{fits ? words.hint : 'The corners cross. Go round the face.'}</span>
       </Space>
     </div>
   );

@@ -1,5 +1,5 @@
 import { Button, Progress } from 'antd';
-import type { Point, StationView } from '@true-ledger/core';
+import { isFlattened, isRead, showsPieceOfTurn, type Point, type StationView, type Turn } from '@true-ledger/core';
 import { useState, type DragEvent, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { addFiles } from '../../capture/queue.js';
@@ -10,7 +10,7 @@ import { Recorder } from '../../capture/Recorder.js';
 import { usePictureReader } from '../../workers/reading.js';
 import { CornerEditor } from './CornerEditor.js';
 import { BlurEditor, GainFilter, TagOverlay, tagWords } from './PictureTools.js';
-import type { Flattened } from './useFlattened.js';
+import { turnOf, type Flattened } from './useFlattened.js';
 
 interface Props {
   readonly station: StationView;
@@ -48,12 +48,13 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
   const tag = shown ? station.tags[shown]?.value : undefined;
   const blur = shown ? station.blurs[shown]?.value : undefined;
   const editing = placing || blurring;
-  const isShell = station.station.part === 'shell';
+  const { part } = station.station;
+  const turn = turnOf(shown ? station.corners[shown]?.value : undefined);
   const url = (sha: string, size: 'work' | 'thumb'): string => `/api/cases/${caseId}/photos/${sha}/${size}`;
   const frame = station.station.surface;
   const readOf = station.reads.find((r) => r.value.sha256 === shown)?.value;
   const readIt = (): void => {
-    if (!photo || !frame) return;
+    if (!photo || !frame || !isRead(part)) return;
     reader.start(
       async () => {
         const response = await fetch(url(photo.sha256, 'work'));
@@ -64,8 +65,9 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
         sha256: photo.sha256,
         corners: corners ?? null,
         original: { width: photo.width, height: photo.height },
-        radiusMm: frame.widthMm / Math.PI,
-        widthMm: frame.heightMm,
+        part,
+        frame,
+        turn,
         construction: view.layout.shellConstruction,
       },
       (answer) =>
@@ -82,9 +84,11 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
     setOver(false);
     if (!readOnly) add([...e.dataTransfer.files]);
   };
-  const keep = (next: readonly Point[]): void => {
+  const keep = (next: readonly Point[], of: Turn): void => {
     setPlacing(false);
-    if (photo) record({ kind: 'corners-set', station: id, body: { sha256: photo.sha256, corners: next } });
+    if (!photo || !isFlattened(part)) return;
+    const piece = showsPieceOfTurn(part) ? { facingDeg: of.facingDeg, ...(part === 'bore' ? { arcDeg: of.arcDeg } : {}) } : {};
+    record({ kind: 'corners-set', station: id, body: { sha256: photo.sha256, corners: next, ...piece } });
   };
   return (
     <section
@@ -99,12 +103,12 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
     >
       <h2>
         Picture
-        {photo && isShell && !readOnly && !editing && (
+        {photo && frame && isRead(part) && (part === 'shell' || corners) && !readOnly && !editing && (
           <Button size="small" type={readOf ? 'default' : 'primary'} disabled={reader.busy !== null} onClick={readIt}>
             {readOf ? 'Read it again' : 'Read the picture'}
           </Button>
         )}
-        {photo && isShell && !readOnly && !editing && (
+        {photo && frame && isFlattened(part) && !readOnly && !editing && (
           <Button size="small" onClick={() => setPlacing(true)}>
             {corners ? 'Move the corners' : 'Place four corners'}
           </Button>
@@ -174,8 +178,16 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
               record({ kind: 'blur-set', station: id, body: { sha256: photo.sha256, regions } });
             }}
           />
-        ) : placing ? (
-          <CornerEditor src={url(photo.sha256, 'work')} size={photo} corners={corners} onKeep={keep} onCancel={() => setPlacing(false)} />
+        ) : placing && isFlattened(part) ? (
+          <CornerEditor
+            src={url(photo.sha256, 'work')}
+            size={photo}
+            corners={corners}
+            part={part}
+            turn={turn}
+            onKeep={keep}
+            onCancel={() => setPlacing(false)}
+          />
         ) : (
           <figure className="photo">
             <img

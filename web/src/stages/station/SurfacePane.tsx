@@ -1,11 +1,15 @@
 import { Button, Select, Slider, Tooltip } from 'antd';
 import {
+  inPicture,
+  isFlattened,
   LINE_DEPTHS,
   NOT_SEEN_COSINE,
   WEAR_CLASS_INFO,
   WEAR_CLASSES,
+  type Developed,
   type LineDepth,
   type StationView,
+  type SurfaceFrame,
   type SurfaceMark,
   type WearClass,
 } from '@true-ledger/core';
@@ -39,6 +43,12 @@ const BRUSHES: readonly Tool[] = [
   'unseen',
   'erase',
 ];
+
+/** Pixels of the picture by degree of arc, of flat faces by millimetre. */
+function resolution({ pxPerMm, spanDeg }: Developed, frame: SurfaceFrame): string {
+  const unit = spanDeg > 0 ? frame.widthMm / frame.uSpanDeg : 1;
+  return `${(pxPerMm.middle * unit).toFixed(1)} px/${spanDeg > 0 ? '°' : 'mm'} in the middle, ${(pxPerMm.side * unit).toFixed(1)} at the side`;
+}
 
 function toolName(tool: Tool): string {
   if (tool === 'score') return 'Score line';
@@ -87,18 +97,28 @@ export function SurfacePane({ station, flat }: { station: StationView; flat: Fla
       const { width: w, height: h, data } = shown.pixels;
       const layer = new OffscreenCanvas(w, h);
       layer.getContext('2d')?.putImageData(new ImageData(new Uint8ClampedArray(data), w, h), 0, 0);
-      context.drawImage(layer, 0, 0, WIDTH, height);
+      // A piece of a full turn lies at its own arc, and goes on at the other end where it runs over.
+      const piece = frame.uSpanDeg > shown.spanDeg && shown.spanDeg > 0;
+      const wide = piece ? (WIDTH * shown.spanDeg) / frame.uSpanDeg : WIDTH;
+      const left = piece ? (WIDTH * flat.turn.facingDeg) / frame.uSpanDeg - wide / 2 : 0;
+      for (const turn of piece ? [-WIDTH, 0, WIDTH] : [0]) context.drawImage(layer, left + turn, 0, wide, height);
     }
     const marks = [...station.marks.map((m) => m.value.mark), ...(draft.length > 0 ? [build(draft)] : [])];
     if (station.reads.length > 0) drawRead(context, frame, station, WIDTH, height, shown ? 0.45 : 1);
     drawMarks(context, frame, marks, WIDTH, height, shown ? 0.6 : 1);
     const wear = station.wear;
+    const { part } = station.station;
+    const isShown = (c: number, r: number): boolean => {
+      if (!shown || !isFlattened(part)) return true;
+      const place = inPicture(part, frame, flat.turn, (c + 0.5) / frame.columns, (r + 0.5) / frame.rows);
+      if (!place) return false;
+      const cell = Math.floor(place[1] * shown.rows) * shown.columns + Math.floor(place[0] * shown.columns);
+      return (shown.cosine[cell] ?? 0) >= NOT_SEEN_COSINE;
+    };
     drawUnseen(
       context,
       frame,
-      (c, r) =>
-        (wear !== null && wear.seen[r * frame.columns + c]! < 0.25) ||
-        (shown !== null && !wear && shown.cosine[r * frame.columns + c]! < NOT_SEEN_COSINE),
+      (c, r) => (wear !== null && wear.seen[r * frame.columns + c]! < 0.25) || (shown !== null && !wear && !isShown(c, r)),
       WIDTH,
       height,
     );
@@ -188,8 +208,7 @@ export function SurfacePane({ station, flat }: { station: StationView; flat: Fla
               {picture ? 'Hide picture' : 'Show picture'}
             </Button>
             <span className="quiet figure">
-              {flat.result.pixelsPerDegree.crown.toFixed(1)} px/° at the crown, {flat.result.pixelsPerDegree.edge.toFixed(1)} at the edge;{' '}
-              {flat.result.notSeenPercent.toFixed(0)} % too oblique
+              {resolution(flat.result, frame)}; {flat.result.notSeenPercent.toFixed(0)} % too oblique
             </span>
           </>
         )}

@@ -1,40 +1,49 @@
-import type { FlattenedShell, Problem, StationView } from '@true-ledger/core';
+import { isFlattened, USUAL_TURN, type Developed, type EntryBodies, type Problem, type StationView, type Turn } from '@true-ledger/core';
 import { useEffect, useState } from 'react';
 import { compute } from '../../workers/compute.js';
 
 export interface Flattened {
   readonly sha256: string;
   readonly busy: boolean;
-  readonly result: FlattenedShell | null;
+  readonly result: Developed | null;
   readonly problem: Problem | null;
+  readonly turn: Turn;
 }
 
-const NONE: Flattened = { sha256: '', busy: false, result: null, problem: null };
+const NONE: Flattened = { sha256: '', busy: false, result: null, problem: null, turn: USUAL_TURN };
 
-/** The developed surface of the shown picture, when it is a shell and its corners are set. Computed in the worker. */
+/** Which piece of a full turn a picture shows, as it was said when its corners were placed. */
+export function turnOf(body: EntryBodies['corners-set'] | undefined): Turn {
+  return { facingDeg: body?.facingDeg ?? USUAL_TURN.facingDeg, arcDeg: body?.arcDeg ?? USUAL_TURN.arcDeg };
+}
+
+/** The developed surface of the shown picture, when its part can be flattened and its corners are set. Computed in the worker. */
 export function useFlattened(caseId: string, station: StationView, sha256: string | undefined): Flattened {
   const [state, setState] = useState<Flattened>(NONE);
-  const corners = sha256 ? station.corners[sha256]?.value.corners : undefined;
+  const body = sha256 ? station.corners[sha256]?.value : undefined;
   const photo = station.photos.find((p) => p.value.sha256 === sha256)?.value;
-  const frame = station.station.part === 'shell' ? station.station.surface : null;
+  const { part, surface: frame } = station.station;
   useEffect(() => {
-    if (!sha256 || !corners || !photo || !frame) {
+    if (!sha256 || !body || !photo || !frame || !isFlattened(part)) {
       setState(NONE);
       return;
     }
     let current = true;
-    setState({ sha256, busy: true, result: null, problem: null });
+    const turn = turnOf(body);
+    setState({ sha256, busy: true, result: null, problem: null, turn });
     const work = async (): Promise<void> => {
       const response = await fetch(`/api/cases/${caseId}/photos/${sha256}/work`);
       if (!response.ok) throw new Error('picture');
       const answer = await compute().flatten(
         await response.blob(),
-        corners,
+        body.corners,
         { width: photo.width, height: photo.height },
-        frame.widthMm / Math.PI,
-        frame.heightMm,
+        part,
+        frame,
+        turn,
       );
-      if (current) setState({ sha256, busy: false, result: answer.ok ? answer.value : null, problem: answer.ok ? null : answer.problem });
+      if (current)
+        setState({ sha256, busy: false, result: answer.ok ? answer.value : null, problem: answer.ok ? null : answer.problem, turn });
     };
     work().catch(() => {
       if (current)
@@ -46,11 +55,12 @@ export function useFlattened(caseId: string, station: StationView, sha256: strin
             code: 'picture',
             sentence: 'The picture could not be fetched for flattening. It is stored; try again when the server answers.',
           },
+          turn,
         });
     });
     return () => {
       current = false;
     };
-  }, [caseId, sha256, corners, photo, frame]);
+  }, [caseId, sha256, body, photo, frame, part]);
   return state;
 }

@@ -1,21 +1,72 @@
 import { GRADE_BOOK, proposeGrade, type GradeBook } from '../../damage/gradeBook.js';
 import { WEAR_CLASSES, type Grade, type WearClass } from '../../damage/classes.js';
-import { lineDepth, READER_VERSION, TRUSTED, type SurfaceRead } from '../../damage/surfaceRead.js';
+import { lineDepth, TRUSTED } from '../../damage/surfaceRead.js';
 import { summariseMap, type LineDepth, type WearMap, type WearSummary } from '../../damage/wearMap.js';
 import type { ShellConstruction } from '../../engine/layout.js';
 import { fail, ok, type Problem, type Result } from '../../result.js';
-import { flattenShell, NOT_SEEN_COSINE, type FlattenedShell, type Pixels } from '../flatten.js';
+import { develop, NOT_SEEN_COSINE, type Developed, type Pixels } from '../flatten.js';
 import { isConvex, type Point } from '../homography.js';
-import { projectShell, type ShellPose } from '../shellPose.js';
-import { shellPoseByRun } from './focal.js';
+import type { PartClass } from '../../engine/stations.js';
+import { discSight, flatSight, ringSight, roundSight, shellSight, type Sight } from '../sight.js';
+import { roundPoseByRun, shellPoseByRun } from './focal.js';
+import { readJournalLayers } from './journalLayers.js';
 import { LAYERS, readLayers, type Layered } from './layers.js';
-import { cardColour, neutralColour, removeLight, seenOf } from './light.js';
+import {
+  cardColour,
+  neutralColour,
+  removeLight,
+  seenOf,
+  soundMetal,
+  soundMetalOutside,
+  type Lit,
+  type Neutral,
+  type Seen,
+} from './light.js';
 import { findLines, type FoundLine } from './lines.js';
+import { readStreakLayers } from './streakLayers.js';
 
-/** Size of the running face of a shell half, mm; a width that is not known follows from the picture. */
-export interface ShellSize {
+/** Parts whose surface is developed from a picture, and those of them that are read. */
+export const FLATTENED_PARTS = ['shell', 'journal', 'skirt', 'bore', 'thrust', 'crown'] as const satisfies readonly PartClass[];
+export type FlattenedPart = (typeof FLATTENED_PARTS)[number];
+export const READ_PARTS = ['shell', 'journal', 'skirt', 'bore', 'thrust'] as const satisfies readonly FlattenedPart[];
+export type ReadPart = (typeof READ_PARTS)[number];
+export const isFlattened = (part: string): part is FlattenedPart => (FLATTENED_PARTS as readonly string[]).includes(part);
+export const isRead = (part: string): part is ReadPart => (READ_PARTS as readonly string[]).includes(part);
+
+/**
+ * Size of a surface, mm. Round parts: radius of the running face and its length along the axis. Thrust face: outer radius and the width of the ring. Crown: radius.
+ * A width that is not known follows from the picture of a shell or round part; elsewhere it is needed.
+ */
+export interface SurfaceSize {
   readonly radiusMm: number;
   readonly widthMm: number | null;
+  /** Arc that a developed strip of a bore covers, degrees. */
+  readonly arcDeg?: number;
+}
+
+/** How a part lies in a picture, from its corners (left-front, left-rear, right-rear, right-front; of rings and crowns those of the square about their circle). */
+export function sightOf(part: FlattenedPart, picture: Pixels, corners: readonly Point[], size: SurfaceSize): Result<Sight> {
+  const { radiusMm } = size;
+  const width = size.widthMm ?? radiusMm * 0.8;
+  switch (part) {
+    case 'shell': {
+      const pose = shellPoseByRun(corners, picture, radiusMm, size.widthMm);
+      return pose.ok ? ok(shellSight(pose.value)) : pose;
+    }
+    case 'journal':
+    case 'skirt': {
+      const pose = roundPoseByRun(corners, picture, radiusMm);
+      return pose.ok ? ok(roundSight(pose.value)) : pose;
+    }
+    case 'bore': {
+      const arc = size.arcDeg ?? 90;
+      return flatSight(corners, (Math.PI * radiusMm * arc) / 180, size.widthMm ?? radiusMm, arc);
+    }
+    case 'thrust':
+      return ringSight(corners, radiusMm, radiusMm - Math.min(width, 0.9 * radiusMm));
+    case 'crown':
+      return discSight(corners, 2 * radiusMm);
+  }
 }
 
 export interface SurfaceReading {
@@ -35,7 +86,7 @@ export interface SurfaceReading {
   /** Size the millimetres rest on. */
   readonly size: { readonly radiusMm: number; readonly widthMm: number };
   readonly glarePercent: number;
-  readonly flat: FlattenedShell;
+  readonly flat: Developed;
   readonly layered: Layered;
 }
 
@@ -55,6 +106,8 @@ export interface SurfaceFeatures {
   /** Slope of the damage over the face, front to rear per degree of arc, −1 to 1: diagonal wear. */
   readonly diagonal: number;
   readonly holes: number;
+  /** Share of the whole surface that its lines cover, percent. */
+  readonly linesPercent: number;
 }
 
 /** Developed pixels a millimetre: a line of 0.15 mm is three of them. */
@@ -63,6 +116,8 @@ const LEAST_PX_PER_MM = 4;
 export const MAP_COLUMNS = 36;
 export const MAP_ROWS = 12;
 const TRACE = 0.0012;
+/** Streaks are less sure than layers. */
+const STREAK_TRACE = 0.006;
 
 export interface ReadOptions {
   readonly construction?: ShellConstruction;
@@ -79,17 +134,24 @@ export interface ReadOptions {
  * Reads a photographed shell half from its four face corners (left-front, left-rear, right-rear, right-front): develops it, takes the light away, tells the layers apart, finds lines, and
  * proposes a grade by the grade book. Fails with a sentence where there is nothing to read; where there is something but too little, no grade is proposed and the doubts say why.
  */
-export function readShell(picture: Pixels, corners: readonly Point[], size: ShellSize, options: ReadOptions = {}): Result<SurfaceReading> {
+export function readSurface(
+  part: ReadPart,
+  picture: Pixels,
+  corners: readonly Point[],
+  size: SurfaceSize,
+  options: ReadOptions = {},
+): Result<SurfaceReading> {
   const { progress = () => undefined } = options;
   const framed = checkFrame(picture, corners);
   if (framed) return { ok: false, problem: framed };
-  const pose = shellPoseByRun(corners, picture, size.radiusMm, size.widthMm);
-  if (!pose.ok) return pose;
+  const found = sightOf(part, picture, corners, size);
+  if (!found.ok) return found;
+  const sight = found.value;
   progress(0.2);
-  const width = Math.round(WORK_PX_PER_MM * Math.PI * size.radiusMm);
-  const flat = flattenShell(pose.value, picture, width, MAP_COLUMNS, MAP_ROWS);
+  const scale = workScale(sight);
+  const flat = develop(sight, picture, Math.round(scale * sight.widthMm), MAP_COLUMNS, MAP_ROWS);
   progress(0.35);
-  const pxPerMm = (flat.pixelsPerDegree.crown * 180) / (Math.PI * size.radiusMm);
+  const pxPerMm = flat.pxPerMm.middle;
   if (pxPerMm < LEAST_PX_PER_MM)
     return fail(
       'picture-small',
@@ -102,29 +164,31 @@ export function readShell(picture: Pixels, corners: readonly Point[], size: Shel
   if (isGrey(flat.pixels))
     return fail(
       'picture-grey',
-      'The picture holds no colour, and the layers of a shell are told apart by it. Take it in colour; nothing was graded.',
+      'The picture holds no colour, and the layers of a surface are told apart by it. Take it in colour; nothing was graded.',
       'picture',
     );
-  const found = neutralColour(seen);
+  const mode = neutralColour(seen);
   const card = options.card ? cardColour(picture, options.card) : null;
-  const neutral = card && (!found || found.share < 0.2) ? { ...card, share: Math.max(0.05, found?.share ?? 0) } : found;
+  const neutral = card && (!mode || mode.share < 0.2) ? { ...card, share: Math.max(0.05, mode?.share ?? 0) } : mode;
   if (!neutral || neutral.share < 0.05)
     return fail(
       'picture-no-metal',
-      'No bare metal is found between the corners. Is this the running face of a shell? Nothing was graded.',
+      `No bare metal is found between the corners. Is this the running face of a ${FACE_WORDS[part]}? Nothing was graded.`,
       'corners',
     );
-  const lit = removeLight(seen, neutral);
+  const lit = lightOf(part, seen, neutral);
   progress(0.55);
-  const layered = readLayers(seen, lit, WORK_PX_PER_MM);
+  const layered = layersOf(part, seen, lit, scale);
   progress(0.8);
-  const lines = findLines(lit, layered, WORK_PX_PER_MM, pxPerMm);
+  const lines = LINES_RUN_ROUND.has(part)
+    ? findLines(lit, layered, scale, pxPerMm, sight.spanDeg, part === 'journal' ? FILLET_MM : undefined)
+    : [];
   progress(0.95);
   const map = mapOf(layered, flat);
   const summary = summariseMap(map, depthsOf(lines));
   const glarePercent = share(seen.glare) * 100;
   const { doubts, confidence } = trust({
-    pose: pose.value,
+    sight,
     picture,
     anchored: lit.anchored,
     glarePercent,
@@ -135,24 +199,52 @@ export function readShell(picture: Pixels, corners: readonly Point[], size: Shel
     dark: darkShare(seen.light.data, seen.there),
     proposed: options.cornersProposed ?? false,
   });
-  const proposal = proposeGrade('shell', options.construction ?? 'trimetal', summary, options.book ?? GRADE_BOOK);
+  const proposal = proposeGrade(part, options.construction ?? 'trimetal', summary, options.book ?? GRADE_BOOK);
   const trusted = confidence >= TRUSTED;
   return ok({
     summary,
     map,
     lines,
-    features: featuresOf(map, summary, layered),
+    features: featuresOf(map, summary, layered, lines, sight),
     grade: trusted ? proposal.grade : null,
     reason: trusted ? proposal.reason : `No grade is proposed: ${doubts.join(' ')}`,
     bookVersion: proposal.bookVersion,
     confidence,
     doubts,
     pxPerMm,
-    size: { radiusMm: pose.value.radiusMm, widthMm: pose.value.widthMm },
+    size: { radiusMm: size.radiusMm, widthMm: sight.heightMm },
     glarePercent,
     flat,
     layered,
   });
+}
+
+const FACE_WORDS: Readonly<Record<ReadPart, string>> = {
+  shell: 'shell',
+  journal: 'journal',
+  skirt: 'piston',
+  bore: 'bore',
+  thrust: 'thrust washer',
+};
+/** Parts whose scores run along the arc. */
+/** Beside its fillets a journal mirrors the webs: no line is looked for there. */
+const FILLET_MM = 1.1;
+const LINES_RUN_ROUND: ReadonlySet<ReadPart> = new Set(['shell', 'journal', 'thrust']);
+/** Of parts that are larger than a bearing a pixel stands for more, so that the work stays the same. */
+const MOST_PIXELS = 1_000_000;
+
+function workScale(sight: Sight): number {
+  return Math.min(WORK_PX_PER_MM, Math.sqrt(MOST_PIXELS / (sight.widthMm * sight.heightMm)));
+}
+
+function lightOf(part: ReadPart, seen: Seen, neutral: Neutral): Lit {
+  if (part === 'journal') return removeLight(seen, neutral, soundMetalOutside(seen, neutral), 0.1);
+  return removeLight(seen, neutral, soundMetal(seen, neutral), part === 'shell' || part === 'thrust' ? undefined : 0.1);
+}
+
+function layersOf(part: ReadPart, seen: Seen, lit: Lit, pxPerMm: number): Layered {
+  if (part === 'journal') return readJournalLayers(seen, lit, pxPerMm);
+  return part === 'skirt' || part === 'bore' ? readStreakLayers(seen, lit, pxPerMm) : readLayers(seen, lit, pxPerMm);
 }
 
 /** Stands against the corners as given, before anything is computed. */
@@ -184,7 +276,7 @@ function checkFrame(picture: Pixels, corners: readonly Point[]): Problem | null 
 }
 
 /** Places that are seen at a sliver count as not seen. */
-function hideOblique(there: Uint8Array, flat: FlattenedShell): void {
+function hideOblique(there: Uint8Array, flat: Developed): void {
   const { width, height } = flat.pixels;
   for (let y = 0; y < height; y++) {
     const row = Math.min(flat.rows - 1, Math.floor((1 - (y + 0.5) / height) * flat.rows));
@@ -230,7 +322,7 @@ function darkShare(light: Float32Array, there: Uint8Array): number {
 }
 
 /** Shares of the classes in the cells of the wear map; row 0 is the front edge. Holes are left out, what is not seen lowers `seen`. */
-function mapOf(layered: Layered, flat: FlattenedShell): WearMap {
+function mapOf(layered: Layered, flat: Developed): WearMap {
   const { width, height } = flat.pixels;
   const cells = MAP_COLUMNS * MAP_ROWS;
   const shares = Object.fromEntries(WEAR_CLASSES.map((c) => [c, new Float32Array(cells)])) as Record<WearClass, Float32Array>;
@@ -249,9 +341,9 @@ function mapOf(layered: Layered, flat: FlattenedShell): WearMap {
   }
   // Less than this of the whole face is what noise and compression leave, not a finding.
   const all = seen.reduce((s, v) => s + v, 0);
-  for (const c of ['lining', 'heat', 'rust'] as const) {
+  for (const c of ['lining', 'heat', 'rust', 'scuffed', 'transfer'] as const) {
     const found = shares[c].reduce((s, v) => s + v, 0);
-    if (found > TRACE * all) continue;
+    if (found > (c === 'scuffed' ? STREAK_TRACE : TRACE) * all) continue;
     for (let cell = 0; cell < cells; cell++) shares.sound[cell]! += shares[c][cell]!;
     shares[c].fill(0);
   }
@@ -269,7 +361,8 @@ function depthsOf(lines: readonly FoundLine[]): Record<LineDepth, number> {
   return counts;
 }
 
-function featuresOf(map: WearMap, summary: WearSummary, layered: Layered): SurfaceFeatures {
+function featuresOf(map: WearMap, summary: WearSummary, layered: Layered, lines: readonly FoundLine[], sight: Sight): SurfaceFeatures {
+  const span = sight.spanDeg || 180;
   let [n, sx, sy, sxx, syy, sxy] = [0, 0, 0, 0, 0, 0];
   for (let cell = 0; cell < map.seen.length; cell++) {
     const damage = (1 - map.shares.sound[cell]!) * map.seen[cell]!;
@@ -289,13 +382,20 @@ function featuresOf(map: WearMap, summary: WearSummary, layered: Layered): Surfa
     crazedPercent: layered.crazed * 100,
     edgeBias: summary.edgeBias,
     liningEdgeBias: biasOf(map, 'lining'),
-    arcCentreDeg: summary.arcCentre === null ? null : summary.arcCentre * 180,
+    arcCentreDeg: summary.arcCentre === null ? null : summary.arcCentre * span,
+    linesPercent: linesShare(lines, sight) * 100,
     arcSharePercent: summary.arcShare * 100,
     frontEdgePercent: summary.edgeShare.front * 100,
     rearEdgePercent: summary.edgeShare.rear * 100,
     diagonal: n > 1 && spread > 0.005 ? (sxy / n - (sx / n) * (sy / n)) / spread : 0,
     holes: layered.voids,
   };
+}
+
+/** Lines as share of the surface: their lengths by their widths. */
+function linesShare(lines: readonly FoundLine[], sight: Sight): number {
+  const perDegree = sight.widthMm / (sight.spanDeg || 180);
+  return lines.reduce((s, l) => s + (l.toDeg - l.fromDeg) * perDegree * l.widthMm, 0) / (sight.widthMm * sight.heightMm);
 }
 
 function biasOf(map: WearMap, name: WearClass): number | null {
@@ -311,7 +411,7 @@ function biasOf(map: WearMap, name: WearClass): number | null {
 }
 
 interface Standing {
-  readonly pose: ShellPose;
+  readonly sight: Sight;
   readonly picture: Pixels;
   readonly anchored: number;
   readonly glarePercent: number;
@@ -331,7 +431,7 @@ function trust(s: Standing): { doubts: string[]; confidence: number } {
     confidence *= factor;
     doubts.push(words);
   };
-  const outline = outlineContrast(s.pose, s.picture);
+  const outline = outlineContrast(s.sight, s.picture);
   if (outline < 0.25) less(0.25, 'The corners do not lie on the outline of a part.');
   else if (outline < 0.45) less(0.75, 'The outline of the part is hardly seen at the corners.');
   if (s.summary.seenPercent < 55) less(0.3, `Only ${s.summary.seenPercent.toFixed(0)} % of the face is seen.`);
@@ -351,11 +451,11 @@ function trust(s: Standing): { doubts: string[]; confidence: number } {
 }
 
 /** Share of places along front and rear rim at which the picture changes from inside to outside. */
-function outlineContrast(pose: ShellPose, picture: Pixels): number {
+function outlineContrast(sight: Sight, picture: Pixels): number {
   const look = (arc: number, axial: number): readonly [number, number, number] | null => {
     let [r, g, b, n] = [0, 0, 0, 0];
     for (let k = -2; k <= 2; k++) {
-      const [px, py] = projectShell(pose, arc + k * 0.6, axial);
+      const [px, py] = sight.project((arc + k * 0.6) / 180, axial);
       const x = Math.round(px - 0.5);
       const y = Math.round(py - 0.5);
       if (x < 0 || y < 0 || x >= picture.width || y >= picture.height) continue;
@@ -381,30 +481,4 @@ function outlineContrast(pose: ShellPose, picture: Pixels): number {
       if (Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]) > 26) changed++;
     }
   return looked === 0 ? 0 : changed / looked;
-}
-
-/** A reading as the ledger keeps it. */
-export function surfaceReadOf(r: SurfaceReading, sha256: string): SurfaceRead {
-  const percent = (list: Float32Array): number[] => Array.from(list, (v) => Math.round(v * 100));
-  return {
-    sha256,
-    columns: MAP_COLUMNS,
-    rows: MAP_ROWS,
-    shares: Object.fromEntries(
-      WEAR_CLASSES.filter((c) => c !== 'sound' && r.summary.percent[c] > 0).map((c) => [c, percent(r.map.shares[c])]),
-    ),
-    seen: percent(r.map.seen),
-    lines: r.lines.map((l) => ({
-      fromDeg: Number(l.fromDeg.toFixed(1)),
-      toDeg: Number(l.toDeg.toFixed(1)),
-      axial: Number(Math.min(1, Math.max(0, l.axial)).toFixed(3)),
-      widthMm: Number(l.widthMm.toFixed(2)),
-      through: l.through,
-    })),
-    crazedPercent: Number(r.features.crazedPercent.toFixed(1)),
-    specks: r.features.specks,
-    confidence: r.confidence,
-    doubts: r.doubts.map((d) => d.slice(0, 300)),
-    reader: READER_VERSION,
-  };
 }

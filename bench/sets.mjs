@@ -1,0 +1,73 @@
+// Two sets of rendered pictures that differ in seeds, lamps, benches, lenses, noise, grain and compression: one to tune on, one to report on.
+export const SETS = {
+  tune: {
+    from: 1000,
+    benches: ['wood', 'paint', 'concrete'],
+    colours: [
+      [0.5, 0.34, 0.2],
+      [0.15, 0.33, 0.25],
+      [0.36, 0.35, 0.34],
+    ],
+    lampWidth: [0.3, 0.5],
+    lamps: [1, 2],
+    focal: [1.4, 1.9],
+    noise: [0.6, 1.2],
+    quality: [86, 94],
+    cast: 0.1,
+    sizes: [[1200, 900]],
+  },
+  report: {
+    from: 500_000,
+    benches: ['cloth', 'steel', 'wood', 'concrete'],
+    colours: [
+      [0.42, 0.12, 0.11],
+      [0.4, 0.4, 0.43],
+      [0.3, 0.2, 0.12],
+      [0.55, 0.52, 0.47],
+      [0.16, 0.2, 0.34],
+    ],
+    lampWidth: [0.2, 0.75],
+    lamps: [1, 3],
+    focal: [1.25, 2.3],
+    noise: [0.8, 2],
+    quality: [78, 90],
+    cast: 0.15,
+    sizes: [
+      [1200, 900],
+      [1024, 768],
+    ],
+  },
+};
+
+/** Draws of one specimen: numbers, a choice of a list, and how it is lit and taken. */
+export function drawsOf(set, r) {
+  const between = ([a, b]) => a + (b - a) * r();
+  const pick = (list) => list[Math.floor(r() * list.length)];
+  return { between, pick };
+}
+
+/** How the n-th picture of a set is lit and taken; `fill` is the share of the picture's long side that the part's diameter takes. */
+export function shotOf(set, n, r, fill) {
+  const { between, pick } = drawsOf(set, r);
+  const [width, height] = pick(set.sizes);
+  const shot = {
+    seed: set.from + n * 3,
+    width,
+    height,
+    focal: between(set.focal),
+    fill: fill[0] + (fill[1] - fill[0]) * r(),
+    tiltDeg: 14 * r(),
+    tiltTowardsDeg: 360 * r(),
+    rollDeg: 30 * (r() - 0.5),
+    bench: pick(set.benches),
+    benchColour: pick(set.colours),
+    lamps: Math.round(between(set.lamps)),
+    lampWidth: between(set.lampWidth),
+    lampWarmth: 0.8 * (r() - 0.3),
+    gains: [1 + set.cast * (2 * r() - 1), 1, 1 + set.cast * (2 * r() - 1)],
+    exposure: 0.8 + 0.5 * r(),
+    noise: between(set.noise),
+    blurPx: 0.4 + 0.8 * r(),
+  };
+  return { shot, quality: Math.round(between(set.quality)) };
+}

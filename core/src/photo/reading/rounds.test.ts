@@ -1,0 +1,257 @@
+import { stationsOf } from '../../engine/stations.js';
+import { engineTemplate } from '../../engine/templates.js';
+import type { Damage } from '../../specimen/damages.js';
+import { takeRound, type RoundForm, type RoundPicture } from '../../specimen/roundScene.js';
+import { USUAL_SHOT } from '../../specimen/scene.js';
+import { MAP_CLASSES, type SurfaceMaps } from '../../specimen/sheet.js';
+import { surfaceMaps, type SurfaceSpecimen } from '../../specimen/surfaceMaps.js';
+import { develop } from '../flatten.js';
+import type { Point } from '../homography.js';
+import { roundPoint, roundPose } from '../roundPose.js';
+import { discSight, flatSight, ringSight } from '../sight.js';
+import { roundPoseByRun } from './focal.js';
+import { inPicture, onFrame, showsPieceOfTurn, sizeFromFrame } from './onFrame.js';
+import { readSurface, sightOf, type SurfaceReading } from './readSurface.js';
+
+const FACING = 180;
+const JOURNAL: SurfaceSpecimen = { seed: 7, radiusMm: 25, widthMm: 24, spanDeg: 360, finish: 'ground-steel', damages: [] };
+const PISTON: SurfaceSpecimen = { seed: 9, radiusMm: 43, widthMm: 36, spanDeg: 360, finish: 'turned-aluminium', damages: [] };
+
+const known = new Map<string, { picture: RoundPicture; maps: SurfaceMaps }>();
+function take(form: RoundForm, damages: readonly Damage[]): { picture: RoundPicture; maps: SurfaceMaps } {
+  const key = form + JSON.stringify(damages);
+  const before = known.get(key);
+  if (before) return before;
+  const specimen = { ...(form === 'journal' ? JOURNAL : PISTON), damages };
+  const maps = surfaceMaps(specimen, 1440, 240);
+  const shot = {
+    ...USUAL_SHOT,
+    seed: 12,
+    width: 760,
+    height: 570,
+    focal: 1.6,
+    fill: form === 'journal' ? 0.4 : 0.5,
+    tiltDeg: 5,
+    tiltTowardsDeg: 100,
+    rollDeg: 6,
+    benchColour: [0.32, 0.31, 0.3] as const,
+    bench: 'concrete' as const,
+  };
+  const made = { picture: takeRound(specimen, maps, shot, form, FACING), maps };
+  known.set(key, made);
+  return made;
+}
+function read(form: RoundForm, damages: readonly Damage[]): SurfaceReading {
+  const { picture } = take(form, damages);
+  const r = readSurface(form === 'journal' ? 'journal' : 'skirt', picture.pixels, picture.corners, {
+    radiusMm: form === 'journal' ? 25 : 43,
+    widthMm: null,
+  });
+  if (!r.ok) throw new Error(r.problem.sentence);
+  return r.value;
+}
+/** True percent of a class over what the camera sees. */
+function truth(form: RoundForm, damages: readonly Damage[], name: (typeof MAP_CLASSES)[number]): number {
+  const { picture, maps } = take(form, damages);
+  let [n, of] = [0, 0];
+  for (let y = 0; y < maps.rows; y += 3)
+    for (let x = 0; x < maps.columns; x += 3) {
+      const arc = ((x + 0.5) / maps.columns) * 360;
+      if (Math.abs(arc - FACING) > 90 || picture.cosine(arc, (y + 0.5) / maps.rows) < 0.2) continue;
+      of++;
+      if (maps.truth[y * maps.columns + x] === MAP_CLASSES.indexOf(name)) n++;
+    }
+  return (100 * n) / of;
+}
+
+const SCORES: Damage[] = [0.2, 0.45, 0.75].map((axial) => ({ kind: 'score', axial, fromDeg: 0, toDeg: 360, widthMm: 0.4, through: false }));
+const RING: Damage[] = [{ kind: 'temper', arc: 180, halfDeg: 180, axial: 0.5, axialHalf: 0.3, most: 0.85 }];
+const SMEAR: Damage[] = [{ kind: 'transfer', arc: 180, halfDeg: 40, axial: 0.5, axialHalf: 0.25, cover: 0.4, metal: 'bronze' }];
+const RUSTY: Damage[] = [{ kind: 'rust', arc: 175, halfDeg: 50, amount: 0.6 }];
+const SCUFF: Damage[] = [{ kind: 'scuff', arc: 175, halfDeg: 22, from: 0.1, to: 0.8, amount: 1.1 }];
+const COAT: Damage[] = [{ kind: 'coat', fromDeg: 145, toDeg: 215, from: 0.1, to: 0.9 }];
+
+describe('the pose of a round part', () => {
+  const pose = { focalPx: 1500, centre: [480, 360] as Point };
+  it('is found from its four corners at the right tilt', () => {
+    const { picture } = take('journal', SCORES);
+    const found = roundPoseByRun(picture.corners, picture.pixels, 25);
+    if (!found.ok) throw new Error(found.problem.sentence);
+    expect(found.value.widthMm).toBeGreaterThan(23);
+    expect(found.value.widthMm).toBeLessThan(25);
+    expect(found.value.misfitPx).toBeLessThan(1);
+    // A score is found at the height at which it was cut, on both sides alike.
+    for (const phi of [-50, 0, 50]) {
+      const [x, y] = roundPoint(found.value, phi, 0.45);
+      const [tx, ty] = picture.project(FACING + phi, 0.45);
+      expect(Math.hypot(x - tx, y - ty)).toBeLessThan(9);
+    }
+  });
+  it('takes a misfit of nothing for corners it made itself', () => {
+    const corners: Point[] = [
+      [380, 480],
+      [380, 240],
+      [580, 240],
+      [580, 480],
+    ];
+    const first = roundPose(corners, pose.centre, 25, pose.focalPx, 0);
+    if (!first.ok) throw new Error(first.problem.sentence);
+    const { limitDeg } = first.value;
+    const own = (
+      [
+        [-1, 0],
+        [-1, 1],
+        [1, 1],
+        [1, 0],
+      ] as const
+    ).map(([side, v]) => roundPoint(first.value, side * limitDeg, v));
+    const again = roundPose(own, pose.centre, 25, pose.focalPx, 0);
+    expect(again.ok && again.value.misfitPx).toBeLessThan(1e-3);
+    expect(again.ok && again.value.widthMm).toBeCloseTo(first.value.widthMm, 3);
+  });
+  it.each([
+    ['crossed', [0, 2, 1, 3], 'corners-crossed'],
+    ['mirrored', [3, 2, 1, 0], 'corners-mirrored'],
+  ])('refuses %s corners', (_, order, code) => {
+    const c: Point[] = [
+      [380, 480],
+      [380, 240],
+      [580, 240],
+      [580, 480],
+    ];
+    const r = roundPose(
+      order.map((k) => c[k]!),
+      pose.centre,
+      25,
+      pose.focalPx,
+      0,
+    );
+    expect(r.ok ? '' : r.problem.code).toBe(code);
+  });
+});
+
+describe('a journal is read from its picture', () => {
+  it('finds nothing on a sound one', () => {
+    const r = read('journal', []);
+    for (const c of ['heat', 'transfer', 'rust', 'scuffed'] as const) expect(r.summary.percent[c]).toBe(0);
+    expect(r.lines).toEqual([]);
+    expect(r.grade).toBe(0);
+  });
+  it('counts scores at their heights', () => {
+    const r = read('journal', SCORES);
+    expect(r.lines.map((l) => Math.round(l.axial * 20) / 20).sort()).toEqual([0.2, 0.45, 0.75]);
+    expect(r.grade).toBe(2);
+    expect(r.features.linesPercent).toBeGreaterThan(2);
+  });
+  it('measures a ring of temper colours past golden brown, and does not take straw for transfer', () => {
+    const r = read('journal', RING);
+    expect(Math.abs(r.summary.percent.heat - truth('journal', RING, 'heat'))).toBeLessThan(5);
+    expect(r.summary.percent.transfer).toBeLessThan(1.5);
+    expect(r.grade).toBe(3);
+  });
+  it('tells bronze from rust', () => {
+    const bronze = read('journal', SMEAR);
+    expect(Math.abs(bronze.summary.percent.transfer - truth('journal', SMEAR, 'transfer'))).toBeLessThan(4);
+    expect(bronze.summary.percent.rust).toBeLessThan(0.5);
+    const rust = read('journal', RUSTY);
+    expect(rust.summary.percent.rust).toBeGreaterThan(0.5 * truth('journal', RUSTY, 'rust'));
+    expect(rust.summary.percent.transfer).toBeLessThan(0.3 * rust.summary.percent.rust);
+  });
+});
+
+describe('a skirt is read from its picture', () => {
+  it('finds nothing on a sound one, and takes a printed layer for no damage', () => {
+    expect(read('piston', []).summary.percent.scuffed).toBe(0);
+    expect(read('piston', COAT).summary.percent.scuffed).toBeLessThan(0.5);
+  });
+  it('measures scuffing within four points, at its arc', () => {
+    const r = read('piston', SCUFF);
+    expect(Math.abs(r.summary.percent.scuffed - truth('piston', SCUFF, 'scuffed'))).toBeLessThan(4);
+    expect(Math.abs(r.features.arcCentreDeg! - 85)).toBeLessThan(12);
+    expect(r.reason).toMatch(/scuffed over \d+ % of the arc/);
+  });
+});
+
+describe('flat faces', () => {
+  const square: Point[] = [
+    [100, 500],
+    [100, 100],
+    [500, 100],
+    [500, 500],
+  ];
+  it('a ring is rolled out from its top, clockwise, from the inner edge outwards', () => {
+    const r = ringSight(square, 30, 24);
+    if (!r.ok) throw new Error(r.problem.sentence);
+    expect(r.value.project(0, 1)[0]).toBeCloseTo(300, 3);
+    expect(r.value.project(0, 1)[1]).toBeCloseTo(100, 3);
+    expect(r.value.project(0.25, 1)[0]).toBeCloseTo(500, 3);
+    expect(r.value.project(0.25, 0)[0]).toBeCloseTo(300 + (200 * 24) / 30, 3);
+    expect(r.value.cosine(0.3, 0.5)).toBeCloseTo(1, 2);
+    expect(ringSight(square, 30, 31).ok).toBe(false);
+  });
+  it('outside its circle a crown is no surface, and a leaning face says how much it leans', () => {
+    const crown = discSight(square, 80);
+    if (!crown.ok) throw new Error(crown.problem.sentence);
+    expect(crown.value.cosine(0.02, 0.02)).toBe(0);
+    expect(crown.value.cosine(0.5, 0.5)).toBeCloseTo(1, 2);
+    const leaning = flatSight(
+      square.map(([x, y]): Point => [x, 300 + (y - 300) * 0.5]),
+      80,
+      80,
+    );
+    expect(leaning.ok && leaning.value.cosine(0.5, 0.5)).toBeCloseTo(0.5, 2);
+  });
+  it('a face that is not in the picture is transparent there', () => {
+    const r = flatSight(
+      square.map(([x, y]): Point => [x - 300, y]),
+      80,
+      80,
+    );
+    if (!r.ok) throw new Error(r.problem.sentence);
+    const flat = develop(r.value, { width: 600, height: 600, data: new Uint8ClampedArray(600 * 600 * 4).fill(200) }, 100, 10, 10);
+    expect(flat.pixels.data[3]).toBe(0);
+    expect(flat.notSeenPercent).toBeGreaterThan(30);
+  });
+});
+
+describe('a picture on the frame of its place', () => {
+  const layout = engineTemplate('inline-4-petrol')!.layout;
+  const frameOf = (part: string) => stationsOf(layout).find((s) => s.part === part)!.surface!;
+  it('a journal fills the half turn that faced the camera, over the end of the turn too', () => {
+    const frame = frameOf('journal');
+    const r = read('journal', SCORES);
+    const kept = onFrame(r, 'journal', frame, { facingDeg: 350, arcDeg: 90 }, 'a'.repeat(64));
+    expect(kept.columns).toBe(frame.columns);
+    expect(kept.seen[Math.floor(frame.columns / 2)]).toBe(0);
+    expect(kept.seen[6 * frame.columns + frame.columns - 1]).toBe(100);
+    expect(kept.seen[6 * frame.columns]).toBe(100);
+    // Each score runs over 0° and is kept as two lines.
+    expect(kept.lines.length).toBeGreaterThan(r.lines.length);
+    for (const l of kept.lines) expect(l.toDeg).toBeLessThanOrEqual(360);
+  });
+  it('turns what is drawn from the top over, and leaves shells as they are', () => {
+    expect(inPicture('skirt', frameOf('skirt'), { facingDeg: 0, arcDeg: 90 }, 0.3, 0.1)).toEqual([0.3, 0.9]);
+    expect(inPicture('shell', frameOf('shell'), { facingDeg: 0, arcDeg: 90 }, 0.3, 0.1)).toEqual([0.3, 0.1]);
+    expect(inPicture('bore', frameOf('bore'), { facingDeg: 90, arcDeg: 60 }, 0.25, 0)![0]).toBeCloseTo(0.5, 6);
+    expect(inPicture('bore', frameOf('bore'), { facingDeg: 90, arcDeg: 60 }, 0.6, 0)).toBeNull();
+    expect(showsPieceOfTurn('skirt')).toBe(false);
+  });
+  it('every part that is flattened has a size and a sight from its frame', () => {
+    const square: Point[] = [
+      [200, 480],
+      [200, 160],
+      [520, 160],
+      [520, 480],
+    ];
+    const picture = { width: 720, height: 640, data: new Uint8ClampedArray(720 * 640 * 4).fill(120) };
+    for (const part of ['shell', 'journal', 'skirt', 'bore', 'thrust', 'crown'] as const) {
+      const sight = sightOf(part, picture, square, sizeFromFrame(part, frameOf(part)));
+      if (!sight.ok) throw new Error(`${part}: ${sight.problem.sentence}`);
+      const [x, y] = sight.value.project(0.5, 0.5);
+      expect(x).toBeGreaterThan(150);
+      expect(x).toBeLessThan(570);
+      expect(y).toBeGreaterThan(100);
+      expect(y).toBeLessThan(640);
+    }
+  });
+});
