@@ -18,6 +18,8 @@ export const STATUS_OF: Readonly<Record<string, number>> = {
   'not-found': 404,
   'entry-conflict': 409,
   'sheet-conflict': 409,
+  'book-conflict': 409,
+  'batch-running': 409,
   'file-too-large': 413,
   'image-too-large': 413,
   'too-many-attempts': 429,

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { ENTRY_KINDS, GAUGE_KINDS, layoutSchema, sheetSpecSchema, SPEC_KEYS } from '@true-ledger/core';
+import { ENTRY_KINDS, GAUGE_KINDS, gradeRulesSchema, layoutSchema, sheetSpecSchema, SPEC_KEYS } from '@true-ledger/core';
 import { LIMITS, ROLES } from './types.js';
 
 const uuid = Joi.string().guid({ version: ['uuidv4'] });
@@ -105,6 +105,24 @@ export const gaugeSchema = Joi.object({
   repeatabilityMm: Joi.number().min(0).max(1).required(),
   masterMm: Joi.number().positive().max(5000),
   checkedOn: Joi.string().max(20).allow(''),
+});
+
+export const readingBatchSchema = Joi.object({ again: Joi.boolean().required() });
+
+export const gradeBookRequestSchema = Joi.object({
+  /** Version the changes were made on; a newer one kept meanwhile is not written over. */
+  basedOn: Joi.string().max(40).required(),
+  rules: gradeRulesSchema.required(),
+  note: Joi.string().trim().min(3).max(500).required(),
+});
+
+export const referenceSchema = Joi.object({
+  id: uuid.required(),
+  name: Joi.string().trim().min(2).max(120).required(),
+  note: Joi.string().max(1000).allow('').required(),
+  caseId: uuid.required(),
+  station: Joi.string().max(80).required(),
+  sha256: Joi.string().hex().length(64).required(),
 });
 
 const spotSchema = Joi.object({

@@ -1,4 +1,4 @@
-import type { Author, CaseState, EntryDraft, Gauge, LedgerEntry, GaugeFaults } from '@true-ledger/core';
+import type { Author, CaseState, EntryDraft, Gauge, GaugeFaults, GradeBook, LedgerEntry, PartClass } from '@true-ledger/core';
 
 export type Role = 'owner' | 'builder' | 'reader';
 export const ROLES: readonly Role[] = ['owner', 'builder', 'reader'];
@@ -122,6 +122,47 @@ export type GaugeMessage =
 export type GaugeCommand =
   | { readonly type: 'at'; readonly gauge: string; readonly at: GaugeSpot | null }
   | { readonly type: 'press'; readonly gauge: string; readonly at: GaugeSpot | 'master' | null };
+
+/** Reading of all pictures of a case on the server, as it stands. */
+export interface ReadingBatch {
+  /** ISO time; null when none was ever started. */
+  readonly started: string | null;
+  readonly by: string | null;
+  readonly running: boolean;
+  readonly pictures: ReadonlyArray<{
+    readonly station: string;
+    readonly sha256: string;
+    readonly status: ReadingStatus;
+    /** Why it was refused. */
+    readonly note: string;
+  }>;
+}
+export type ReadingStatus = 'waiting' | 'reading' | 'read' | 'refused' | 'stopped';
+
+/** A version of the shop's grade book. */
+export interface GradeBookVersion {
+  readonly book: GradeBook;
+  readonly note: string;
+  readonly by: string;
+  readonly time: string;
+}
+
+/** A part as it should be, photographed and measured once, to hold others against. */
+export interface ReferencePart {
+  readonly id: string;
+  readonly name: string;
+  readonly part: PartClass;
+  readonly note: string;
+  readonly sha256: string;
+  /** Size of the picture, and where its corners lie in it. */
+  readonly width: number;
+  readonly height: number;
+  readonly corners: ReadonlyArray<readonly [number, number]> | null;
+  /** What was measured on it, as text with units. */
+  readonly readings: ReadonlyArray<{ readonly what: string; readonly value: string }>;
+  readonly by: string;
+  readonly time: string;
+}
 
 /** Sent over the event stream of a case. */
 export interface CaseEvent {

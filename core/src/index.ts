@@ -61,6 +61,7 @@ export * from './specimen/bases.js';
 export * from './specimen/damages.js';
 export * from './specimen/paintOther.js';
 export * from './specimen/surfaceMaps.js';
+export * from './specimen/recipes.js';
 export * from './specimen/scene.js';
 export * from './specimen/roundScene.js';
 export * from './specimen/shellScene.js';

@@ -9,10 +9,13 @@ import { ClipsModule } from './clips/clips.module.js';
 import { CausesController } from './causes/causes.controller.js';
 import { CONFIG, type ServerConfig } from './config.js';
 import { DatabaseModule } from './database/database.module.js';
+import { GradeBooksModule } from './gradeBooks/gradeBooks.module.js';
 import { GaugesModule } from './gauges/gauges.module.js';
 import { LedgerModule } from './ledger/ledger.module.js';
 import { MeasureController } from './measure/measure.controller.js';
 import { PhotosModule } from './photos/photos.module.js';
+import { ReferencesModule } from './references/references.module.js';
+import { ReadingsModule } from './reading/readings.module.js';
 import { ReportsModule } from './reports/reports.module.js';
 import { SheetsModule } from './sheets/sheets.module.js';
 import { TagsController } from './tags/tags.controller.js';
@@ -63,6 +66,9 @@ export class AppModule {
         PhotosModule,
         ClipsModule,
         SheetsModule,
+        ReadingsModule,
+        GradeBooksModule,
+        ReferencesModule,
         ReportsModule,
         GaugesModule,
       ],

@@ -1,7 +1,8 @@
+import Joi from 'joi';
 import type { PartClass } from '../engine/stations.js';
 import type { ShellConstruction } from '../engine/layout.js';
-import { gradeText, WEAR_CLASS_INFO, type Grade, type WearClass } from './classes.js';
-import type { LineDepth, WearSummary } from './wearMap.js';
+import { gradeText, WEAR_CLASS_INFO, WEAR_CLASSES, type Grade, type WearClass } from './classes.js';
+import { LINE_DEPTHS, type LineDepth, type WearSummary } from './wearMap.js';
 
 /** One threshold: above `above` percent (or lines) of a thing, the grade is at least `grade`. */
 export interface GradeRule {
@@ -19,6 +20,67 @@ export interface GradeRule {
 export interface GradeBook {
   readonly version: string;
   readonly rules: readonly GradeRule[];
+}
+
+/** Parts the book grades from what is seen. */
+export const GRADED_PARTS = ['shell', 'thrust', 'journal', 'bore', 'skirt', 'crown'] as const satisfies readonly PartClass[];
+const SHELL_KINDS: readonly ShellConstruction[] = ['trimetal', 'coated', 'aluminium-bimetal', 'bush', 'unknown'];
+
+/**
+ * Rules of a grade book: shares in percent, counts of lines. For one part and one thing a higher grade needs a higher threshold, so that no rule is without effect.
+ */
+export const gradeRulesSchema = Joi.array()
+  .min(1)
+  .max(300)
+  .items(
+    Joi.object({
+      parts: Joi.array()
+        .items(Joi.string().valid(...GRADED_PARTS))
+        .min(1)
+        .unique()
+        .required(),
+      on: Joi.alternatives(
+        Joi.object({
+          kind: Joi.string().valid('area', 'arc').required(),
+          class: Joi.string()
+            .valid(...WEAR_CLASSES)
+            .required(),
+        }),
+        Joi.object({
+          kind: Joi.string().valid('lines').required(),
+          depth: Joi.string()
+            .valid(...LINE_DEPTHS)
+            .required(),
+        }),
+      ).required(),
+      above: Joi.number().min(0).max(100).required(),
+      grade: Joi.number().integer().min(0).max(4).required(),
+      constructions: Joi.array().items(Joi.string().valid(...SHELL_KINDS)),
+    }),
+  )
+  .custom((rules: readonly GradeRule[], helpers) => {
+    const fault = contradiction(rules);
+    return fault ? helpers.message({ custom: fault }) : rules;
+  });
+
+/** First pair of rules of which one can never matter, in words; null for a sound book. */
+export function contradiction(rules: readonly GradeRule[]): string | null {
+  for (const [i, a] of rules.entries())
+    for (const b of rules.slice(i + 1)) {
+      const part = a.parts.find((p) => b.parts.includes(p));
+      const sameShells = JSON.stringify(a.constructions ?? null) === JSON.stringify(b.constructions ?? null);
+      if (!part || !sameShells || JSON.stringify(a.on) !== JSON.stringify(b.on) || a.grade === b.grade) continue;
+      const [low, high] = a.grade < b.grade ? [a, b] : [b, a];
+      if (low.above >= high.above)
+        return `On ${part}, ${thing(high)}: grade ${high.grade} begins at ${high.above}, grade ${low.grade} only at ${low.above}. A higher grade needs a higher threshold.`;
+    }
+  return null;
+}
+
+/** What a rule looks at, in words. */
+export function thing(rule: GradeRule): string {
+  if (rule.on.kind === 'lines') return `${DEPTH_WORDS[rule.on.depth]}s`;
+  return `${WEAR_CLASS_INFO[rule.on.class].name.toLowerCase()}, ${rule.on.kind === 'arc' ? 'percent of the arc' : 'percent of the face'}`;
 }
 
 const COPPER: readonly ShellConstruction[] = ['trimetal', 'coated', 'bush', 'unknown'];

@@ -2,6 +2,7 @@ import Joi from 'joi';
 import type { EngineLayout } from '../engine/layout.js';
 import type { Grade } from '../damage/classes.js';
 import { WEAR_CLASSES } from '../damage/classes.js';
+import { gradeRulesSchema, type GradeBook } from '../damage/gradeBook.js';
 import { surfaceReadSchema, type SurfaceRead } from '../damage/surfaceRead.js';
 import { LINE_DEPTHS, type SurfaceMark } from '../damage/wearMap.js';
 import { GAUGE_KINDS, type Gauge } from '../measure/gauge.js';
@@ -76,6 +77,10 @@ export interface EntryBodies extends StripBodies {
   'mark-made': { mark: SurfaceMark };
   'surface-read': SurfaceRead;
   'grade-confirmed': { grade: Grade; proposed: Grade | null; reason: string; book: string };
+  /** A grade given by another hand without seeing the first. */
+  'second-opinion': { grade: Grade; note: string };
+  /** The grade book this case goes by, whole, so that it stands by itself. */
+  'grade-book-set': { book: GradeBook };
   'state-set': { state: StationState };
   'pattern-set': { pattern: string; present: boolean };
   remark: { remark: string; text: string };
@@ -211,6 +216,8 @@ export const BODY_SCHEMAS: Readonly<Record<EntryKind, Joi.ObjectSchema>> = {
   }),
   'mark-made': Joi.object({ mark: mark.required() }),
   'surface-read': surfaceReadSchema,
+  'second-opinion': Joi.object({ grade: Joi.number().integer().min(0).max(4).required(), note: text(500).allow('').required() }),
+  'grade-book-set': Joi.object({ book: Joi.object({ version: text(40).required(), rules: gradeRulesSchema.required() }).required() }),
   'grade-confirmed': Joi.object({
     grade: Joi.number().integer().min(0).max(4).required(),
     proposed: Joi.number().integer().min(0).max(4).allow(null).required(),
@@ -270,6 +277,8 @@ const SLOTS: SlotRules = {
   'surface-read': (b) => `surface:${b.sha256}`,
   'mark-made': (b) => `mark:${b.mark.id}`,
   'grade-confirmed': () => 'grade',
+  'second-opinion': () => 'second-opinion',
+  'grade-book-set': () => 'grade-book',
   'state-set': () => 'state',
   'pattern-set': (b) => `pattern:${b.pattern}`,
   remark: (b) => `remark:${b.remark}`,

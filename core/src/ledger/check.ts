@@ -16,6 +16,7 @@ const STATION_KINDS: ReadonlySet<EntryKind> = new Set([
   'mark-made',
   'surface-read',
   'grade-confirmed',
+  'second-opinion',
   'state-set',
   'pattern-set',
   'reading-taken',

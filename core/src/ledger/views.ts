@@ -1,7 +1,7 @@
 import type { EngineLayout } from '../engine/layout.js';
 import { stationsOf, type PartClass, type Station } from '../engine/stations.js';
 import type { Grade } from '../damage/classes.js';
-import { proposeGrade, type GradeProposal } from '../damage/gradeBook.js';
+import { GRADE_BOOK, proposeGrade, type GradeBook, type GradeProposal } from '../damage/gradeBook.js';
 import { lineDepth, mergeLines, mergeReads, TRUSTED, type ReadLine } from '../damage/surfaceRead.js';
 import { summariseMap, summariseWear, wearMap, type SurfaceMark, type WearMap, type WearSummary } from '../damage/wearMap.js';
 import type { SpecKey } from '../measure/program/specs.js';
@@ -36,6 +36,8 @@ export interface StationView {
   readonly state: StationState;
   readonly grade: Sourced<EntryBodies['grade-confirmed']> | undefined;
   readonly proposal: GradeProposal | null;
+  /** What another hand says without having seen the first grade. */
+  readonly secondOpinion: Sourced<EntryBodies['second-opinion']> | undefined;
   readonly photos: ReadonlyArray<Sourced<EntryBodies['photo-added']>>;
   readonly corners: Readonly<Record<string, Sourced<EntryBodies['corners-set']>>>;
   readonly marks: ReadonlyArray<Sourced<EntryBodies['mark-made']>>;
@@ -58,8 +60,8 @@ export interface StationView {
 
 const viewCache = new WeakMap<SlotGroup, Map<string, StationView>>();
 
-function stationView(layout: EngineLayout, station: Station, group: SlotGroup): StationView {
-  const key = `${station.id}|${layout.shellConstruction}|${station.surface?.widthMm ?? 0}|${station.surface?.heightMm ?? 0}`;
+function stationView(layout: EngineLayout, station: Station, group: SlotGroup, book: GradeBook): StationView {
+  const key = `${station.id}|${book.version}|${layout.shellConstruction}|${station.surface?.widthMm ?? 0}|${station.surface?.heightMm ?? 0}`;
   const cached = viewCache.get(group)?.get(key);
   if (cached) return cached;
   const marks = collect(group, 'mark-made');
@@ -90,7 +92,8 @@ function stationView(layout: EngineLayout, station: Station, group: SlotGroup): 
     station,
     state,
     grade,
-    proposal: summary && (marks.length > 0 || trusted) ? proposeGrade(station.part, layout.shellConstruction, summary) : null,
+    proposal: summary && (marks.length > 0 || trusted) ? proposeGrade(station.part, layout.shellConstruction, summary, book) : null,
+    secondOpinion: single<'second-opinion'>(group, 'second-opinion'),
     photos: collect(group, 'photo-added'),
     corners: Object.fromEntries(collect(group, 'corners-set').map((c) => [c.value.sha256, c])),
     marks,
@@ -174,6 +177,8 @@ export interface CaseView {
   /** Answers of the checks before opening, by `check:field`. */
   readonly checks: ReadonlyMap<string, Sourced<EntryBodies['check-set']>>;
   readonly limits: Sourced<EntryBodies['limits-set']> | undefined;
+  /** The grade book the case goes by: the shipped one, or the version of the shop's that was taken over. */
+  readonly book: GradeBook;
   readonly strip: StripRecord;
   intake(field: IntakeField): string;
   report(field: ReportField): string;
@@ -189,7 +194,9 @@ export function caseView(state: CaseState): CaseView | null {
   const layout = readLayout(state);
   if (!layout) return null;
   const opened = single<'case-opened'>(own, 'case');
-  const stations = stationsOf(layout).map((station) => stationView(layout, station, state.groups[station.id] ?? NO_GROUP));
+  const gradeBook = single<'grade-book-set'>(own, 'grade-book');
+  const book = gradeBook?.value.book ?? GRADE_BOOK;
+  const stations = stationsOf(layout).map((station) => stationView(layout, station, state.groups[station.id] ?? NO_GROUP, book));
   const intake = (field: IntakeField): string => single<'intake-set'>(own, `intake:${field}`)?.value.value ?? '';
   const view: CaseView = {
     caseId: state.caseId,
@@ -212,6 +219,7 @@ export function caseView(state: CaseState): CaseView | null {
     blurs: Object.fromEntries(collect(own, 'blur-set').map((b) => [b.value.sha256, b])),
     checks: new Map(collect(own, 'check-set').map((c) => [`${c.value.check}:${c.value.field}`, c])),
     limits: single<'limits-set'>(own, 'limits'),
+    book,
     strip: {
       steps: new Map(collect(own, 'step-set').map((s) => [s.value.step, s])),
       order: single<'step-order'>(own, 'step-order')?.value.order ?? [],

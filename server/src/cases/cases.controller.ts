@@ -8,6 +8,7 @@ import { Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
 import { CaseRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
+import { GradeBooksService } from '../gradeBooks/gradeBooks.service.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import { SheetsService } from '../sheets/sheets.service.js';
 
@@ -31,6 +32,7 @@ export class CasesController {
     private readonly db: DataSource,
     private readonly ledger: LedgerService,
     private readonly sheets: SheetsService,
+    private readonly books: GradeBooksService,
   ) {}
 
   @Get()
@@ -54,6 +56,7 @@ export class CasesController {
     if (problem) throw ProblemError.of(problem);
     const draft = { station: null, basedOn: null };
     const sheet = body.sheet ? await this.sheets.one(body.sheet.id, body.sheet.version) : null;
+    const book = await this.books.current();
     await this.ledger.open(
       body.id,
       null,
@@ -64,6 +67,7 @@ export class CasesController {
           ? [{ ...draft, id: randomUUID(), kind: 'intake-set' as const, body: { field: 'reference' as const, value: body.reference } }]
           : []),
         ...(sheet ? sheetEntries(sheet) : []),
+        ...(book ? [{ ...draft, id: randomUUID(), kind: 'grade-book-set' as const, body: { book } }] : []),
       ],
       { id: account.id, name: account.name },
     );

@@ -1,6 +1,6 @@
 import { Column, CreateDateColumn, Entity, Index, PrimaryColumn } from 'typeorm';
-import type { CaseState, EntryBody, EntryKind, Gauge, SpecSheet, GaugeFaults } from '@true-ledger/core';
-import type { Role, GaugeSpot } from '@true-ledger/contract';
+import type { CaseState, EntryBody, EntryKind, Gauge, GaugeFaults, GradeRule, PartClass, SpecSheet } from '@true-ledger/core';
+import type { GaugeSpot, ReadingStatus, ReferencePart, Role } from '@true-ledger/contract';
 
 @Entity('accounts')
 export class AccountRow {
@@ -137,7 +137,54 @@ export class StandInRow {
   @Column('jsonb', { nullable: true }) at: GaugeSpot | null;
 }
 
+/** One picture of a batch that is read on the server. */
+@Entity('reading_items')
+export class ReadingItemRow {
+  @PrimaryColumn('uuid') id: string;
+  @Index() @Column('uuid') caseId: string;
+  @Column('uuid') batch: string;
+  @Column('integer') n: number;
+  @Column('text') station: string;
+  @Column('text') sha256: string;
+  @Column('text') status: ReadingStatus;
+  @Column('text') note: string;
+  @Column('text') byId: string;
+  @Column('text') byName: string;
+  @Column('timestamptz') made: Date;
+  /** Last sign of life of who reads it. */
+  @Column('timestamptz', { nullable: true }) taken: Date | null;
+}
+
+/** The shop's own grade book, every version. */
+@Entity('grade_books')
+export class GradeBookRow {
+  @PrimaryColumn('integer') version: number;
+  @Column('jsonb') rules: readonly GradeRule[];
+  @Column('text') note: string;
+  @Column('text') byName: string;
+  @Column('timestamptz') time: Date;
+}
+
+/** A part as it should be. Its picture is the one of a case. */
+@Entity('reference_parts')
+export class ReferencePartRow {
+  @PrimaryColumn('uuid') id: string;
+  @Column('text') name: string;
+  @Column('text') part: PartClass;
+  @Column('text') note: string;
+  @Column('text') sha256: string;
+  @Column('integer') width: number;
+  @Column('integer') height: number;
+  @Column('jsonb', { nullable: true }) corners: ReferencePart['corners'];
+  @Column('jsonb') readings: ReferencePart['readings'];
+  @Column('text') byName: string;
+  @Column('timestamptz') time: Date;
+}
+
 export const ENTITIES = [
+  ReadingItemRow,
+  GradeBookRow,
+  ReferencePartRow,
   AccountRow,
   SessionRow,
   ClaimRow,

@@ -86,3 +86,25 @@ export class Gauges1795700000000 implements MigrationInterface {
     await q.query('DROP TABLE stand_ins, gauge_checks;');
   }
 }
+
+/** Jobs that read pictures, the shop's grade book, and parts as they should be. */
+export class ReadingPictures1795800000000 implements MigrationInterface {
+  readonly name = 'ReadingPictures1795800000000';
+
+  async up(q: QueryRunner): Promise<void> {
+    await q.query(`
+      CREATE TABLE reading_items (
+        id uuid PRIMARY KEY, "caseId" uuid NOT NULL REFERENCES cases(id), batch uuid NOT NULL, n integer NOT NULL, station text NOT NULL, sha256 text NOT NULL,
+        status text NOT NULL, note text NOT NULL, "byId" text NOT NULL, "byName" text NOT NULL, made timestamptz NOT NULL, taken timestamptz);
+      CREATE INDEX reading_items_of ON reading_items ("caseId", made);
+      CREATE TABLE grade_books (version integer PRIMARY KEY, rules jsonb NOT NULL, note text NOT NULL, "byName" text NOT NULL, time timestamptz NOT NULL);
+      CREATE TABLE reference_parts (
+        id uuid PRIMARY KEY, name text NOT NULL, part text NOT NULL, note text NOT NULL, sha256 text NOT NULL REFERENCES photos(sha256), width integer NOT NULL,
+        height integer NOT NULL, corners jsonb, readings jsonb NOT NULL, "byName" text NOT NULL, time timestamptz NOT NULL);
+    `);
+  }
+
+  async down(q: QueryRunner): Promise<void> {
+    await q.query('DROP TABLE reference_parts, grade_books, reading_items;');
+  }
+}

@@ -3,6 +3,7 @@ import {
   applyEntry,
   caseView,
   checkEntry,
+  currentVersion,
   draftConflict,
   emptyCase,
   FIRST_PREV,
@@ -123,6 +124,7 @@ export class LedgerService {
       }
       const checked = checkEntry(draft.kind, draft.station, draft.body, state);
       if (!checked.ok) throw ProblemError.of(checked.problem);
+      if (draft.kind === 'second-opinion') refuseOwnOpinion(state, draft.station, author);
       const conflict = draftConflict(state, { ...draft, body: checked.value });
       if (conflict)
         throw new ProblemError({
@@ -219,6 +221,21 @@ export class LedgerService {
       return { entries: all.length, same: JSON.stringify(sorted(kept)) === JSON.stringify(sorted(folded)) };
     });
   }
+}
+
+/** A second opinion is worth something only from another hand. */
+function refuseOwnOpinion(state: CaseState, station: string | null, author: Author): void {
+  const first = currentVersion(state, station, 'grade');
+  if (!first)
+    throw new ProblemError({
+      code: 'no-first-grade',
+      sentence: 'This place has no confirmed grade yet: grade it first. Nothing was recorded.',
+    });
+  if (first.author.id === author.id)
+    throw new ProblemError({
+      code: 'own-opinion',
+      sentence: 'You graded this place yourself. A second opinion is given by another builder; nothing was recorded.',
+    });
 }
 
 function sorted(value: unknown): unknown {

@@ -24,6 +24,7 @@ const Bench = lazy(() => import('../stages/bench/Bench.js').then((m) => ({ defau
 const StationPage = lazy(() => import('../stages/station/StationPage.js').then((m) => ({ default: m.StationPage })));
 const Measure = lazy(() => import('../stages/measure/Measure.js').then((m) => ({ default: m.Measure })));
 const ReadingGrid = lazy(() => import('../stages/measure/ReadingGrid.js').then((m) => ({ default: m.ReadingGrid })));
+const StudioPage = lazy(() => import('../studio/StudioPage.js').then((m) => ({ default: m.StudioPage })));
 const Gauges = lazy(() => import('../gauges/Gauges.js').then((m) => ({ default: m.Gauges })));
 const CauseStage = lazy(() => import('../stages/cause/CauseStage.js').then((m) => ({ default: m.CauseStage })));
 const DocumentStage = lazy(() => import('../stages/document/DocumentStage.js').then((m) => ({ default: m.DocumentStage })));
@@ -50,6 +51,7 @@ export function App(): ReactNode {
           <Route path="/" element={<Shelf me={me} />} />
           <Route path="/new" element={<NewCase />} />
           <Route path="/patterns" element={<Patterns />} />
+          <Route path="/studio" element={<StudioPage />} />
           <Route path="/sheets/:sheetId?" element={<Sheets me={me} />} />
           <Route path="/finish" element={<Finish />} />
           <Route path="/gauges/:gaugeId?" element={<Gauges me={me} />} />

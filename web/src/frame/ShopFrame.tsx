@@ -14,6 +14,7 @@ export function ShopFrame({ me }: { me: Me }): ReactNode {
             Shelf
           </NavLink>
           <NavLink to="/patterns">Patterns</NavLink>
+          <NavLink to="/studio">Specimens</NavLink>
           <NavLink to="/sheets">Spec sheets</NavLink>
           <NavLink to="/gauges">Gauges</NavLink>
           <NavLink to="/finish">Surface finish</NavLink>

@@ -14,6 +14,7 @@ import {
   refineTagCorners,
   sha256Hex,
   surfaceFinish,
+  surfaceMaps,
   verifyChain,
   type CaseState,
   type ChainVerdict,
@@ -22,6 +23,8 @@ import {
   type Developed,
   type FlattenedPart,
   type SurfaceFrame,
+  type SurfaceMaps,
+  type SurfaceSpecimen,
   type Turn,
   type LedgerEntry,
   type Point,
@@ -138,6 +141,15 @@ const compute = {
     if (!sight.ok) return sight;
     const flat = develop(sight.value, picture);
     return transfer({ ok: true, value: flat }, [flat.pixels.data.buffer as ArrayBuffer, flat.cosine.buffer as ArrayBuffer]);
+  },
+
+  /** Paints a specimen's surface. */
+  paint(specimen: SurfaceSpecimen, columns: number, rows: number): SurfaceMaps {
+    const { truth, colour, roughness, dull, height, spanDeg, lines, specks } = surfaceMaps(specimen, columns, rows);
+    return transfer(
+      { columns, rows, spanDeg, truth, colour, roughness, dull, height, lines, specks },
+      [truth, colour, roughness, dull, height].map((a) => a.buffer as ArrayBuffer),
+    );
   },
 
   /** Verifies the chain and folds it again; says whether the fold gives the state the server keeps. */

@@ -23,6 +23,8 @@ export const KIND_WORDS: Readonly<Record<EntryKind, string>> = {
   'mark-made': 'Mark',
   'surface-read': 'Read',
   'grade-confirmed': 'Grade',
+  'second-opinion': 'Second opinion',
+  'grade-book-set': 'Grade book',
   'state-set': 'State',
   'pattern-set': 'Pattern',
   remark: 'Remark',
@@ -63,6 +65,8 @@ const WORDS: Words = {
   'mark-made': (b) => `${b.mark.class}${b.mark.shape === 'line' ? ` line, ${b.mark.depth ?? 'hair'}` : ''}`,
   'surface-read': (b) =>
     `${b.sha256.slice(0, 8)} read: ${Object.keys(b.shares).join(', ') || 'nothing but sound'}, ${b.lines.length} line${b.lines.length === 1 ? '' : 's'}, confidence ${b.confidence}`,
+  'second-opinion': (b) => `${gradeText(b.grade)}${b.note ? `: ${b.note}` : ''}`,
+  'grade-book-set': (b) => `version ${b.book.version}, ${b.book.rules.length} rules`,
   'grade-confirmed': (b) =>
     `${gradeText(b.grade)}${b.proposed !== null && b.proposed !== b.grade ? `, ${gradeText(b.proposed)} was proposed` : ''}${b.reason ? `: ${b.reason}` : ''}`,
   'state-set': (b) => b.state.replace('-', ' '),

@@ -1,7 +1,7 @@
 import { Modal, Select } from 'antd';
-import { GRADE_BOOK, gradeText, type Grade, type StationView } from '@true-ledger/core';
+import { gradeText, type Grade, type StationView } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
-import { useRecord } from '../../app/caseContext.js';
+import { useCase, useRecord } from '../../app/caseContext.js';
 
 const REASONS = [
   'the picture misleads',
@@ -21,13 +21,14 @@ export interface Grading {
 /** Confirming grades, the same on the bench, at a place, by key and by pointer. */
 export function useGrading(): Grading {
   const record = useRecord();
+  const { view: open } = useCase();
   const [asking, setAsking] = useState<{ view: StationView; grade: Grade } | null>(null);
   const [reason, setReason] = useState(REASONS[0] ?? '');
   const confirm = (view: StationView, grade: Grade, why: string): void =>
     record({
       kind: 'grade-confirmed',
       station: view.station.id,
-      body: { grade, proposed: view.proposal?.grade ?? null, reason: why, book: GRADE_BOOK.version },
+      body: { grade, proposed: view.proposal?.grade ?? null, reason: why, book: open.book.version },
     });
   const grade = (view: StationView, g: Grade): void => {
     if (view.proposal && view.proposal.grade !== g) setAsking({ view, grade: g });

@@ -1,0 +1,210 @@
+import { Inject, Injectable, Logger, type OnApplicationShutdown, type OnModuleInit } from '@nestjs/common';
+import type { ReadingBatch } from '@true-ledger/contract';
+import { isRead, USUAL_TURN, type Author, type CaseView, type EntryDraft, type StationView } from '@true-ledger/core';
+import { randomUUID } from 'node:crypto';
+import PgBoss from 'pg-boss';
+import { DataSource, In } from 'typeorm';
+import { CONFIG, type ServerConfig } from '../config.js';
+import { ReadingItemRow } from '../database/entities.js';
+import { ProblemError } from '../http/problem.js';
+import { LedgerService } from '../ledger/ledger.service.js';
+import { PhotosService } from '../photos/photos.service.js';
+import { ReadingThread } from './readingThread.js';
+
+const QUEUE = 'read-picture';
+/** A picture whose reader has not been heard of for so long is taken up again, seconds. */
+const STALE_SECONDS = 15;
+const BEAT_MS = 4000;
+
+/** Reads all pictures of a case one after the other: jobs in a queue in the database, so that a killed server goes on where it was and several share the work. */
+@Injectable()
+export class ReadingsService implements OnModuleInit, OnApplicationShutdown {
+  private readonly log = new Logger('readings');
+  private readonly boss: PgBoss;
+  private readonly thread: ReadingThread;
+  private ready: Promise<void> | null = null;
+  private look: NodeJS.Timeout | null = null;
+  private stopped = false;
+
+  constructor(
+    @Inject(CONFIG) config: ServerConfig,
+    private readonly db: DataSource,
+    private readonly ledger: LedgerService,
+    private readonly photos: PhotosService,
+  ) {
+    this.boss = new PgBoss({ connectionString: config.databaseUrl, max: 3, schedule: false, application_name: 'true-ledger-readings' });
+    this.boss.on('error', (error) => this.log.warn(error.message));
+    this.thread = new ReadingThread(config.root);
+  }
+
+  onModuleInit(): void {
+    // Not waited for: nothing but the queue needs it.
+    void this.begin().catch((error: unknown) =>
+      this.log.warn(`the queue does not start: ${error instanceof Error ? error.message : String(error)}`),
+    );
+  }
+
+  private begin(): Promise<void> {
+    this.ready ??= (async () => {
+      await this.boss.start();
+      await this.boss.createQueue(QUEUE);
+      await this.boss.work<{ item: string }>(QUEUE, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async (jobs) => {
+        for (const job of jobs) await this.readOne(job.data.item);
+      });
+      await this.takeUpAgain();
+      this.look = setInterval(() => void this.takeUpAgain().catch(() => undefined), STALE_SECONDS * 1000);
+      this.look.unref();
+    })().catch((error: unknown) => {
+      this.ready = null;
+      throw error;
+    });
+    return this.ready;
+  }
+
+  /** Sends jobs for what was left in the middle of a reading by a server that is gone. */
+  private async takeUpAgain(): Promise<void> {
+    if (this.stopped) return;
+    const left = (await this.db.query(
+      `UPDATE reading_items SET status = 'waiting' WHERE status = 'reading' AND taken < now() - interval '${STALE_SECONDS} seconds' RETURNING id`,
+    )) as [Array<{ id: string }>, number];
+    for (const { id } of left[0]) await this.boss.send(QUEUE, { item: id });
+  }
+
+  /** Files every picture that can be read and was not (or all of them) to be read. */
+  async start(caseId: string, again: boolean, author: Author): Promise<ReadingBatch> {
+    const { view } = await this.ledger.view(caseId);
+    const items = this.db.getRepository(ReadingItemRow);
+    if (await items.existsBy({ caseId, status: In(['waiting', 'reading']) }))
+      throw new ProblemError({
+        code: 'batch-running',
+        sentence: 'The pictures of this case are being read already. Wait for it or stop it.',
+      });
+    const batch = randomUUID();
+    const wanted = readable(view).filter(({ station, sha256 }) => again || !station.reads.some((r) => r.value.sha256 === sha256));
+    if (wanted.length === 0)
+      throw new ProblemError({
+        code: 'nothing-to-read',
+        sentence: 'No picture waits to be read. Half shells are found by themselves; other parts need their four corners first.',
+      });
+    await this.begin();
+    const rows = wanted.map(({ station, sha256 }, n) => ({
+      id: randomUUID(),
+      caseId,
+      batch,
+      n,
+      station: station.station.id,
+      sha256,
+      status: 'waiting' as const,
+      note: '',
+      byId: author.id,
+      byName: author.name,
+      made: new Date(),
+      taken: null,
+    }));
+    await items.insert(rows);
+    await this.boss.insert(rows.map((r) => ({ name: QUEUE, data: { item: r.id }, retryLimit: 2, expireInSeconds: 120 })));
+    return this.state(caseId);
+  }
+
+  /** What was started last, picture by picture. */
+  async state(caseId: string): Promise<ReadingBatch> {
+    const items = this.db.getRepository(ReadingItemRow);
+    const last = await items.findOne({ where: { caseId }, order: { made: 'DESC' } });
+    const rows = last ? await items.find({ where: { batch: last.batch }, order: { n: 'ASC' } }) : [];
+    return {
+      started: last?.made.toISOString() ?? null,
+      by: last?.byName ?? null,
+      running: rows.some((r) => r.status === 'waiting' || r.status === 'reading'),
+      pictures: rows.map((r) => ({ station: r.station, sha256: r.sha256, status: r.status, note: r.note })),
+    };
+  }
+
+  /** Takes back what has not begun; a picture being read is finished. */
+  async stop(caseId: string): Promise<ReadingBatch> {
+    await this.db.getRepository(ReadingItemRow).update({ caseId, status: 'waiting' }, { status: 'stopped' });
+    return this.state(caseId);
+  }
+
+  private async readOne(id: string): Promise<void> {
+    const items = this.db.getRepository(ReadingItemRow);
+    const claimed = (await this.db.query(
+      `UPDATE reading_items SET status = 'reading', taken = now() WHERE id = $1 AND status = 'waiting' RETURNING id`,
+      [id],
+    )) as [unknown[], number];
+    if (claimed[1] === 0) return;
+    const item = await items.findOneByOrFail({ id });
+    const beat = setInterval(() => void items.update({ id, status: 'reading' }, { taken: new Date() }).catch(() => undefined), BEAT_MS);
+    try {
+      const note = await this.read(item);
+      await items.update({ id }, note === '' ? { status: 'read', note } : { status: 'refused', note });
+    } catch (error) {
+      const sentence =
+        error instanceof ProblemError ? error.message : 'The reading failed on the server. The picture is stored; nothing was graded.';
+      if (!(error instanceof ProblemError)) this.log.error(error instanceof Error ? (error.stack ?? error.message) : String(error));
+      if (!this.stopped) await items.update({ id }, { status: 'refused', note: sentence });
+    } finally {
+      clearInterval(beat);
+    }
+  }
+
+  /** Reads one picture into the ledger in the name of who asked for it. Returns why not, or nothing. */
+  private async read(item: ReadingItemRow): Promise<string> {
+    const { view } = await this.ledger.view(item.caseId);
+    const station = view.byId.get(item.station);
+    const photo = station?.photos.find((p) => p.value.sha256 === item.sha256)?.value;
+    if (!station || !photo) return 'The picture was taken away from this place meanwhile.';
+    const { part, surface: frame } = station.station;
+    if (!isRead(part) || !frame) return 'Pictures of this part are not read.';
+    const placed = station.corners[item.sha256]?.value;
+    const { bytes } = await this.photos.bytes(item.caseId, item.sha256, 'work');
+    const result = await this.thread.read({
+      id: item.id,
+      bytes,
+      sha256: item.sha256,
+      corners: placed?.corners ?? null,
+      original: { width: photo.width, height: photo.height },
+      part,
+      frame,
+      turn: { facingDeg: placed?.facingDeg ?? USUAL_TURN.facingDeg, arcDeg: placed?.arcDeg ?? USUAL_TURN.arcDeg },
+      construction: view.layout.shellConstruction,
+    });
+    if (!result.ok) return result.problem.sentence;
+    const held = station.reads.find((r) => r.value.sha256 === item.sha256);
+    const draft = (kind: 'corners-set' | 'surface-read', body: EntryDraft['body'], basedOn: string | null): EntryDraft => ({
+      id: randomUUID(),
+      kind,
+      station: item.station,
+      basedOn,
+      body,
+    });
+    await this.ledger.append(
+      item.caseId,
+      [
+        ...(result.value.found ? [draft('corners-set', { sha256: item.sha256, corners: result.value.corners }, null)] : []),
+        draft('surface-read', result.value.read, held?.version.entry ?? null),
+      ],
+      { id: item.byId, name: item.byName },
+    );
+    return '';
+  }
+
+  async onApplicationShutdown(): Promise<void> {
+    this.stopped = true;
+    if (this.look) clearInterval(this.look);
+    await this.ready?.catch(() => undefined);
+    await this.boss.stop({ graceful: false, wait: true, timeout: 2000 }).catch(() => undefined);
+    await this.thread.end();
+  }
+}
+
+/** Pictures that can be read as they are: half shells, and other parts whose corners were placed. */
+function readable(view: CaseView): Array<{ station: StationView; sha256: string }> {
+  return view.stations.flatMap((station) => {
+    const { part, surface } = station.station;
+    if (!surface || !isRead(part)) return [];
+    return station.photos
+      .map((p) => p.value.sha256)
+      .filter((sha256) => part === 'shell' || station.corners[sha256] !== undefined)
+      .map((sha256) => ({ station, sha256 }));
+  });
+}
