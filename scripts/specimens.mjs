@@ -50,8 +50,8 @@ try {
     for (const severity of SEVERITIES) {
       // Without fetching the page anew.
       await page.evaluate((to) => {
-        history.pushState(null, '', to);
-        dispatchEvent(new PopStateEvent('popstate'));
+        window.history.pushState(null, '', to);
+        window.dispatchEvent(new window.PopStateEvent('popstate'));
       }, `/studio?pattern=${recipe.pattern}&severity=${severity}&size=640`);
       await page.waitForSelector(`.specimen-canvas[data-shown^="${recipe.pattern} ${severity} "]`, { timeout: 60_000 });
       await page.evaluate(() => {

@@ -6,20 +6,10 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import {
-  openBundle,
-  renderShell,
-  sha256Hex,
-  stationsOf,
-  verifyBundle,
-  wearMap,
-  type EntryBodies,
-  type LedgerEntry,
-} from '@true-ledger/core';
+import { openBundle, sha256Hex, verifyBundle, type EntryBodies, type LedgerEntry } from '@true-ledger/core';
 import sharp from 'sharp';
-import { standInJpeg } from '../src/demo/picture.js';
 import { makeApp } from '../src/app.js';
-import { draft, FOUR, newCase, PASSWORD, ROOT, startBench, type Bench } from './harness.js';
+import { draft, newCase, PASSWORD, ROOT, shellJpeg, startBench, type Bench } from './harness.js';
 
 let bench: Bench;
 let caseId: string;
@@ -28,8 +18,7 @@ const fixture = (name: string): Buffer => readFileSync(join(ROOT, 'e2e/fixtures'
 beforeAll(async () => {
   bench = await startBench();
   caseId = await newCase(bench.people.builder);
-  const frame = stationsOf(FOUR).find((s) => s.id === 'rod.1.shell.upper')!.surface!;
-  jpeg = await standInJpeg(renderShell(wearMap(frame, []), 25, 20, 5, 640));
+  jpeg = await shellJpeg(5);
 });
 afterAll(() => bench.close());
 

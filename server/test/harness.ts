@@ -2,12 +2,22 @@ import { execFileSync } from 'node:child_process';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
-import { engineTemplate, type EngineLayout, type EntryDraft, type EntryKind } from '@true-ledger/core';
+import {
+  engineTemplate,
+  surfaceMaps,
+  takeShell,
+  USUAL_SHOT,
+  type Damage,
+  type EngineLayout,
+  type EntryDraft,
+  type EntryKind,
+} from '@true-ledger/core';
 import pg from 'pg';
 import request from 'supertest';
 import { AccountsService } from '../src/accounts/accounts.service.js';
 import { makeApp } from '../src/app.js';
 import type { ServerConfig } from '../src/config.js';
+import { standInJpeg } from '../src/demo/picture.js';
 
 export const ROOT = join(__dirname, '../..');
 
@@ -65,6 +75,12 @@ export async function startBench(change: Partial<ServerConfig> = {}): Promise<Be
 
 export function draft(kind: EntryKind, station: string | null, body: object, basedOn: string | null = null): EntryDraft {
   return { id: randomUUID(), kind, station, body: body as never, basedOn };
+}
+
+/** A picture of a half shell, 640 × 480, another one for another seed. */
+export function shellJpeg(seed: number, damages: readonly Damage[] = []): Promise<Buffer> {
+  const specimen = { seed, radiusMm: 25, widthMm: 20, damages };
+  return standInJpeg(takeShell(specimen, surfaceMaps(specimen, 480, 160), { ...USUAL_SHOT, width: 640, height: 480 }).pixels);
 }
 
 export const FOUR: EngineLayout = engineTemplate('inline-4-petrol')!.layout;

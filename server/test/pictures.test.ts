@@ -1,14 +1,13 @@
 import { randomBytes, randomUUID } from 'node:crypto';
-import { openBundle, renderShell, sha256Hex, stationsOf, verifyBundle, wearMap, type EntryBodies } from '@true-ledger/core';
+import { openBundle, sha256Hex, verifyBundle, type EntryBodies } from '@true-ledger/core';
 import sharp from 'sharp';
 import { run } from '../../cli/src/main.js';
-import { standInJpeg } from '../src/demo/picture.js';
 import { plainName } from '../src/photos/photos.service.js';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { draft, FOUR, newCase, startBench, type Bench } from './harness.js';
+import { draft, newCase, shellJpeg, startBench, type Bench } from './harness.js';
 
 let bench: Bench;
 let caseId: string;
@@ -16,8 +15,7 @@ let jpeg: Buffer;
 beforeAll(async () => {
   bench = await startBench();
   caseId = await newCase(bench.people.builder);
-  const frame = stationsOf(FOUR).find((s) => s.id === 'rod.1.shell.upper')!.surface!;
-  jpeg = await standInJpeg(renderShell(wearMap(frame, []), 25, 20, 1, 640));
+  jpeg = await shellJpeg(1);
 });
 afterAll(() => bench.close());
 

@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import type { ReadingBatch, ReferencePart } from '@true-ledger/contract';
-import { GRADE_BOOK, sha256Hex, surfaceMaps, takeShell, USUAL_SHOT, type GradeRule, type ShellSpecimen } from '@true-ledger/core';
+import { GRADE_BOOK, sha256Hex, type GradeRule } from '@true-ledger/core';
 import pg from 'pg';
 import sharp from 'sharp';
-import { draft, freshDatabase, newCase, startBench, type Bench } from './harness.js';
+import { draft, freshDatabase, newCase, shellJpeg, startBench, type Bench } from './harness.js';
 
 let bench: Bench;
 let caseId: string;
@@ -13,12 +13,7 @@ const STATION = 'rod.1.shell.upper';
 beforeAll(async () => {
   bench = await startBench();
   caseId = await newCase(bench.people.builder);
-  const specimen: ShellSpecimen = { seed: 4, radiusMm: 25, widthMm: 20, damages: [{ kind: 'wipe', arc: 95, halfDeg: 28, amount: 0.95 }] };
-  const shot = takeShell(specimen, surfaceMaps(specimen, 480, 160), { ...USUAL_SHOT, width: 640, height: 480 });
-  jpeg = await sharp(Buffer.from(shot.pixels.data.buffer), { raw: { width: 640, height: 480, channels: 4 } })
-    .removeAlpha()
-    .jpeg({ quality: 92 })
-    .toBuffer();
+  jpeg = await shellJpeg(4, [{ kind: 'wipe', arc: 95, halfDeg: 28, amount: 0.95 }]);
 }, 60_000);
 afterAll(() => bench.close());
 

@@ -79,7 +79,7 @@ export function contradiction(rules: readonly GradeRule[]): string | null {
 
 /** What a rule looks at, in words. */
 export function thing(rule: GradeRule): string {
-  if (rule.on.kind === 'lines') return `${DEPTH_WORDS[rule.on.depth]}s`;
+  if (rule.on.kind === 'lines') return `number of ${DEPTH_WORDS[rule.on.depth].replace('line', 'lines').replace('catches', 'catch')}`;
   return `${WEAR_CLASS_INFO[rule.on.class].name.toLowerCase()}, ${rule.on.kind === 'arc' ? 'percent of the arc' : 'percent of the face'}`;
 }
 

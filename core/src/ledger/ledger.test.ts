@@ -233,6 +233,10 @@ describe('views', () => {
         reader: '1',
       },
       'mark-made': { mark: { id: 'm', shape: 'line', class: 'lining', points: [], radiusMm: 1, made: 'by-us' } },
+      'second-opinion': { grade: 2, note: '' },
+      'grade-book-set': {
+        book: { version: 'shop 1', rules: [{ parts: ['shell'], on: { kind: 'area', class: 'lining' }, above: 1, grade: 2 }] },
+      },
       'grade-confirmed': { grade: 0, proposed: null, reason: '', book: '' },
       'state-set': { state: 'sound' },
       'pattern-set': { pattern: 'p', present: true },

@@ -3,7 +3,9 @@ import { join } from 'node:path';
 import { wearMap } from '../damage/wearMap.js';
 import { engineTemplate } from '../engine/templates.js';
 import { stationsOf } from '../engine/stations.js';
-import { renderCylinder, renderShell } from '../specimen/standIn.js';
+import { USUAL_SHOT } from '../specimen/scene.js';
+import { takeShell } from '../specimen/shellScene.js';
+import { surfaceMaps } from '../specimen/surfaceMaps.js';
 import { develop } from './flatten.js';
 import { shellSight } from './sight.js';
 import { homography, isConvex, type Point } from './homography.js';
@@ -111,7 +113,7 @@ describe('shell pose', () => {
   });
 });
 
-describe('flattening a stand-in', () => {
+describe('flattening a specimen', () => {
   const frame = stationsOf(engineTemplate('inline-4-petrol')!.layout).find((s) => s.id === 'main.1.shell.upper')!.surface!;
   const radius = frame.widthMm / Math.PI;
   const map = wearMap(frame, [
@@ -127,9 +129,10 @@ describe('flattening a stand-in', () => {
       made: 'found-so',
     },
   ]);
-  const drawn = renderShell(map, radius, frame.heightMm, 3, 480);
+  const specimen = { seed: 3, radiusMm: radius, widthMm: frame.heightMm, damages: [{ kind: 'wear', map }] as const };
+  const drawn = takeShell(specimen, surfaceMaps(specimen, 480, 160), { ...USUAL_SHOT, width: 480, height: 360, focal: 1.44 });
   it('brings painted lining back to its place', () => {
-    const pose = shellPose(drawn.corners!, drawn.pixels, radius, frame.heightMm);
+    const pose = shellPose(drawn.corners, drawn.pixels, radius, frame.heightMm);
     if (!pose.ok) throw new Error(pose.problem.sentence);
     const flat = develop(shellSight(pose.value), drawn.pixels, 360);
     const colour = (u: number, v: number): number => {
@@ -142,7 +145,7 @@ describe('flattening a stand-in', () => {
   });
   it('marks what lies outside the picture as not seen', () => {
     const pose = shellPose(
-      drawn.corners!.map(([x, y]) => [x - 200, y] as const),
+      drawn.corners.map(([x, y]) => [x - 200, y] as const),
       drawn.pixels,
       radius,
       frame.heightMm,
@@ -150,9 +153,10 @@ describe('flattening a stand-in', () => {
     if (!pose.ok) throw new Error(pose.problem.sentence);
     expect(develop(shellSight(pose.value), drawn.pixels, 180).notSeenPercent).toBeGreaterThan(10);
   });
-  it('draws cylinders too, the same for the same seed', () => {
-    const a = renderCylinder(map, 5, 160);
-    expect(a.pixels.data).toEqual(renderCylinder(map, 5, 160).pixels.data);
-    expect(a.pixels.data).not.toEqual(renderCylinder(map, 6, 160).pixels.data);
+  it('the same specimen is the same picture', () => {
+    const small = { ...USUAL_SHOT, width: 120, height: 90 };
+    const again = (seed: number) => takeShell({ ...specimen, seed }, surfaceMaps({ ...specimen, seed }, 240, 80), small).pixels.data;
+    expect(again(3)).toEqual(again(3));
+    expect(again(3)).not.toEqual(again(4));
   });
 });

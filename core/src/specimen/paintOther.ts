@@ -2,7 +2,7 @@ import type { DamageOf } from './damages.js';
 import { fractal, lattice, smoothNoise, smoothstep } from './noise.js';
 import { arcOff, classAt, SOOT, type Rgb, type Sheet } from './sheet.js';
 
-const BRONZE: Rgb = [0.78, 0.47, 0.29];
+export const BRONZE: Rgb = [0.78, 0.47, 0.29];
 const BRIGHT_ALUMINIUM: Rgb = [0.8, 0.8, 0.81];
 
 /** 1 in the middle of an oval patch, 0 at its border and beyond; `rough` frays the border. */
@@ -149,7 +149,10 @@ export function deposit(s: Sheet, d: DamageOf<'deposit'>, seed: number): void {
     const inside = inPatch(s, d, arc, axial, 0.45, seed);
     if (inside <= 0) return;
     const [u, v] = [arc * s.arcMm, axial * s.widthMm];
-    const cover = Math.max(0, Math.min(1, d.amount * inside * (0.9 + 0.7 * fractal(u / 3, v / 3, seed + 3, 4))));
+    const cover = Math.max(
+      0,
+      Math.min(1, d.amount * inside * (0.95 + 0.4 * fractal(u / 7, v / 7, seed + 3, 5) + 0.12 * smoothNoise(u / 0.5, v / 0.5, seed + 5))),
+    );
     if (cover < 0.04) return;
     for (let k = 0; k < 3; k++)
       s.colour[3 * i + k] =

@@ -1,7 +1,28 @@
 import type { DamageOf } from './damages.js';
 import { fractal, lattice, smoothNoise, smoothstep } from './noise.js';
 import { bareLining } from './paintShell.js';
-import { RUST, WHITE_METAL, type Sheet } from './sheet.js';
+import { BRONZE, temperTint } from './paintOther.js';
+import { classAt, RUST, WHITE_METAL, type Sheet } from './sheet.js';
+
+/** Wear of a part of one metal: temper colours, torn streaks, bronze of the shell smeared on. */
+function bareMetal(s: Sheet, i: number, w: { torn: number; heat: number; scuffed: number; transfer: number }): void {
+  if (w.heat > 0.03) {
+    const t = Math.min(1, 0.1 + 0.8 * w.heat * (0.85 + 0.3 * w.torn));
+    s.tint(i, temperTint(t));
+    if (t > 0.4) s.truth[i] = classAt('heat');
+  }
+  if (w.scuffed > 0.03 && w.torn < w.scuffed * 1.12 - 0.06) {
+    s.tint(i, [0.45, 0.45, 0.46]);
+    s.roughness[i] = 0.55;
+    s.truth[i] = classAt('scuffed');
+  }
+  if (w.transfer > 0.03 && w.torn < w.transfer * 1.12 - 0.06) {
+    s.put(i, BRONZE, 0.95);
+    s.roughness[i] = 0.34;
+    s.height[i] = 0.02;
+    s.truth[i] = classAt('transfer');
+  }
+}
 
 /** Paints what a wear map says, torn along the run. */
 export function wear(s: Sheet, d: DamageOf<'wear'>, seed: number): void {
@@ -21,9 +42,11 @@ export function wear(s: Sheet, d: DamageOf<'wear'>, seed: number): void {
       0.22 * lattice(y, Math.floor(x / 180), seed + 1) * smoothNoise(x / 140, y * 0.5, seed + 2);
     const patchy = 0.5 + 0.62 * fractal((arc * s.arcMm) / 1.2, (axial * s.widthMm) / 1.2, seed + 4);
     s.roughness[i]! -= 0.12 * between(shares.polished, arc, axial);
-    const lining = between(shares.lining, arc, axial) + between(shares.scuffed, arc, axial);
+    const scuffed = between(shares.scuffed, arc, axial);
+    const lining = between(shares.lining, arc, axial) + (s.lined ? scuffed : 0);
     const heat = between(shares.heat, arc, axial);
-    if (heat > 0.05) {
+    if (!s.lined) bareMetal(s, i, { torn, heat, scuffed, transfer: between(shares.transfer, arc, axial) });
+    else if (heat > 0.05) {
       const t = heat * (0.9 + 0.2 * torn);
       const black = smoothstep(0.45, 0.95, t);
       const brown = smoothstep(0.05, 0.5, t);

@@ -57,6 +57,8 @@ export interface Sheet extends SurfaceMaps {
   readonly arcMm: number;
   readonly widthMm: number;
   readonly random: () => number;
+  /** A soft layer over copper lining; else bare metal of one kind. */
+  readonly lined: boolean;
   readonly put: (i: number, colour: Rgb, shade: number) => void;
   readonly tint: (i: number, by: Rgb) => void;
   /** Every texel with its place. */
@@ -72,7 +74,7 @@ export function arcOff(s: Pick<SurfaceMaps, 'spanDeg'>, a: number, b: number): n
 }
 
 export function emptySheet(
-  about: { readonly seed: number; readonly spanDeg: number; readonly arcMm: number; readonly widthMm: number },
+  about: { readonly seed: number; readonly spanDeg: number; readonly arcMm: number; readonly widthMm: number; readonly lined: boolean },
   columns: number,
   rows: number,
   random: () => number,

@@ -30,7 +30,12 @@ export type ShellSpecimen = Omit<SurfaceSpecimen, 'spanDeg' | 'acrossMm' | 'fini
 export function surfaceMaps(s: SurfaceSpecimen, columns = 1440, rows = 480): SurfaceMaps {
   const spanDeg = s.spanDeg ?? 180;
   const arcMm = s.acrossMm ? s.acrossMm / spanDeg : (Math.PI * s.radiusMm) / 180;
-  const sheet = emptySheet({ seed: s.seed, spanDeg, arcMm, widthMm: s.widthMm }, columns, rows, seeded(s.seed));
+  const sheet = emptySheet(
+    { seed: s.seed, spanDeg, arcMm, widthMm: s.widthMm, lined: (s.finish ?? 'overlay') === 'overlay' },
+    columns,
+    rows,
+    seeded(s.seed),
+  );
   layFinish(sheet, s.finish ?? 'overlay');
   s.damages.forEach((d, n) => paint(sheet, d, s.seed * 31 + n * 7 + 11));
   if (s.hole) {

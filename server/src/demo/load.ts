@@ -2,13 +2,16 @@ import 'reflect-metadata';
 import { NestFactory } from '@nestjs/core';
 import {
   caseView,
-  renderCylinder,
   surfaceMaps,
+  takeRound,
   takeShell,
   USUAL_SHOT,
+  USUAL_TURN,
   type Author,
   type EntryDraft,
-  type StandIn,
+  type Pixels,
+  type Point,
+  type Shot,
   type StationView,
 } from '@true-ledger/core';
 import { randomBytes, randomUUID } from 'node:crypto';
@@ -40,17 +43,40 @@ const BENCHES = [
   [0.13, 0.29, 0.23],
 ] as const;
 
-function drawStation(view: StationView, seed: number): StandIn | null {
+/** A picture of a place as it is drawn in the case; the corners lie as a hand would place them. */
+function drawStation(view: StationView, seed: number): { pixels: Pixels; corners: readonly Point[] } | null {
   const frame = view.station.surface;
   if (!frame || !view.wear) return null;
-  if (view.station.part !== 'shell') return renderCylinder(view.wear, seed);
+  if (view.station.part === 'journal') {
+    const specimen = {
+      seed,
+      radiusMm: frame.widthMm / (2 * Math.PI),
+      widthMm: frame.heightMm,
+      spanDeg: 360,
+      finish: 'ground-steel' as const,
+      damages: [{ kind: 'wear', map: view.wear }] as const,
+    };
+    return takeRound(
+      specimen,
+      surfaceMaps(specimen, 1800, 360),
+      { ...shotOf(seed), fill: 0.4, tiltDeg: 4 },
+      'journal',
+      USUAL_TURN.facingDeg,
+    );
+  }
+  if (view.station.part !== 'shell') return null;
   const specimen = {
     seed,
     radiusMm: frame.widthMm / Math.PI,
     widthMm: frame.heightMm,
     damages: [{ kind: 'wear', map: view.wear }] as const,
   };
-  return takeShell(specimen, surfaceMaps(specimen), {
+  return takeShell(specimen, surfaceMaps(specimen), shotOf(seed));
+}
+
+/** Lamp, bench and hand differ from picture to picture. */
+function shotOf(seed: number): Shot {
+  return {
     ...USUAL_SHOT,
     seed,
     width: 1200,
@@ -64,7 +90,7 @@ function drawStation(view: StationView, seed: number): StandIn | null {
     benchColour: BENCHES[seed % 5]!,
     lamps: 1 + (seed % 2),
     lampWarmth: 0.2 * (seed % 3),
-  });
+  };
 }
 
 async function loadCase(
@@ -85,7 +111,7 @@ async function loadCase(
   );
   let pictures = 0;
   let waiting: EntryDraft[] = [];
-  const by = (draft: EntryDraft): Author => authors[draft.station ? 1 : 0] ?? author;
+  const by = (draft: EntryDraft): Author => authors[draft.station && draft.kind !== 'second-opinion' ? 1 : 0] ?? author;
   const flush = async (): Promise<void> => {
     const drafts = waiting;
     waiting = [];
@@ -111,17 +137,16 @@ async function loadCase(
       caseId,
       step.station,
       randomUUID(),
-      { name: step.name, bytes: await standInJpeg(drawn) },
+      { name: step.name, bytes: await standInJpeg(drawn.pixels) },
       authors[1] ?? author,
       { standIn: true },
     );
     const { sha256 } = added.entry.body as { sha256: string };
-    if (drawn.corners)
-      await ledger.append(
-        caseId,
-        [{ id: randomUUID(), kind: 'corners-set', station: step.station, basedOn: null, body: { sha256, corners: drawn.corners } }],
-        authors[1] ?? author,
-      );
+    await ledger.append(
+      caseId,
+      [{ id: randomUUID(), kind: 'corners-set', station: step.station, basedOn: null, body: { sha256, corners: drawn.corners } }],
+      authors[1] ?? author,
+    );
   }
   await flush();
 }

@@ -242,6 +242,10 @@ class CaseScript {
     return this;
   }
 
+  secondOpinion(station: string, grade: Grade, note = ''): this {
+    return this.entry('second-opinion', station, { grade, note });
+  }
+
   finding(station: string, grade: Grade, patterns: string[], remark = ''): this {
     for (const pattern of patterns) this.entry('pattern-set', station, { pattern, present: true });
     this.entry('grade-confirmed', station, { grade, proposed: null, reason: '', book: '1' });
@@ -446,6 +450,13 @@ function firePump(): DemoCase {
     .line('crank.pin.2', 0.62, 0.1, 0.8, 'hair')
     .finding('crank.pin.2', 3, ['journal-heat']);
   c.sound('rod.2', 'main.3.thrust.front', 'main.3.thrust.rear', 'pickup.screen', 'pump.relief', 'gasket.head', 'timing.drive');
+  c.picture('rod.2.shell.lower', 'rod-2-lower-face.jpg')
+    .picture('rod.1.shell.upper', 'rod-1-upper-face.jpg')
+    .picture('rod.3.shell.upper', 'rod-3-upper-face.jpg')
+    .picture('crank.pin.2', 'pin-2.jpg');
+  c.secondOpinion('rod.2.shell.upper', 3, 'copper on a third of it')
+    .secondOpinion('rod.2.shell.lower', 3)
+    .secondOpinion('crank.pin.2', 2, 'lines seen, not felt; colour is light');
   c.finding('pan.debris', 3, ['copper-flake'], 'A spoonful of bright copper flake, not magnetic.').finding('filter.media', 2, [
     'copper-flake',
   ]);

@@ -15,6 +15,8 @@ const QUEUE = 'read-picture';
 /** A picture whose reader has not been heard of for so long is taken up again, seconds. */
 const STALE_SECONDS = 15;
 const BEAT_MS = 4000;
+/** Longer than asking the database for work takes. */
+const ASKING_MS = 250;
 
 /** Reads all pictures of a case one after the other: jobs in a queue in the database, so that a killed server goes on where it was and several share the work. */
 @Injectable()
@@ -192,6 +194,9 @@ export class ReadingsService implements OnModuleInit, OnApplicationShutdown {
     this.stopped = true;
     if (this.look) clearInterval(this.look);
     await this.ready?.catch(() => undefined);
+    // Who is just asking for work would wait for ever on a closed pool: the asking is ended first.
+    await this.boss.offWork(QUEUE).catch(() => undefined);
+    await new Promise((done) => setTimeout(done, ASKING_MS));
     await this.boss.stop({ graceful: false, wait: true, timeout: 2000 }).catch(() => undefined);
     await this.thread.end();
   }

@@ -25,6 +25,9 @@ const StationPage = lazy(() => import('../stages/station/StationPage.js').then((
 const Measure = lazy(() => import('../stages/measure/Measure.js').then((m) => ({ default: m.Measure })));
 const ReadingGrid = lazy(() => import('../stages/measure/ReadingGrid.js').then((m) => ({ default: m.ReadingGrid })));
 const StudioPage = lazy(() => import('../studio/StudioPage.js').then((m) => ({ default: m.StudioPage })));
+const Compare = lazy(() => import('../stages/compare/Compare.js').then((m) => ({ default: m.Compare })));
+const SecondOpinion = lazy(() => import('../stages/opinion/SecondOpinion.js').then((m) => ({ default: m.SecondOpinion })));
+const GradeBook = lazy(() => import('../gradeBook/GradeBook.js').then((m) => ({ default: m.GradeBook })));
 const Gauges = lazy(() => import('../gauges/Gauges.js').then((m) => ({ default: m.Gauges })));
 const CauseStage = lazy(() => import('../stages/cause/CauseStage.js').then((m) => ({ default: m.CauseStage })));
 const DocumentStage = lazy(() => import('../stages/document/DocumentStage.js').then((m) => ({ default: m.DocumentStage })));
@@ -52,6 +55,7 @@ export function App(): ReactNode {
           <Route path="/new" element={<NewCase />} />
           <Route path="/patterns" element={<Patterns />} />
           <Route path="/studio" element={<StudioPage />} />
+          <Route path="/grade-book" element={<GradeBook me={me} />} />
           <Route path="/sheets/:sheetId?" element={<Sheets me={me} />} />
           <Route path="/finish" element={<Finish />} />
           <Route path="/gauges/:gaugeId?" element={<Gauges me={me} />} />
@@ -65,6 +69,8 @@ export function App(): ReactNode {
           <Route path="pictures" element={<Pictures />} />
           <Route path="bench" element={<Bench />} />
           <Route path="station/:stationId" element={<StationPage />} />
+          <Route path="compare/:ids?" element={<Compare />} />
+          <Route path="second-opinion/:stationId?" element={<SecondOpinion />} />
           <Route path="measure/all" element={<ReadingGrid />} />
           <Route path="measure/:placePath?" element={<Measure />} />
           <Route path="cause/:causeId?" element={<CauseStage />} />

@@ -6,8 +6,11 @@ import type {
   CaseResponse,
   CaseSummary,
   GaugeCheck,
+  GradeBookVersion,
   Me,
   NewCaseRequest,
+  ReadingBatch,
+  ReferencePart,
   Role,
   SessionInfo,
   SheetRequest,
@@ -20,6 +23,7 @@ import {
   type EntryDraft,
   type Gauge,
   type GaugeFaults,
+  type GradeRule,
   type LedgerEntry,
   type SpecSheet,
 } from '@true-ledger/core';
@@ -59,7 +63,7 @@ const signedIn = (result: Me | undefined): Array<'me' | 'shelf'> => (result ? ['
 export const api = createApi({
   reducerPath: 'api',
   baseQuery,
-  tagTypes: ['me', 'shelf', 'accounts', 'sessions', 'gauges', 'checks', 'standIns', 'sheets'],
+  tagTypes: ['me', 'shelf', 'accounts', 'sessions', 'gauges', 'checks', 'standIns', 'sheets', 'reading', 'books', 'references'],
   endpoints: (b) => ({
     me: b.query<Me, void>({ query: () => '/me', providesTags: ['me'] }),
     signIn: b.mutation<Me, { signIn: string; password: string }>({
@@ -135,6 +139,29 @@ export const api = createApi({
       query: (body) => ({ url: '/sheets', method: 'POST', body }),
       invalidatesTags: ['sheets'],
     }),
+    readingBatch: b.query<ReadingBatch, string>({ query: (id) => `/cases/${id}/readings-of-pictures`, providesTags: ['reading'] }),
+    readAll: b.mutation<ReadingBatch, { caseId: string; again: boolean }>({
+      query: ({ caseId, again }) => ({ url: `/cases/${caseId}/readings-of-pictures`, method: 'POST', body: { again } }),
+      invalidatesTags: ['reading'],
+    }),
+    stopReading: b.mutation<ReadingBatch, string>({
+      query: (id) => ({ url: `/cases/${id}/readings-of-pictures`, method: 'DELETE' }),
+      invalidatesTags: ['reading'],
+    }),
+    gradeBooks: b.query<GradeBookVersion[], void>({ query: () => '/grade-books', providesTags: ['books'] }),
+    saveGradeBook: b.mutation<GradeBookVersion[], { basedOn: string; rules: readonly GradeRule[]; note: string }>({
+      query: (body) => ({ url: '/grade-books', method: 'POST', body }),
+      invalidatesTags: ['books'],
+    }),
+    references: b.query<ReferencePart[], void>({ query: () => '/references', providesTags: ['references'] }),
+    keepReference: b.mutation<ReferencePart, { id: string; name: string; note: string; caseId: string; station: string; sha256: string }>({
+      query: (body) => ({ url: '/references', method: 'POST', body }),
+      invalidatesTags: ['references'],
+    }),
+    removeReference: b.mutation<void, string>({
+      query: (id) => ({ url: `/references/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['references'],
+    }),
     accounts: b.query<Account[], void>({ query: () => '/accounts', providesTags: ['accounts'] }),
     createAccount: b.mutation<Account, { name: string; signIn: string; password: string; role: Role }>({
       query: (body) => ({ url: '/accounts', method: 'POST', body }),
@@ -171,6 +198,14 @@ export const {
   useSheetsQuery,
   useSheetVersionsQuery,
   useSaveSheetMutation,
+  useReadingBatchQuery,
+  useReadAllMutation,
+  useStopReadingMutation,
+  useGradeBooksQuery,
+  useSaveGradeBookMutation,
+  useReferencesQuery,
+  useKeepReferenceMutation,
+  useRemoveReferenceMutation,
   useAccountsQuery,
   useCreateAccountMutation,
   useChangeAccountMutation,

@@ -61,6 +61,7 @@ function Frame({ open }: { open: OpenCase }): ReactNode {
     { keys: 'gm', what: 'Go to measuring', run: go('measure') },
     { keys: 'gc', what: 'Go to causes', run: go('cause') },
     { keys: 'gr', what: 'Go to the report', run: go('document') },
+    { keys: 'gs', what: 'Go to second opinions', run: go('second-opinion') },
     { keys: 'gl', what: 'Go to the ledger', run: go('ledger') },
     { keys: 'u', what: 'Take the last entry back', run: () => void (open.readOnly || dispatch(undo(caseId, me.author))) },
     { keys: 'U', what: 'Write it again', run: () => void (open.readOnly || dispatch(redo(caseId, me.author))) },

@@ -15,6 +15,7 @@ export function ShopFrame({ me }: { me: Me }): ReactNode {
           </NavLink>
           <NavLink to="/patterns">Patterns</NavLink>
           <NavLink to="/studio">Specimens</NavLink>
+          <NavLink to="/grade-book">Grade book</NavLink>
           <NavLink to="/sheets">Spec sheets</NavLink>
           <NavLink to="/gauges">Gauges</NavLink>
           <NavLink to="/finish">Surface finish</NavLink>

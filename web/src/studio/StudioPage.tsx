@@ -82,7 +82,6 @@ export function StudioPage(): ReactNode {
           }
         : null,
     // The form and the maps change together, when the maps are painted.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
     [maps],
   );
   const setting = useMemo(() => ({ table, lamp, tag }), [table, lamp, tag]);

@@ -2,9 +2,11 @@ import {
   cellColours,
   damageShare,
   WEAR_CLASS_INFO,
+  type Developed,
   type StationView,
   type SurfaceFrame,
   type SurfaceMark,
+  type Turn,
   type WearMap,
 } from '@true-ledger/core';
 
@@ -88,6 +90,24 @@ export function drawMarks(
   context.globalAlpha = alpha;
   context.drawImage(layer, 0, 0);
   context.restore();
+}
+
+/** A developed picture on the frame of its place. A piece of a full turn lies at its own arc, and goes on at the other end where it runs over. */
+export function drawDeveloped(
+  context: CanvasRenderingContext2D,
+  frame: SurfaceFrame,
+  developed: Developed,
+  { facingDeg }: Turn,
+  width: number,
+  height: number,
+): void {
+  const { width: w, height: h, data } = developed.pixels;
+  const layer = new OffscreenCanvas(w, h);
+  layer.getContext('2d')?.putImageData(new ImageData(new Uint8ClampedArray(data), w, h), 0, 0);
+  const piece = frame.uSpanDeg > developed.spanDeg && developed.spanDeg > 0;
+  const wide = piece ? (width * developed.spanDeg) / frame.uSpanDeg : width;
+  const left = piece ? (width * facingDeg) / frame.uSpanDeg - wide / 2 : 0;
+  for (const turn of piece ? [-width, 0, width] : [0]) context.drawImage(layer, left + turn, 0, wide, height);
 }
 
 /** What was read in pictures: cells in the colour of what they mostly show, as strong as their damage, and the lines. */

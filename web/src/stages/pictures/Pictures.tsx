@@ -8,6 +8,7 @@ import { useCase } from '../../app/caseContext.js';
 import { useAppDispatch } from '../../app/store.js';
 import { Clips } from '../../capture/Clips.js';
 import { addFiles } from '../../capture/queue.js';
+import { ReadAll } from './ReadAll.js';
 import { UploadList } from '../../capture/UploadList.js';
 
 interface Shown {
@@ -118,6 +119,7 @@ export function Pictures(): ReactNode {
           </div>
         </section>
         <div className="stack">
+          <ReadAll />
           <PhoneLink caseId={caseId} />
           <section className="pane" aria-label="On the way and set aside">
             <h2>On the way and set aside</h2>

@@ -1,12 +1,33 @@
 import { Button, Input, Select } from 'antd';
 import { GRADE_INFO, gradeText, GRADES, patternsFor, pattern, STATION_STATES, type Grade, type StationView } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
+import { Link } from 'react-router';
+import { useGradeBooksQuery } from '../../app/api.js';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { STATE_WORDS } from '../../surface/GradeMark.js';
 
+/** Which grade book proposes here; the shop's newer one is taken over by hand, since it may change every proposal of the case. */
+function BookInUse(): ReactNode {
+  const { view, readOnly } = useCase();
+  const record = useRecord();
+  const { data: versions } = useGradeBooksQuery();
+  const newest = versions?.[0]?.book;
+  return (
+    <span className="quiet">
+      {' '}
+      Grade book {view.book.version}.
+      {newest && newest.version !== view.book.version && !readOnly && (
+        <Button size="small" type="link" onClick={() => record({ kind: 'grade-book-set', station: null, body: { book: newest } })}>
+          Go by “{newest.version}” in this case
+        </Button>
+      )}
+    </span>
+  );
+}
+
 /** What the place shows: grade, patterns, state, remarks. */
 export function FindingPanel({ station, onGrade }: { station: StationView; onGrade: (grade: Grade) => void }): ReactNode {
-  const { readOnly } = useCase();
+  const { readOnly, caseId } = useCase();
   const record = useRecord();
   const id = station.station.id;
   const [note, setNote] = useState('');
@@ -58,11 +79,16 @@ export function FindingPanel({ station, onGrade }: { station: StationView; onGra
         ) : (
           'Grade it by eye and hand.'
         )}
+        <BookInUse />
         {station.grade && (
           <span className="quiet">
             {' '}
             Confirmed by {station.grade.version.author.name}
             {station.grade.value.reason ? `: ${station.grade.value.reason}` : ''}.
+            {station.secondOpinion
+              ? ` Second opinion, ${station.secondOpinion.version.author.name}: ${gradeText(station.secondOpinion.value.grade)}.`
+              : ''}{' '}
+            <Link to={`/case/${caseId}/second-opinion`}>Second opinions</Link>
           </span>
         )}
       </p>

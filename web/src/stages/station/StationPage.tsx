@@ -7,6 +7,7 @@ import { useKeys } from '../../app/keys.js';
 import { GradeMark, STATE_WORDS } from '../../surface/GradeMark.js';
 import { SurfaceView } from '../../surface/SurfaceView.js';
 import { comparisons } from './comparisons.js';
+import { KeepReference } from './KeepReference.js';
 import { FindingPanel } from './FindingPanel.js';
 import { useGrading } from './grading.js';
 import { PhotoPane } from './PhotoPane.js';
@@ -37,6 +38,8 @@ function OpenStation({ station }: { station: StationView }): ReactNode {
   const flat = useFlattened(caseId, station, shown?.value.sha256);
   const other = beside[chosen % Math.max(1, beside.length)];
 
+  const kin = beside.find((b) => b.view.station.part === station.station.part);
+  const sideBySide = `/case/${caseId}/compare/${[id, ...(kin ? [kin.view.station.id] : [])].join(',')}`;
   const step = (direction: Direction) => (): void => void navigate(`/case/${caseId}/station/${neighbourOnBench(plan, id, direction)}`);
   useKeys([
     { keys: 'Escape', what: 'Back to the bench', run: () => void navigate(`/case/${caseId}/bench`) },
@@ -49,6 +52,7 @@ function OpenStation({ station }: { station: StationView }): ReactNode {
     { keys: 'p', what: 'Add pictures', run: () => document.querySelector<HTMLInputElement>('#add-pictures')?.click() },
     { keys: 'f', what: 'Name a pattern', run: () => document.querySelector<HTMLInputElement>('#pattern-choice')?.focus() },
     { keys: 'm', what: 'Measure it', run: () => void navigate(`/case/${caseId}/measure/${station.station.part === 'journal' ? id : ''}`) },
+    { keys: '=', what: 'Side by side', run: () => void navigate(sideBySide) },
     { keys: ' ', what: 'Flip to the comparison and back', run: () => setFlipped((x) => !x) },
     { keys: '[', what: 'Compare with the one before', run: () => setChosen((x) => (x + beside.length - 1) % Math.max(1, beside.length)) },
     { keys: ']', what: 'Compare with the next', run: () => setChosen((x) => (x + 1) % Math.max(1, beside.length)) },
@@ -98,6 +102,12 @@ function OpenStation({ station }: { station: StationView }): ReactNode {
         <section className="pane beside" aria-label="Beside it">
           <h2>
             Beside it <span className="quiet">Space flips, [ ] change</span>
+            {station.station.surface && (
+              <Link to={sideBySide} className="to-sheet">
+                Side by side (=)
+              </Link>
+            )}
+            {shown && station.station.surface && <KeepReference station={station} sha256={shown.value.sha256} />}
           </h2>
           {beside.length === 0 && <p className="quiet">Nothing of its kind to compare with.</p>}
           <div className="beside-list">

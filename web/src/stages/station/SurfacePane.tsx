@@ -15,7 +15,7 @@ import {
 } from '@true-ledger/core';
 import { useCallback, useEffect, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
-import { drawMarks, drawRead, drawUnseen, frontDown } from '../../surface/paint.js';
+import { drawDeveloped, drawMarks, drawRead, drawUnseen, frontDown } from '../../surface/paint.js';
 import type { Flattened } from './useFlattened.js';
 
 type Tool = WearClass | 'unseen' | 'erase' | 'score';
@@ -93,16 +93,7 @@ export function SurfacePane({ station, flat }: { station: StationView; flat: Fla
     context.fillStyle = '#b9c2c6';
     context.fillRect(0, 0, WIDTH, height);
     const shown = picture ? flat.result : null;
-    if (shown) {
-      const { width: w, height: h, data } = shown.pixels;
-      const layer = new OffscreenCanvas(w, h);
-      layer.getContext('2d')?.putImageData(new ImageData(new Uint8ClampedArray(data), w, h), 0, 0);
-      // A piece of a full turn lies at its own arc, and goes on at the other end where it runs over.
-      const piece = frame.uSpanDeg > shown.spanDeg && shown.spanDeg > 0;
-      const wide = piece ? (WIDTH * shown.spanDeg) / frame.uSpanDeg : WIDTH;
-      const left = piece ? (WIDTH * flat.turn.facingDeg) / frame.uSpanDeg - wide / 2 : 0;
-      for (const turn of piece ? [-WIDTH, 0, WIDTH] : [0]) context.drawImage(layer, left + turn, 0, wide, height);
-    }
+    if (shown) drawDeveloped(context, frame, shown, flat.turn, WIDTH, height);
     const marks = [...station.marks.map((m) => m.value.mark), ...(draft.length > 0 ? [build(draft)] : [])];
     if (station.reads.length > 0) drawRead(context, frame, station, WIDTH, height, shown ? 0.45 : 1);
     drawMarks(context, frame, marks, WIDTH, height, shown ? 0.6 : 1);

@@ -1,0 +1,192 @@
+import { Button } from 'antd';
+import type { ReferencePart } from '@true-ledger/contract';
+import {
+  damageShare,
+  isFlattened,
+  USUAL_TURN,
+  WEAR_CLASS_INFO,
+  WEAR_CLASSES,
+  type Developed,
+  type Likeness,
+  type StationView,
+  type SurfaceFrame,
+} from '@true-ledger/core';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { Link } from 'react-router';
+import { useCase } from '../../app/caseContext.js';
+import { drawDeveloped, drawMarks, drawRead, drawUnseen, frontDown } from '../../surface/paint.js';
+import { stationWords } from '../../surface/stationWords.js';
+import { compute } from '../../workers/compute.js';
+import { useFlattened, type Flattened } from '../station/useFlattened.js';
+
+/** Place on the surface, 0–1 each. */
+export type Cursor = readonly [u: number, v: number];
+export type Shown = 'picture' | 'map' | 'both';
+
+interface Props {
+  readonly station: StationView | null;
+  readonly reference: ReferencePart | null;
+  /** The first of the row: its frame is the scale, and a reference part is developed by it. */
+  readonly like: StationView;
+  readonly shown: Shown;
+  /** Width of the widest of the row, mm: all are drawn to one scale. */
+  readonly widest: number;
+  readonly cursor: Cursor | null;
+  readonly onCursor: (cursor: Cursor | null) => void;
+  readonly alike: Likeness | null;
+  readonly onRemove: (() => void) | null;
+}
+
+const WIDTH = 560;
+
+export function ComparedSurface({ station, reference, like, shown, widest, cursor, onCursor, alike, onRemove }: Props): ReactNode {
+  const { caseId } = useCase();
+  const frame = station?.station.surface ?? like.station.surface!;
+  const first = station?.photos.find((p) => station.corners[p.value.sha256]);
+  const flat = useFlattened(caseId, station ?? like, station ? first?.value.sha256 : undefined);
+  const kept = useReference(reference, like);
+  const developed = station ? flat.result : kept;
+  const turn: Flattened['turn'] = station ? flat.turn : USUAL_TURN;
+  const width = Math.round((WIDTH * frame.widthMm) / widest);
+  const height = Math.round(width * Math.min(0.9, frame.heightMm / frame.widthMm));
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const down = frontDown(frame);
+  useEffect(() => {
+    const context = canvas.current?.getContext('2d');
+    if (!context) return;
+    context.fillStyle = '#b9c2c6';
+    context.fillRect(0, 0, width, height);
+    const picture = shown !== 'map' ? developed : null;
+    if (picture) drawDeveloped(context, frame, picture, turn, width, height);
+    if (station && (shown !== 'picture' || !picture)) {
+      const alpha = shown === 'both' && picture ? 0.5 : 1;
+      if (station.reads.length > 0) drawRead(context, frame, station, width, height, alpha);
+      drawMarks(
+        context,
+        frame,
+        station.marks.map((m) => m.value.mark),
+        width,
+        height,
+        alpha,
+      );
+      const { wear } = station;
+      drawUnseen(context, frame, (c, r) => wear === null || wear.seen[r * frame.columns + c]! < 0.25, width, height);
+    }
+    if (cursor) {
+      const [x, y] = [cursor[0] * width, (down ? 1 - cursor[1] : cursor[1]) * height];
+      context.strokeStyle = '#31418c';
+      context.lineWidth = 1.5;
+      context.beginPath();
+      context.moveTo(x, 0);
+      context.lineTo(x, height);
+      context.moveTo(0, y);
+      context.lineTo(width, y);
+      context.stroke();
+      context.fillStyle = '#fff';
+      context.beginPath();
+      context.arc(x, y, 3, 0, 7);
+      context.fill();
+      context.stroke();
+    }
+  }, [developed, turn, shown, station, cursor, frame, width, height, down]);
+  const name = station?.station.name ?? reference?.name ?? '';
+  const move = (x: number, y: number): void => onCursor([Math.min(1, Math.max(0, x)), Math.min(1, Math.max(0, down ? 1 - y : y))]);
+  return (
+    <section className="pane compared" aria-label={name}>
+      <h2>
+        {station ? <Link to={`/case/${caseId}/station/${station.station.id}`}>{name}</Link> : name}
+        {onRemove && (
+          <Button size="small" type="text" onClick={onRemove} aria-label={`Take away ${name}`}>
+            Take away
+          </Button>
+        )}
+      </h2>
+      <canvas
+        ref={canvas}
+        width={width}
+        height={height}
+        data-shows={developed && shown !== 'map' ? 'picture' : 'map'}
+        tabIndex={0}
+        role="img"
+        aria-label={`${name}: ${station ? stationWords(station) : 'part as it should be'}. Arrow keys move the cursor over all.`}
+        onPointerMove={(e) => {
+          const box = e.currentTarget.getBoundingClientRect();
+          move((e.clientX - box.left) / box.width, (e.clientY - box.top) / box.height);
+        }}
+        onPointerLeave={() => onCursor(null)}
+        onKeyDown={(e) => {
+          const by: Record<string, readonly [number, number]> = {
+            ArrowLeft: [-1, 0],
+            ArrowRight: [1, 0],
+            ArrowUp: [0, -1],
+            ArrowDown: [0, 1],
+          };
+          const step = by[e.key];
+          if (!step) return;
+          e.preventDefault();
+          e.stopPropagation();
+          const [u, v] = cursor ?? [0.5, 0.5];
+          move(u + step[0] / frame.columns, (down ? 1 - v : v) + step[1] / frame.rows);
+        }}
+      />
+      <p className="quiet compared-words">
+        {station ? stationWords(station) : reference?.note || 'as it should be'}
+        {alike && (
+          <>
+            {' '}
+            · <b className="figure">{Math.round(alike.alike * 100)} %</b> alike: {alike.why}
+          </>
+        )}
+      </p>
+      <p className="figure cursor-words">{cursor ? placeWords(station, frame, cursor) : ' '}</p>
+      {station && shown !== 'map' && !developed && (
+        <p className="quiet">{flat.busy ? 'flattening …' : 'No picture with its corners placed.'}</p>
+      )}
+      {reference && reference.readings.length > 0 && (
+        <ul className="reference-readings">
+          {reference.readings.slice(0, 6).map((r) => (
+            <li key={r.what}>
+              {r.what} <b className="figure">{r.value}</b>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+/** What lies under the cursor: arc, distance from the edge, and the classes there. */
+function placeWords(station: StationView | null, frame: SurfaceFrame, [u, v]: Cursor): string {
+  const place = `${frame.uSpanDeg > 0 ? `${(u * frame.uSpanDeg).toFixed(0)}°` : `${(u * frame.widthMm).toFixed(1)} mm`}, ${(v * frame.heightMm).toFixed(1)} mm from the ${frame.vFrom}`;
+  const wear = station?.wear;
+  if (!wear) return place;
+  const cell = Math.min(wear.rows - 1, Math.floor(v * wear.rows)) * wear.columns + Math.min(wear.columns - 1, Math.floor(u * wear.columns));
+  if (wear.seen[cell]! < 0.05) return `${place}: not seen`;
+  if (damageShare(wear, cell) < 0.01) return `${place}: sound`;
+  const found = WEAR_CLASSES.filter((c) => c !== 'sound' && wear.shares[c][cell]! >= 0.01).map(
+    (c) => `${WEAR_CLASS_INFO[c].name.toLowerCase()} ${Math.round(100 * wear.shares[c][cell]!)} %`,
+  );
+  return `${place}: ${found.join(', ')}`;
+}
+
+/** The developed surface of a reference part, by the frame of the part it is held against. */
+function useReference(reference: ReferencePart | null, like: StationView): Developed | null {
+  const [result, setResult] = useState<Developed | null>(null);
+  const { part, surface } = like.station;
+  useEffect(() => {
+    setResult(null);
+    if (!reference?.corners || !surface || !isFlattened(part)) return;
+    let current = true;
+    const { corners, width, height } = reference;
+    fetch(`/api/references/${reference.id}/picture`)
+      .then(async (r) => (r.ok ? compute().flatten(await r.blob(), corners, { width, height }, part, surface, USUAL_TURN) : null))
+      .then((answer) => {
+        if (current && answer?.ok) setResult(answer.value);
+      })
+      .catch(() => undefined);
+    return () => {
+      current = false;
+    };
+  }, [reference, part, surface]);
+  return result;
+}
