@@ -150,7 +150,7 @@ describe('one failed engine, from complaint to a printed account', () => {
     }
     await me.checkAccess('corners');
     await me.press('Flatten');
-    await me.see('px/° at the crown', 20_000);
+    await me.see('px/° in the middle', 20_000);
     // The picture shows lining bared around the crown: the flattened crown is more copper than the parting lines.
     await me.page.waitForFunction(
       () => {

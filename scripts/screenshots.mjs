@@ -41,7 +41,7 @@ const SHOTS = [
   ['bench', '/case/:case/bench', '.bench-cell.here'],
   ['station', '/case/:case/station/rod.2.shell.upper', '.surface-pane h2 .figure'],
   ['measure', '/case/:case/measure/crank.pin.2', '.js-plotly-plot .trace'],
-  ['bore', '/case/:case/measure/bore.3~bore', '.js-plotly-plot .hm'],
+  ['bore', '/case/:case/measure/bore.3~bore', '.js-plotly-plot .hm', null, true],
   ['whole-engine', '/case/:case/measure/all', '.reading-whole'],
   ['gauges', '/gauges/micrometer-50-75', '.gauge-face'],
   ['main-clearance', '/case/:case/measure/main.2.shell.lower~shell-clearance', '.js-plotly-plot .trace', null, true],
@@ -76,7 +76,7 @@ try {
   const page = await browser.newPage();
   await page.setViewport({ width: Number(values.width), height: Number(values.height) });
   await page.goto(base);
-  if (positionals.length === 0 || positionals.includes('sign-in')) {
+  if (positionals.includes('sign-in')) {
     await page.waitForSelector('#password');
     await page.screenshot({ path: join(values.out, 'sign-in.png') });
   }

@@ -1,4 +1,4 @@
-import { surfaceMaps, takeShell, USUAL_SHOT } from '@true-ledger/core';
+import { surfaceMaps, takeRound, takeShell, USUAL_SHOT } from '@true-ledger/core';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import sharp from 'sharp';
@@ -93,11 +93,47 @@ describe('true-ledger', () => {
     const crossed = await call('grade', path, '--corners', [a, c, b, d].flat().join(','));
     expect([crossed.code, crossed.error]).toEqual([2, expect.stringMatching(/corners cross/)]);
   });
+  it('grades a journal from its corners, and says that it needs them', async () => {
+    const specimen = {
+      seed: 8,
+      radiusMm: 25,
+      widthMm: 22,
+      spanDeg: 360,
+      finish: 'ground-steel' as const,
+      damages: [{ kind: 'score', axial: 0.5, fromDeg: 0, toDeg: 360, widthMm: 0.45, through: false }] as const,
+    };
+    const shot = takeRound(
+      specimen,
+      surfaceMaps(specimen, 1080, 180),
+      { ...USUAL_SHOT, width: 760, height: 570, fill: 0.42 },
+      'journal',
+      180,
+    );
+    const path = join(mkdtempSync(join(tmpdir(), 'tl-grade-')), 'pin.png');
+    await sharp(Buffer.from(shot.pixels.data.buffer), { raw: { width: 760, height: 570, channels: 4 } })
+      .png()
+      .toFile(path);
+    const r = await call('grade', path, '--part', 'journal', '--corners', shot.corners.flat().join(','), '--radius', '25');
+    expect(r.code).toBe(0);
+    const answer = JSON.parse(r.out) as {
+      part: string;
+      grade: number;
+      lines: Array<{ axial: number }>;
+      features: { linesPercent: number };
+      scale: { widthMm: number };
+    };
+    expect(answer).toMatchObject({ part: 'journal', grade: 2, lines: [{ axial: expect.closeTo(0.5, 1) as number }] });
+    expect(answer.features.linesPercent).toBeGreaterThan(0.8);
+    expect(Math.abs(answer.scale.widthMm - 22)).toBeLessThan(1.5);
+    const alone = await call('grade', path, '--part', 'journal');
+    expect([alone.code, alone.error]).toEqual([2, expect.stringMatching(/--corners is needed/)]);
+  });
   it.each([
     [['grade'], 'needs the path'],
     [['grade', join(__dirname, 'main.ts')], 'not a picture that can be read'],
     [['grade', 'x.jpg', '--corners', '1,2,3'], 'takes eight figures'],
-    [['grade', 'x.jpg', '--part', 'spoon'], 'only shell halves'],
+    [['grade', 'x.jpg', '--part', 'spoon'], 'shell, journal, skirt, bore, thrust are'],
+    [['grade', 'x.jpg', '--part', 'bore', '--arc', '2'], '5 to 360 degrees'],
     [['grade', 'x.jpg', '--radius', '-3'], 'millimetres, 1 to 500'],
     [['grade', 'x.jpg', '--construction', 'paper'], 'A shell is trimetal'],
     [['grade', 'x.jpg', '--shine'], 'not an option'],

@@ -1,7 +1,7 @@
 import { Alert, Button, Popover } from 'antd';
 import type { Me } from '@true-ledger/contract';
 import { caseView, checksFor, coverage, stripStanding, type CaseView, type Diagnosis } from '@true-ledger/core';
-import { Suspense, useMemo, useState, type ReactNode } from 'react';
+import { memo, Suspense, useDeferredValue, useMemo, useState, type ReactNode } from 'react';
 import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
 import { Waiting } from '../app/Waiting.js';
 import { asProblem, useGetCaseQuery } from '../app/api.js';
@@ -25,10 +25,13 @@ export function CaseFrame({ me }: { me: Me }): ReactNode {
   const state = useAppSelector((root) => selectCaseState(root, caseId));
   const diagnosis = useDiagnosis(state);
   const view = state ? caseView(state) : null;
-  const open = useMemo<OpenCase | null>(
+  const latest = useMemo<OpenCase | null>(
     () => (state && view ? { caseId, state, view, me, diagnosis, readOnly: me.account.role === 'reader' } : null),
     [caseId, state, view, me, diagnosis],
   );
+  // Drawn in slices, so that no entry that arrives holds the page: a whole station takes longer than a frame.
+  const deferred = useDeferredValue(latest);
+  const open = deferred?.caseId === caseId ? deferred : latest;
   if (error && !open)
     return (
       <main className="door">
@@ -44,7 +47,7 @@ export function CaseFrame({ me }: { me: Me }): ReactNode {
   );
 }
 
-function Frame({ open }: { open: OpenCase }): ReactNode {
+const Frame = memo(function Frame({ open }: { open: OpenCase }): ReactNode {
   const [keysShown, setKeysShown] = useState(false);
   const [folded, setFolded] = useState(window.innerWidth < 900);
   const navigate = useNavigate();
@@ -61,7 +64,7 @@ function Frame({ open }: { open: OpenCase }): ReactNode {
     { keys: 'gm', what: 'Go to measuring', run: go('measure') },
     { keys: 'gc', what: 'Go to causes', run: go('cause') },
     { keys: 'gr', what: 'Go to the report', run: go('document') },
-    { keys: 'gs', what: 'Go to second opinions', run: go('second-opinion') },
+    { keys: 'g2', what: 'Go to second opinions', run: go('second-opinion') },
     { keys: 'gl', what: 'Go to the ledger', run: go('ledger') },
     { keys: 'u', what: 'Take the last entry back', run: () => void (open.readOnly || dispatch(undo(caseId, me.author))) },
     { keys: 'U', what: 'Write it again', run: () => void (open.readOnly || dispatch(redo(caseId, me.author))) },
@@ -97,7 +100,7 @@ function Frame({ open }: { open: OpenCase }): ReactNode {
       <KeySheet open={keysShown} onClose={() => setKeysShown(false)} />
     </div>
   );
-}
+});
 
 /** The most useful next screen: fill the intake, else the next check, else the report. */
 function nextTask({ caseId, view, diagnosis }: OpenCase): string {
