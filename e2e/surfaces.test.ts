@@ -90,6 +90,31 @@ it('finds what looks alike, and puts up to four side by side under one cursor', 
   await me.page.waitForFunction(() => location.pathname.endsWith('/station/rod.1.shell.upper'));
 });
 
+it('draws on the picture what appears on the developed surface, under one cursor', async () => {
+  await me.page.goto(`${base()}/station/rod.1.shell.upper`);
+  await me.see('px/° in the middle', 40_000);
+  await me.press('Draw on it');
+  const box = (await (await me.page.waitForSelector('.photo img'))!.boundingBox())!;
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await me.page.mouse.move(x, y);
+  await me.page.waitForSelector('.cursor-on-picture');
+  await me.page.mouse.down();
+  await me.page.mouse.move(x + 25, y, { steps: 5 });
+  await me.page.mouse.up();
+  await me.page.waitForSelector('.mark-on-picture');
+  await me.saved();
+  const mark = (await entries()).find((e) => e.kind === 'mark-made' && e.station === 'rod.1.shell.upper')!.body as unknown as {
+    mark: { points: Array<[number, number]> };
+  };
+  const [first, last] = [mark.mark.points[0]!, mark.mark.points.at(-1)!];
+  // The middle of the picture is near the middle of the face; to the right is onward along the arc.
+  expect(Math.abs(first[0] - 0.5)).toBeLessThan(0.1);
+  expect(Math.abs(first[1] - 0.5)).toBeLessThan(0.35);
+  expect(last[0] - first[0]).toBeGreaterThan(0.01);
+  await me.page.keyboard.press('u');
+  await me.page.waitForFunction(() => !document.querySelector('.mark-on-picture'));
+});
+
 it('reads a journal from its four corners onto the half turn that faced the camera', async () => {
   const specimen = {
     seed: 7,

@@ -10,3 +10,4 @@ if (!existsSync(main)) throw new Error('bench/figures.mjs is missing');
 await import(main);
 await import(join(ROOT, 'bench', 'browser.mjs'));
 await import(join(ROOT, 'bench', 'photos.mjs'));
+await import(join(ROOT, 'bench', 'roundPhotos.mjs'));

@@ -44,6 +44,7 @@ export * from './photo/shellPose.js';
 export * from './photo/roundPose.js';
 export * from './photo/sight.js';
 export * from './photo/flatten.js';
+export * from './photo/mesh.js';
 export * from './photo/partTag.js';
 export * from './photo/tagRefine.js';
 export * from './photo/takenAt.js';

@@ -14,6 +14,8 @@ export interface Developed {
   readonly cosine: Float32Array;
   readonly columns: number;
   readonly rows: number;
+  /** Corners of the cells in the picture, x and y by turns: (columns + 1) × (rows + 1) points, row 0 = front edge. */
+  readonly nodes: Float32Array;
   /** Arc of the developed surface, degrees; 0 for a flat one. */
   readonly spanDeg: number;
   /** Picture pixels per millimetre across, in the middle and at the worse side. */
@@ -47,6 +49,9 @@ export function develop(sight: Sight, picture: Pixels, width = 720, columns = 36
       if (value < NOT_SEEN_COSINE) unseen++;
     }
   }
+  const nodes = new Float32Array(2 * (columns + 1) * (rows + 1));
+  for (let r = 0; r <= rows; r++)
+    for (let c = 0; c <= columns; c++) nodes.set(sight.project(c / columns, r / rows), 2 * (r * (columns + 1) + c));
   const across = (u: number): number => {
     const [ax, ay] = sight.project(u - 0.003, 0.5);
     const [bx, by] = sight.project(u + 0.003, 0.5);
@@ -57,6 +62,7 @@ export function develop(sight: Sight, picture: Pixels, width = 720, columns = 36
     cosine,
     columns,
     rows,
+    nodes,
     spanDeg: sight.spanDeg,
     pxPerMm: { middle: across(0.5), side: Math.min(across(0.011), across(0.989)) },
     notSeenPercent: (unseen / cosine.length) * 100,

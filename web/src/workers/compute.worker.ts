@@ -140,7 +140,9 @@ const compute = {
     );
     if (!sight.ok) return sight;
     const flat = develop(sight.value, picture);
-    return transfer({ ok: true, value: flat }, [flat.pixels.data.buffer as ArrayBuffer, flat.cosine.buffer as ArrayBuffer]);
+    // In pixels of the original, as corners are.
+    const nodes = flat.nodes.map((v) => v / scale);
+    return transfer({ ok: true, value: { ...flat, nodes } }, [flat.pixels.data.buffer as ArrayBuffer, flat.cosine.buffer as ArrayBuffer]);
   },
 
   /** Paints a specimen's surface. */

@@ -47,6 +47,14 @@ export function inPicture(part: FlattenedPart, frame: SurfaceFrame, turn: Turn, 
   return across < 0 || across >= 1 ? null : [across, own];
 }
 
+/** The other way: the place on the frame of a place in the picture's own developed surface. */
+export function fromPicture(part: FlattenedPart, frame: SurfaceFrame, turn: Turn, u: number, v: number): readonly [number, number] {
+  const own = turned(frame) ? 1 - v : v;
+  if (!showsPieceOfTurn(part)) return [u, own];
+  const at = (((turn.facingDeg + (u - 0.5) * shownArc(part, turn)) % 360) + 360) % 360;
+  return [at / frame.uSpanDeg, own];
+}
+
 /** Lines of a picture on the frame; one that runs over the end of a full turn becomes two. */
 function linesOnFrame(reading: SurfaceReading, part: FlattenedPart, frame: SurfaceFrame, turn: Turn): ReadLine[] {
   return reading.lines.flatMap((l) => {

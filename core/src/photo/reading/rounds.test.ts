@@ -8,9 +8,10 @@ import { surfaceMaps, type SurfaceSpecimen } from '../../specimen/surfaceMaps.js
 import { develop } from '../flatten.js';
 import type { Point } from '../homography.js';
 import { roundPoint, roundPose } from '../roundPose.js';
+import { toPicture, toSurface } from '../mesh.js';
 import { discSight, flatSight, ringSight } from '../sight.js';
 import { roundPoseByRun } from './focal.js';
-import { inPicture, onFrame, showsPieceOfTurn, sizeFromFrame } from './onFrame.js';
+import { fromPicture, inPicture, onFrame, showsPieceOfTurn, sizeFromFrame } from './onFrame.js';
 import { readSurface, sightOf, type SurfaceReading } from './readSurface.js';
 
 const FACING = 180;
@@ -228,6 +229,37 @@ describe('a picture on the frame of its place', () => {
     // Each score runs over 0° and is kept as two lines.
     expect(kept.lines.length).toBeGreaterThan(r.lines.length);
     for (const l of kept.lines) expect(l.toDeg).toBeLessThanOrEqual(360);
+  });
+  it('a place goes to the picture and back again, on every part', () => {
+    const corners: Point[] = [
+      [200, 480],
+      [215, 160],
+      [505, 150],
+      [520, 490],
+    ];
+    const picture = { width: 720, height: 640, data: new Uint8ClampedArray(720 * 640 * 4).fill(120) };
+    for (const part of ['shell', 'journal', 'skirt', 'bore', 'thrust'] as const) {
+      const frame = frameOf(part);
+      const turn = { facingDeg: 200, arcDeg: 80 };
+      const sight = sightOf(part, picture, corners, sizeFromFrame(part, frame, turn));
+      if (!sight.ok) throw new Error(sight.problem.sentence);
+      const flat = develop(sight.value, picture, 200, 72, 24);
+      for (const [u, v] of [
+        [0.5, 0.5],
+        [0.42, 0.3],
+        [0.61, 0.8],
+      ] as const) {
+        const [x, y] = toPicture(flat, u, v);
+        const [px, py] = sight.value.project(u, v);
+        expect(Math.hypot(x - px, y - py)).toBeLessThan(1);
+        const back = toSurface(flat, x, y)!;
+        expect(Math.abs(back[0] - u)).toBeLessThan(0.01);
+        expect(Math.abs(back[1] - v)).toBeLessThan(0.02);
+        const onIt = fromPicture(part, frame, turn, u, v);
+        expect(inPicture(part, frame, turn, ...onIt)!.map((n) => Math.round(n * 1e6) / 1e6)).toEqual([u, v]);
+      }
+      expect(toSurface(flat, 2, 2)).toBeNull();
+    }
   });
   it('turns what is drawn from the top over, and leaves shells as they are', () => {
     expect(inPicture('skirt', frameOf('skirt'), { facingDeg: 0, arcDeg: 90 }, 0.3, 0.1)).toEqual([0.3, 0.9]);

@@ -9,6 +9,8 @@ import { Clips } from '../../capture/Clips.js';
 import { Recorder } from '../../capture/Recorder.js';
 import { usePictureReader } from '../../workers/reading.js';
 import { CornerEditor } from './CornerEditor.js';
+import { PictureMarks } from './PictureMarks.js';
+import type { Pen, Place } from './pen.js';
 import { BlurEditor, GainFilter, TagOverlay, tagWords } from './PictureTools.js';
 import { turnOf, type Flattened } from './useFlattened.js';
 
@@ -17,10 +19,13 @@ interface Props {
   readonly shown: string | null;
   readonly onShow: (sha256: string) => void;
   readonly flat: Flattened;
+  readonly pen: Pen;
+  readonly linked: Place | null;
+  readonly onLinked: (place: Place | null) => void;
 }
 
 /** Pictures of a place: adding, choosing, placing the four corners. */
-export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
+export function PhotoPane({ station, shown, onShow, flat, pen, linked, onLinked }: Props): ReactNode {
   const { caseId, readOnly, me, view } = useCase();
   const reader = usePictureReader();
   const dispatch = useAppDispatch();
@@ -42,6 +47,7 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
   const [over, setOver] = useState(false);
   const [placing, setPlacing] = useState(false);
   const [blurring, setBlurring] = useState(false);
+  const [drawing, setDrawing] = useState(false);
   const [balanced, setBalanced] = useState(true);
   const photo = station.photos.find((p) => p.value.sha256 === shown)?.value;
   const corners = shown ? station.corners[shown]?.value.corners : undefined;
@@ -118,6 +124,11 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
             {blur && blur.regions.length > 0 ? 'Blur more or less' : 'Blur'}
           </Button>
         )}
+        {photo && flat.result && !readOnly && !editing && (
+          <Button size="small" type={drawing ? 'primary' : 'default'} aria-pressed={drawing} onClick={() => setDrawing((x) => !x)}>
+            Draw on it
+          </Button>
+        )}
         {tag && !editing && (
           <Button size="small" onClick={() => setBalanced((x) => !x)} title={tagWords(tag)}>
             {balanced ? 'Colours as taken' : 'Colours by tag'}
@@ -189,7 +200,7 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
             onCancel={() => setPlacing(false)}
           />
         ) : (
-          <figure className="photo">
+          <figure className="photo photo-shown">
             <img
               src={url(photo.sha256, 'work')}
               alt={`${station.station.name}: ${photo.name}${photo.standIn ? ', rendered stand-in' : ''}`}
@@ -205,6 +216,16 @@ export function PhotoPane({ station, shown, onShow, flat }: Props): ReactNode {
                   <circle key={i} cx={b.x * photo.width} cy={b.y * photo.height} r={b.r * photo.width} className="blur-spot" />
                 ))}
               </svg>
+            )}
+            {shown && flat.sha256 === shown && (
+              <PictureMarks
+                station={station}
+                flat={flat}
+                size={photo}
+                pen={drawing && !readOnly ? pen : null}
+                cursor={linked}
+                onCursor={onLinked}
+              />
             )}
             {corners && (
               <svg viewBox={`0 0 ${photo.width} ${photo.height}`} aria-hidden="true">

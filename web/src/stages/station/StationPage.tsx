@@ -10,6 +10,7 @@ import { comparisons } from './comparisons.js';
 import { KeepReference } from './KeepReference.js';
 import { FindingPanel } from './FindingPanel.js';
 import { useGrading } from './grading.js';
+import { usePen, type Place } from './pen.js';
 import { PhotoPane } from './PhotoPane.js';
 import { SurfacePane } from './SurfacePane.js';
 import { useFlattened } from './useFlattened.js';
@@ -36,6 +37,8 @@ function OpenStation({ station }: { station: StationView }): ReactNode {
   const [photo, setPhoto] = useState<string | null>(null);
   const shown = station.photos.find((p) => p.value.sha256 === photo) ?? station.photos[0];
   const flat = useFlattened(caseId, station, shown?.value.sha256);
+  const pen = usePen(station);
+  const [linked, setLinked] = useState<Place | null>(null);
   const other = beside[chosen % Math.max(1, beside.length)];
 
   const kin = beside.find((b) => b.view.station.part === station.station.part);
@@ -78,7 +81,15 @@ function OpenStation({ station }: { station: StationView }): ReactNode {
       </div>
       {grading.dialog}
       <div className="station-grid">
-        <PhotoPane station={station} shown={shown?.value.sha256 ?? null} onShow={setPhoto} flat={flat} />
+        <PhotoPane
+          station={station}
+          shown={shown?.value.sha256 ?? null}
+          onShow={setPhoto}
+          flat={flat}
+          pen={pen}
+          linked={linked}
+          onLinked={setLinked}
+        />
         {station.station.surface ? (
           flipped && other ? (
             <section className="pane surface-pane flipped" aria-label={`Comparison: ${other.view.station.name}`}>
@@ -88,7 +99,7 @@ function OpenStation({ station }: { station: StationView }): ReactNode {
               <SurfaceView view={other.view} width={500} caption />
             </section>
           ) : (
-            <SurfacePane station={station} flat={flat} />
+            <SurfacePane station={station} flat={flat} pen={pen} linked={linked} onLinked={setLinked} />
           )
         ) : (
           <section className="pane surface-pane" aria-label="Surface">

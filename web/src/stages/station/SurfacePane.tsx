@@ -10,15 +10,12 @@ import {
   type LineDepth,
   type StationView,
   type SurfaceFrame,
-  type SurfaceMark,
-  type WearClass,
 } from '@true-ledger/core';
-import { useCallback, useEffect, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
-import { useCase, useRecord } from '../../app/caseContext.js';
+import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+import { useCase } from '../../app/caseContext.js';
+import type { Pen, Place, Tool } from './pen.js';
 import { drawDeveloped, drawMarks, drawRead, drawUnseen, frontDown } from '../../surface/paint.js';
 import type { Flattened } from './useFlattened.js';
-
-type Tool = WearClass | 'unseen' | 'erase' | 'score';
 
 const WIDTH = 520;
 const DEPTH_WORDS: Readonly<Record<LineDepth, string>> = {
@@ -56,16 +53,21 @@ function toolName(tool: Tool): string {
   return tool === 'erase' ? 'Wipe marks' : WEAR_CLASS_INFO[tool].name;
 }
 
+interface Props {
+  readonly station: StationView;
+  readonly flat: Flattened;
+  readonly pen: Pen;
+  /** Where the pointer is, here or on the picture. */
+  readonly linked: Place | null;
+  readonly onLinked: (place: Place | null) => void;
+}
+
 /** The developed surface as a place to draw on: brush or score line, by pointer or by keys. */
-export function SurfacePane({ station, flat }: { station: StationView; flat: Flattened }): ReactNode {
+export function SurfacePane({ station, flat, pen, linked, onLinked }: Props): ReactNode {
   const { readOnly } = useCase();
-  const record = useRecord();
   const frame = station.station.surface!;
   const height = Math.min(330, Math.round((WIDTH * frame.heightMm) / frame.widthMm));
-  const [tool, setTool] = useState<Tool>('lining');
-  const [radius, setRadius] = useState(Math.max(0.5, Math.round(frame.heightMm / 10)));
-  const [depth, setDepth] = useState<LineDepth>('probe');
-  const [made, setMade] = useState<SurfaceMark['made']>('found-so');
+  const { tool, setTool, radius, setRadius, depth, setDepth, made, setMade, radiusMm, build, keep } = pen;
   const [picture, setPicture] = useState(true);
   const [draft, setDraft] = useState<ReadonlyArray<readonly [number, number]>>([]);
   const [cursor, setCursor] = useState<readonly [number, number] | null>(null);
@@ -73,19 +75,6 @@ export function SurfacePane({ station, flat }: { station: StationView; flat: Fla
   const path = useRef<ReadonlyArray<readonly [number, number]>>([]);
   const canvas = useRef<HTMLCanvasElement>(null);
   const down = frontDown(frame);
-  const radiusMm = tool === 'score' ? 0.15 : tool === 'embedded' ? Math.min(radius, 1.2) : radius;
-
-  const build = useCallback(
-    (points: ReadonlyArray<readonly [number, number]>): SurfaceMark => {
-      const base = { id: crypto.randomUUID(), made, radiusMm };
-      if (tool !== 'score') return { ...base, shape: 'stroke', class: tool, points };
-      const first = points[0]!;
-      const last = points.at(-1)!;
-      return { ...base, shape: 'line', class: 'lining', points: [first, [last[0], first[1]]], depth };
-    },
-    [tool, radiusMm, made, depth],
-  );
-
   useEffect(() => {
     const context = canvas.current?.getContext('2d');
     if (!context) return;
@@ -113,8 +102,9 @@ export function SurfacePane({ station, flat }: { station: StationView; flat: Fla
       WIDTH,
       height,
     );
-    if (cursor) {
-      const [x, y] = [cursor[0] * WIDTH, (down ? 1 - cursor[1] : cursor[1]) * height];
+    const spot = cursor ?? linked;
+    if (spot) {
+      const [x, y] = [spot[0] * WIDTH, (down ? 1 - spot[1] : spot[1]) * height];
       context.strokeStyle = '#31418C';
       context.lineWidth = 2;
       context.beginPath();
@@ -129,7 +119,7 @@ export function SurfacePane({ station, flat }: { station: StationView; flat: Fla
       );
       context.stroke();
     }
-  }, [station, flat, draft, cursor, picture, frame, height, radiusMm, build, down]);
+  }, [station, flat, draft, cursor, linked, picture, frame, height, radiusMm, build, down]);
 
   const place = (e: PointerEvent): readonly [number, number] => {
     const box = e.currentTarget.getBoundingClientRect();
@@ -140,10 +130,6 @@ export function SurfacePane({ station, flat }: { station: StationView; flat: Fla
   const follow = (points: ReadonlyArray<readonly [number, number]>): void => {
     path.current = points;
     setDraft(points);
-  };
-  const keep = (points: ReadonlyArray<readonly [number, number]>): void => {
-    if (points.length === 0 || (tool === 'score' && points.length < 2)) return;
-    record({ kind: 'mark-made', station: station.station.id, body: { mark: build(points.slice(0, 2000)) } });
   };
   const start = (e: PointerEvent): void => {
     if (readOnly || e.button !== 0) return;
@@ -223,7 +209,11 @@ export function SurfacePane({ station, flat }: { station: StationView; flat: Fla
           .map((c) => `${WEAR_CLASS_INFO[c].key} ${WEAR_CLASS_INFO[c].name}`)
           .join(', ')}.`}
         onPointerDown={start}
-        onPointerMove={draw}
+        onPointerMove={(e) => {
+          onLinked(place(e));
+          draw(e);
+        }}
+        onPointerLeave={() => onLinked(null)}
         onPointerUp={end}
         onPointerCancel={() => follow([])}
         onKeyDown={keys}
