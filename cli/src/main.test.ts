@@ -126,7 +126,7 @@ describe('true-ledger', () => {
     expect(answer.features.linesPercent).toBeGreaterThan(0.8);
     expect(Math.abs(answer.scale.widthMm - 22)).toBeLessThan(1.5);
     const alone = await call('grade', path, '--part', 'journal');
-    expect([alone.code, alone.error]).toEqual([2, expect.stringMatching(/--corners is needed/)]);
+    expect([alone.code, alone.error]).toEqual([2, expect.stringMatching(/Place the four corners first/)]);
   });
   it.each([
     [['grade'], 'needs the path'],

@@ -9,7 +9,7 @@ import {
   openBundle,
   PATTERNS,
   finishJson,
-  findShell,
+  findOutline,
   readCaseFile,
   isRead,
   READ_PARTS,
@@ -40,7 +40,7 @@ const HELP = `true-ledger – reads cases and bundles without a server
       [--radius MM] [--width MM] [--arc DEG] [--construction trimetal|coated|aluminium-bimetal|bush|unknown]
                                        layers, lines and a proposed grade of a photographed surface, as JSON;
                                        corners in pixels: left-front, left-rear, right-rear, right-front;
-                                       a half shell is found without them
+                                       a half shell and a piston are found without them
   true-ledger stations TEMPLATE        places of an engine template
   true-ledger patterns                 damage patterns known here
   true-ledger sheets [TEMPLATE]        measuring sheets known here, or every station, sheet and cell of an engine template
@@ -193,8 +193,7 @@ async function gradePhoto(args: readonly string[], terminal: Terminal): Promise<
   if (!CONSTRUCTIONS.includes(construction)) return usage(terminal, `A shell is ${CONSTRUCTIONS.join(', ')}.`);
   const picture = await decodePicture(path, terminal);
   if (!picture) return 2;
-  if (!given.corners && part !== 'shell') return usage(terminal, 'Only half shells are found without help: --corners is needed.');
-  const corners = given.corners ? { ok: true as const, value: given.corners } : findShell(picture);
+  const corners = given.corners ? { ok: true as const, value: given.corners } : findOutline(part, picture);
   if (!corners.ok) return told(corners.problem, terminal);
   const usual = part === 'skirt' || part === 'bore' ? USUAL_SKIRT_RADIUS_MM : USUAL_RADIUS_MM;
   const reading = readSurface(

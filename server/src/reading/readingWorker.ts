@@ -1,5 +1,5 @@
 import {
-  findShell,
+  findOutline,
   onFrame,
   readSurface,
   sizeFromFrame,
@@ -43,7 +43,7 @@ async function read(task: ReadingTask): Promise<ReadingAnswer['result']> {
   const scale = info.width / task.original.width;
   let corners = task.corners?.map(([x, y]): Point => [x * scale, y * scale]);
   if (!corners) {
-    const found = findShell(picture);
+    const found = findOutline(task.part, picture);
     if (!found.ok) return found;
     corners = [...found.value];
   }

@@ -1,6 +1,6 @@
 import { Inject, Injectable, Logger, type OnApplicationShutdown, type OnModuleInit } from '@nestjs/common';
 import type { ReadingBatch } from '@true-ledger/contract';
-import { isRead, USUAL_TURN, type Author, type CaseView, type EntryDraft, type StationView } from '@true-ledger/core';
+import { isFound, isRead, USUAL_TURN, type Author, type CaseView, type EntryDraft, type StationView } from '@true-ledger/core';
 import { randomUUID } from 'node:crypto';
 import PgBoss from 'pg-boss';
 import { DataSource, In } from 'typeorm';
@@ -86,7 +86,8 @@ export class ReadingsService implements OnModuleInit, OnApplicationShutdown {
     if (wanted.length === 0)
       throw new ProblemError({
         code: 'nothing-to-read',
-        sentence: 'No picture waits to be read. Half shells are found by themselves; other parts need their four corners first.',
+        sentence:
+          'No picture waits to be read. Half shells and pistons are found by themselves; other parts need their four corners first.',
       });
     await this.begin();
     const rows = wanted.map(({ station, sha256 }, n) => ({
@@ -202,14 +203,14 @@ export class ReadingsService implements OnModuleInit, OnApplicationShutdown {
   }
 }
 
-/** Pictures that can be read as they are: half shells, and other parts whose corners were placed. */
+/** Pictures that can be read as they are: parts that are found by themselves, and others whose corners were placed. */
 function readable(view: CaseView): Array<{ station: StationView; sha256: string }> {
   return view.stations.flatMap((station) => {
     const { part, surface } = station.station;
     if (!surface || !isRead(part)) return [];
     return station.photos
       .map((p) => p.value.sha256)
-      .filter((sha256) => part === 'shell' || station.corners[sha256] !== undefined)
+      .filter((sha256) => isFound(part) || station.corners[sha256] !== undefined)
       .map((sha256) => ({ station, sha256 }));
   });
 }

@@ -1,5 +1,5 @@
 import {
-  findShell,
+  findOutline,
   onFrame,
   readSurface,
   sizeFromFrame,
@@ -52,14 +52,8 @@ async function work(job: ReadingJob): Promise<void> {
   const scale = width / job.original.width;
   let corners = job.corners?.map(([x, y]): Point => [x * scale, y * scale]);
   if (!corners) {
-    if (job.part !== 'shell')
-      return fault({
-        code: 'corners-missing',
-        sentence: 'Only half shells are found without help. Place the four corners first.',
-        field: 'corners',
-      });
     say({ kind: 'progress', done: 0.1, what: 'looking for the part' });
-    const found = findShell(picture);
+    const found = findOutline(job.part, picture);
     if (!found.ok) return fault(found.problem);
     corners = [...found.value];
   }

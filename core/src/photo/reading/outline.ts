@@ -10,7 +10,7 @@ const CLUSTERS = 4;
 /** Share of the arc's width that wall and parting faces take at each end (1.5 to 2 mm of a 50 mm bore). */
 const WALL = 0.034;
 
-interface Small {
+export interface Small {
   readonly width: number;
   readonly height: number;
   /** Lightness and two opponent colours by pixel, 0–255 scaled. */
@@ -18,7 +18,7 @@ interface Small {
   readonly step: number;
 }
 
-function shrink(picture: Pixels): Small {
+export function shrink(picture: Pixels): Small {
   const step = Math.max(1, Math.max(picture.width, picture.height) / SMALL);
   const width = Math.floor(picture.width / step);
   const height = Math.floor(picture.height / step);
@@ -91,15 +91,10 @@ function benchOf({ width, height, values }: Small): Cluster[] {
   });
 }
 
-/**
- * Finds the four face corners of a shell half in a picture without any help: what differs from the bench along the border, taken as pieces; of each the corners along its longer axis;
- * the piece whose corners frame something that looks like a half shell is taken and its corners are moved to the strongest edges near them. A proposal, to be looked at.
- */
-export function findShell(picture: Pixels): Result<readonly Point[]> {
-  if (picture.width < 64 || picture.height < 64) return fail('picture-small', 'The picture is too small to find a part in it.', 'picture');
-  const small = shrink(picture);
-  const bench = benchOf(small);
+/** How far every pixel lies from what the bench looks like along the border, in its own scatter (squared), at most 60. */
+export function apartFromBench(small: Small): Float32Array {
   const { width, height, values } = small;
+  const bench = benchOf(small);
   const distance = new Float32Array(width * height);
   for (let i = 0; i < distance.length; i++)
     distance[i] = Math.min(
@@ -111,6 +106,18 @@ export function findShell(picture: Pixels): Result<readonly Point[]> {
       ),
       60,
     );
+  return distance;
+}
+
+/**
+ * Finds the four face corners of a shell half in a picture without any help: what differs from the bench along the border, taken as pieces; of each the corners along its longer axis;
+ * the piece whose corners frame something that looks like a half shell is taken and its corners are moved to the strongest edges near them. A proposal, to be looked at.
+ */
+export function findShell(picture: Pixels): Result<readonly Point[]> {
+  if (picture.width < 64 || picture.height < 64) return fail('picture-small', 'The picture is too small to find a part in it.', 'picture');
+  const small = shrink(picture);
+  const { width, height } = small;
+  const distance = apartFromBench(small);
   const candidates: Array<{ corners: Point[]; score: number }> = [];
   for (const limit of [3, 5, 8, 13]) {
     const mask = new Uint8Array(distance.length);
@@ -134,7 +141,7 @@ export function findShell(picture: Pixels): Result<readonly Point[]> {
   return ok(refine(picture, best.corners));
 }
 
-function close(mask: Uint8Array, width: number, height: number, r: number): Uint8Array {
+export function close(mask: Uint8Array, width: number, height: number, r: number): Uint8Array {
   const grow = (from: Uint8Array, value: 0 | 1): Uint8Array => {
     const out = Uint8Array.from(from);
     for (let y = 0; y < height; y++)

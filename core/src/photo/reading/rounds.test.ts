@@ -11,6 +11,7 @@ import { roundPoint, roundPose } from '../roundPose.js';
 import { toPicture, toSurface } from '../mesh.js';
 import { discSight, flatSight, ringSight } from '../sight.js';
 import { roundPoseByRun } from './focal.js';
+import { findOutline } from './findOutline.js';
 import { fromPicture, inPicture, onFrame, showsPieceOfTurn, sizeFromFrame } from './onFrame.js';
 import { readSurface, sightOf, type SurfaceReading } from './readSurface.js';
 
@@ -170,6 +171,35 @@ describe('a skirt is read from its picture', () => {
     expect(Math.abs(r.summary.percent.scuffed - truth('piston', SCUFF, 'scuffed'))).toBeLessThan(4);
     expect(Math.abs(r.features.arcCentreDeg! - 85)).toBeLessThan(12);
     expect(r.reason).toMatch(/scuffed over \d+ % of the arc/);
+  });
+});
+
+describe('a piston is found in its picture', () => {
+  it('by its sides, its foot and the lowest groove, near enough to be read', () => {
+    // On a bench of another colour than the metal; on grey concrete it is a guess.
+    const specimen = { ...PISTON, damages: SCUFF };
+    const shot = { ...USUAL_SHOT, seed: 5, width: 900, height: 675, focal: 1.6, fill: 0.46, tiltDeg: 4, tiltTowardsDeg: 80, rollDeg: 5 };
+    const picture = takeRound(specimen, surfaceMaps(specimen, 1200, 240), shot, 'piston', FACING);
+    const found = findOutline('skirt', picture.pixels);
+    if (!found.ok) throw new Error(found.problem.sentence);
+    const wide = Math.hypot(picture.corners[3]![0] - picture.corners[0]![0], picture.corners[3]![1] - picture.corners[0]![1]);
+    found.value.forEach(([x, y], k) =>
+      expect(Math.hypot(x - picture.corners[k]![0], y - picture.corners[k]![1])).toBeLessThan(0.16 * wide),
+    );
+    const r = readSurface('skirt', picture.pixels, found.value, { radiusMm: 43, widthMm: null }, { cornersProposed: true });
+    expect(r.ok && r.value.doubts.join(' ')).toMatch(/corners were found without help/);
+  });
+  it('is not found where there is none, and other parts are marked by hand', () => {
+    const plain = { width: 400, height: 300, data: new Uint8ClampedArray(400 * 300 * 4).fill(120) };
+    for (const [part, code] of [
+      ['skirt', 'outline-not-found'],
+      ['journal', 'corners-missing'],
+    ] as const) {
+      const r = findOutline(part, plain);
+      expect(r.ok ? '' : r.problem.code).toBe(code);
+    }
+    const tiny = findOutline('skirt', { width: 20, height: 20, data: new Uint8ClampedArray(1600) });
+    expect(tiny.ok ? '' : tiny.problem.code).toBe('picture-small');
   });
 });
 

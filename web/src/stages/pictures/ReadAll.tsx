@@ -41,7 +41,7 @@ export function ReadAll(): ReactNode {
       ) : (
         <>
           <p className="quiet">
-            Half shells are found by themselves; journals, skirts, bores and thrust faces need their four corners first. What is read
+            Half shells and pistons are found by themselves; journals, bores and thrust faces need their four corners first. What is read
             proposes: every place is still confirmed by you.
           </p>
           {!readOnly && (

@@ -1,5 +1,5 @@
 import { Button, Progress } from 'antd';
-import { isFlattened, isRead, showsPieceOfTurn, type Point, type StationView, type Turn } from '@true-ledger/core';
+import { isFlattened, isFound, isRead, showsPieceOfTurn, type Point, type StationView, type Turn } from '@true-ledger/core';
 import { useState, type DragEvent, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { addFiles } from '../../capture/queue.js';
@@ -109,7 +109,7 @@ export function PhotoPane({ station, shown, onShow, flat, pen, linked, onLinked 
     >
       <h2>
         Picture
-        {photo && frame && isRead(part) && (part === 'shell' || corners) && !readOnly && !editing && (
+        {photo && frame && isRead(part) && (isFound(part) || corners) && !readOnly && !editing && (
           <Button size="small" type={readOf ? 'default' : 'primary'} disabled={reader.busy !== null} onClick={readIt}>
             {readOf ? 'Read it again' : 'Read the picture'}
           </Button>

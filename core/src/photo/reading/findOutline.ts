@@ -1,0 +1,16 @@
+import { fail, type Result } from '../../result.js';
+import type { Pixels } from '../flatten.js';
+import type { Point } from '../homography.js';
+import { findShell } from './outline.js';
+import { findPiston } from './outlinePiston.js';
+import type { FlattenedPart } from './readSurface.js';
+
+/** Parts whose corners are found without help. */
+export const isFound = (part: FlattenedPart): boolean => part === 'shell' || part === 'skirt';
+
+/** Four corners of a part in a picture, as a proposal to be looked at. Fails for parts that are marked by hand. */
+export function findOutline(part: FlattenedPart, picture: Pixels): Result<readonly Point[]> {
+  if (part === 'shell') return findShell(picture);
+  if (part === 'skirt') return findPiston(picture);
+  return fail('corners-missing', 'Only half shells and pistons are found without help. Place the four corners first.', 'corners');
+}
