@@ -58,6 +58,7 @@ export * from './photo/reading/onFrame.js';
 export * from './photo/reading/outline.js';
 export * from './photo/reading/outlinePiston.js';
 export * from './photo/reading/findOutline.js';
+export * from './photo/reading/readPicture.js';
 export * from './photo/reading/readingJson.js';
 export * from './specimen/noise.js';
 export * from './specimen/sheet.js';

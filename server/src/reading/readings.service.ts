@@ -75,12 +75,6 @@ export class ReadingsService implements OnModuleInit, OnApplicationShutdown {
   /** Files every picture that can be read and was not (or all of them) to be read. */
   async start(caseId: string, again: boolean, author: Author): Promise<ReadingBatch> {
     const { view } = await this.ledger.view(caseId);
-    const items = this.db.getRepository(ReadingItemRow);
-    if (await items.existsBy({ caseId, status: In(['waiting', 'reading']) }))
-      throw new ProblemError({
-        code: 'batch-running',
-        sentence: 'The pictures of this case are being read already. Wait for it or stop it.',
-      });
     const batch = randomUUID();
     const wanted = readable(view).filter(({ station, sha256 }) => again || !station.reads.some((r) => r.value.sha256 === sha256));
     if (wanted.length === 0)
@@ -104,8 +98,22 @@ export class ReadingsService implements OnModuleInit, OnApplicationShutdown {
       made: new Date(),
       taken: null,
     }));
-    await items.insert(rows);
-    await this.boss.insert(rows.map((r) => ({ name: QUEUE, data: { item: r.id }, retryLimit: 2, expireInSeconds: 120 })));
+    await this.db.transaction(async (tx) => {
+      // Two who press at once: the second finds the first's.
+      await tx.query('SELECT pg_advisory_xact_lock(hashtext($1))', [`readings ${caseId}`]);
+      if (await tx.getRepository(ReadingItemRow).existsBy({ caseId, status: In(['waiting', 'reading']) }))
+        throw new ProblemError({
+          code: 'batch-running',
+          sentence: 'The pictures of this case are being read already. Wait for it or stop it.',
+        });
+      await tx.getRepository(ReadingItemRow).insert(rows);
+      // The jobs stand or fall with their items: a server killed in between leaves neither.
+      const db = { executeSql: async (text: string, values: unknown[]) => ({ rows: (await tx.query(text, values)) as unknown[] }) };
+      await this.boss.insert(
+        rows.map((r) => ({ name: QUEUE, data: { item: r.id }, retryLimit: 2, expireInSeconds: 120 })),
+        { db },
+      );
+    });
     return this.state(caseId);
   }
 
@@ -183,7 +191,7 @@ export class ReadingsService implements OnModuleInit, OnApplicationShutdown {
     await this.ledger.append(
       item.caseId,
       [
-        ...(result.value.found ? [draft('corners-set', { sha256: item.sha256, corners: result.value.corners }, null)] : []),
+        ...(result.value.cornersFound ? [draft('corners-set', { sha256: item.sha256, corners: result.value.corners }, null)] : []),
         draft('surface-read', result.value.read, held?.version.entry ?? null),
       ],
       { id: item.byId, name: item.byName },

@@ -96,7 +96,7 @@ export function DamageFields({ damages, changed, onChange }: Props): ReactNode {
                   value={value}
                   step={field === 'count' ? 1 : Math.abs(value) > 5 ? 1 : 0.05}
                   min={field === 'heightMm' ? -1 : 0}
-                  max={field === 'count' ? 400 : 400}
+                  max={400}
                   aria-label={`${KIND_WORDS[d.kind]} ${n + 1}: ${FIELD_WORDS[field] ?? field}`}
                   onChange={(v) => v !== null && set(n, field, v)}
                 />

@@ -1,6 +1,6 @@
 import type { StationView } from '@true-ledger/core';
 import { useEffect, useRef, type ReactNode } from 'react';
-import { drawMarks, drawUnseen, frontDown } from './paint.js';
+import { drawKnown, frontDown } from './paint.js';
 import { stationWords } from './stationWords.js';
 
 /** A surface shown, not worked on. */
@@ -13,20 +13,7 @@ export function SurfaceView({ view, width, caption = false }: { view: StationVie
     if (!context || !frame) return;
     context.fillStyle = '#b9c2c6';
     context.fillRect(0, 0, width, height);
-    const { wear } = view;
-    if (!wear) {
-      drawUnseen(context, frame, () => true, width, height);
-      return;
-    }
-    drawMarks(
-      context,
-      frame,
-      view.marks.map((m) => m.value.mark),
-      width,
-      height,
-      1,
-    );
-    drawUnseen(context, frame, (c, r) => wear.seen[r * frame.columns + c]! < 0.25, width, height);
+    drawKnown(context, frame, view, width, height);
   }, [view, frame, width, height]);
   if (!frame) return <span className="quiet">{stationWords(view)}</span>;
   return (

@@ -147,6 +147,28 @@ export function drawRead(
   context.restore();
 }
 
+/** All that is known of a surface: what was read, what was drawn over it, and what nobody saw. */
+export function drawKnown(
+  context: CanvasRenderingContext2D,
+  frame: SurfaceFrame,
+  view: Pick<StationView, 'wear' | 'reads' | 'readLines' | 'marks'>,
+  width: number,
+  height: number,
+  alpha = 1,
+): void {
+  const { wear } = view;
+  if (view.reads.length > 0) drawRead(context, frame, view, width, height, alpha);
+  drawMarks(
+    context,
+    frame,
+    view.marks.map((m) => m.value.mark),
+    width,
+    height,
+    alpha,
+  );
+  drawUnseen(context, frame, (c, r) => wear === null || wear.seen[r * frame.columns + c]! < 0.25, width, height);
+}
+
 /** Hatches cells that were not seen. */
 export function drawUnseen(
   context: CanvasRenderingContext2D,

@@ -1,6 +1,6 @@
-import type { Problem } from '@true-ledger/core';
+import type { Problem, ReadPicture } from '@true-ledger/core';
 import { useEffect, useRef, useState } from 'react';
-import type { ReadingJob, ReadingMessage, ReadPicture } from './reading.worker.js';
+import type { ReadingJob, ReadingMessage } from './reading.worker.js';
 
 export interface ReadingState {
   /** Null while nothing is read. */

@@ -47,7 +47,7 @@ export function shellPoseByRun(corners: readonly Point[], picture: Pixels, radiu
 }
 
 /** How strongly the two rims stand against what lies beyond them: with a wrong length the developed rim bows away from the real one. */
-function rimStep(sight: Sight, picture: Pixels): number {
+function rimStep(sight: Sight, picture: Pixels, slack: readonly number[] = [0]): number {
   const at = (arc: number, axial: number): readonly [number, number, number] | null => {
     const [x, y] = sight.project(arc / 180, axial);
     const px = Math.round(x - 0.5);
@@ -56,20 +56,27 @@ function rimStep(sight: Sight, picture: Pixels): number {
     const i = (py * picture.width + px) * 4;
     return [picture.data[i]!, picture.data[i + 1]!, picture.data[i + 2]!];
   };
-  let sum = 0;
-  let n = 0;
-  for (let arc = 24; arc <= 156; arc += 3)
-    for (const [inside, outside] of [
-      [0.03, -0.035],
-      [0.97, 1.035],
-    ] as const) {
-      const p = at(arc, inside);
-      const q = at(arc, outside);
-      if (!p || !q) continue;
-      sum += Math.min(70, Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2]));
-      n++;
+  let whole = 0;
+  for (const [inside, outside] of [
+    [0.03, -0.035],
+    [0.97, 1.035],
+  ] as const) {
+    let best = 0;
+    for (const shift of slack) {
+      let sum = 0;
+      let n = 0;
+      for (let arc = 24; arc <= 156; arc += 3) {
+        const p = at(arc, inside + shift);
+        const q = at(arc, outside + shift);
+        if (!p || !q) continue;
+        sum += Math.min(70, Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2]));
+        n++;
+      }
+      if (n > 0) best = Math.max(best, sum / n);
     }
-  return n === 0 ? 0 : sum / n;
+    whole += best / 2;
+  }
+  return whole;
 }
 
 /** How much of what varies across the face is the same along the arc. */
@@ -161,4 +168,27 @@ function rowAgreement(sight: Sight, picture: Pixels): number {
     }
   }
   return same / (all + 1e-4 * 3 * height * (to - from));
+}
+
+/** An end may lie so far from where a hand put its corners, share of the width. */
+const SLACK = [-0.09, -0.06, -0.03, 0, 0.03, 0.06, 0.09];
+
+/**
+ * How much better the two ends of a part stand out if it were round the other way, hollow for full: their logarithms' difference. Nearer to the lens things are larger, so the ends of a hollow half bow
+ * in and those of a round part out; corners on the wrong kind of part show it.
+ */
+export function otherWayRound(hollow: boolean, own: Sight, corners: readonly Point[], picture: Pixels, radiusMm: number): number {
+  const long = Math.max(picture.width, picture.height);
+  const others: Sight[] = hollow
+    ? [-16, -8, 0, 8, 16].flatMap((tilt) => {
+        const pose = roundPose(corners, [picture.width / 2, picture.height / 2], radiusMm, USUAL * long, tilt);
+        return pose.ok ? [roundSight(pose.value)] : [];
+      })
+    : [1.25, 1.6, 2.05].flatMap((k) => {
+        const width = radiusMm * (widthOverRadius(corners, picture, k * long) ?? 1);
+        const pose = shellPose(corners, picture, radiusMm, width, k * long);
+        return pose.ok ? [shellSight(pose.value)] : [];
+      });
+  const best = Math.max(...others.map((sight) => rimStep(sight, picture, SLACK)), 0);
+  return Math.log((4 + best) / (4 + rimStep(own, picture, SLACK)));
 }

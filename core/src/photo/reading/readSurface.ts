@@ -8,7 +8,7 @@ import { develop, NOT_SEEN_COSINE, type Developed, type Pixels } from '../flatte
 import { isConvex, type Point } from '../homography.js';
 import type { PartClass } from '../../engine/stations.js';
 import { discSight, flatSight, ringSight, roundSight, shellSight, type Sight } from '../sight.js';
-import { roundPoseByRun, shellPoseByRun } from './focal.js';
+import { otherWayRound, roundPoseByRun, shellPoseByRun } from './focal.js';
 import { readJournalLayers } from './journalLayers.js';
 import { LAYERS, readLayers, type Layered } from './layers.js';
 import {
@@ -131,7 +131,7 @@ export interface ReadOptions {
 }
 
 /**
- * Reads a photographed shell half from its four face corners (left-front, left-rear, right-rear, right-front): develops it, takes the light away, tells the layers apart, finds lines, and
+ * Reads a photographed surface from its four corners (left-front, left-rear, right-rear, right-front; what they are on each part, `docs/formats/grade.md`): develops it, takes the light away, tells the layers apart, finds lines, and
  * proposes a grade by the grade book. Fails with a sentence where there is nothing to read; where there is something but too little, no grade is proposed and the doubts say why.
  */
 export function readSurface(
@@ -198,6 +198,10 @@ export function readSurface(
     clippedPercent: share(seen.clipped) * 100,
     dark: darkShare(seen.light.data, seen.there),
     proposed: options.cornersProposed ?? false,
+    otherWay:
+      part === 'bore' || part === 'thrust'
+        ? null
+        : { hollow: part === 'shell', by: otherWayRound(part === 'shell', sight, corners, picture, size.radiusMm) },
   });
   const proposal = proposeGrade(part, options.construction ?? 'trimetal', summary, options.book ?? GRADE_BOOK);
   const trusted = confidence >= TRUSTED;
@@ -226,9 +230,9 @@ const FACE_WORDS: Readonly<Record<ReadPart, string>> = {
   bore: 'bore',
   thrust: 'thrust washer',
 };
-/** Parts whose scores run along the arc. */
 /** Beside its fillets a journal mirrors the webs: no line is looked for there. */
 const FILLET_MM = 1.1;
+/** Parts whose scores run along the arc. */
 const LINES_RUN_ROUND: ReadonlySet<ReadPart> = new Set(['shell', 'journal', 'thrust']);
 /** Of parts that are larger than a bearing a pixel stands for more, so that the work stays the same. */
 const MOST_PIXELS = 1_000_000;
@@ -421,7 +425,12 @@ interface Standing {
   readonly pxPerMm: number;
   readonly sure: Float32Array;
   readonly proposed: boolean;
+  /** How much better the ends fit a part that is round the other way; null for flat ones. */
+  readonly otherWay: { readonly hollow: boolean; readonly by: number } | null;
 }
+
+/** From where on the ends of a part speak for the other kind. Corners that a hand put a percent off bring a shell there too, so that it is only doubted. */
+const OTHER_WAY = { hollow: 0.25, full: 0.15 } as const;
 
 /** What the picture is worth for this reading. Each doubt takes its share of the confidence. */
 function trust(s: Standing): { doubts: string[]; confidence: number } {
@@ -434,6 +443,13 @@ function trust(s: Standing): { doubts: string[]; confidence: number } {
   const outline = outlineContrast(s.sight, s.picture);
   if (outline < 0.25) less(0.25, 'The corners do not lie on the outline of a part.');
   else if (outline < 0.45) less(0.75, 'The outline of the part is hardly seen at the corners.');
+  if (s.otherWay?.hollow && s.otherWay.by > OTHER_WAY.hollow)
+    less(
+      0.45,
+      'The ends bow as those of a round part seen from outside: is it a half shell, and are the corners where its parting lines end?',
+    );
+  if (s.otherWay && !s.otherWay.hollow && s.otherWay.by > OTHER_WAY.full)
+    less(0.35, 'The ends bow as those of a hollow half: is it this part, and are the corners where its sides end?');
   if (s.summary.seenPercent < 55) less(0.3, `Only ${s.summary.seenPercent.toFixed(0)} % of the face is seen.`);
   else if (s.summary.seenPercent < 80) less(0.8, `${(100 - s.summary.seenPercent).toFixed(0)} % of the face is not seen.`);
   if (s.clippedPercent > 45) less(0.3, `${s.clippedPercent.toFixed(0)} % of the face is over-exposed.`);

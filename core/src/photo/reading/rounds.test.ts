@@ -1,6 +1,7 @@
 import { stationsOf } from '../../engine/stations.js';
 import { engineTemplate } from '../../engine/templates.js';
 import type { Damage } from '../../specimen/damages.js';
+import { takeShell } from '../../specimen/shellScene.js';
 import { takeRound, type RoundForm, type RoundPicture } from '../../specimen/roundScene.js';
 import { USUAL_SHOT } from '../../specimen/scene.js';
 import { MAP_CLASSES, type SurfaceMaps } from '../../specimen/sheet.js';
@@ -171,6 +172,28 @@ describe('a skirt is read from its picture', () => {
     expect(Math.abs(r.summary.percent.scuffed - truth('piston', SCUFF, 'scuffed'))).toBeLessThan(4);
     expect(Math.abs(r.features.arcCentreDeg! - 85)).toBeLessThan(12);
     expect(r.reason).toMatch(/scuffed over \d+ % of the arc/);
+  });
+});
+
+describe('the wrong part', () => {
+  it('a half shell taken for a journal or a skirt is told by the bow of its ends, and gets no grade', () => {
+    const specimen = { seed: 6, radiusMm: 25, widthMm: 20, damages: [{ kind: 'wipe', arc: 90, halfDeg: 30, amount: 1 }] as const };
+    const taken = takeShell(specimen, surfaceMaps(specimen, 720, 240), { ...USUAL_SHOT, width: 800, height: 600 });
+    for (const part of ['journal', 'skirt'] as const) {
+      const r = readSurface(part, taken.pixels, taken.corners, { radiusMm: 25, widthMm: null });
+      if (!r.ok) throw new Error(r.problem.sentence);
+      expect(r.value.grade).toBeNull();
+      expect(r.value.reason).toMatch(/ends bow as those of a hollow half/);
+    }
+    const right = readSurface('shell', taken.pixels, taken.corners, { radiusMm: 25, widthMm: 20 });
+    expect(right.ok && right.value.doubts.join(' ')).not.toMatch(/ends bow/);
+  });
+  it('a journal taken for a half shell is doubted', () => {
+    const { picture } = take('journal', SCORES);
+    const r = readSurface('shell', picture.pixels, picture.corners, { radiusMm: 25, widthMm: 24 });
+    expect(r.ok ? r.value.doubts.join(' ') : r.problem.sentence).toMatch(
+      /ends bow as those of a round part|corners do not lie|No bare metal/,
+    );
   });
 });
 

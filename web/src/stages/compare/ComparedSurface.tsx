@@ -14,7 +14,7 @@ import {
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useCase } from '../../app/caseContext.js';
-import { drawDeveloped, drawMarks, drawRead, drawUnseen, frontDown } from '../../surface/paint.js';
+import { drawDeveloped, drawKnown, frontDown } from '../../surface/paint.js';
 import { stationWords } from '../../surface/stationWords.js';
 import { compute } from '../../workers/compute.js';
 import { useFlattened, type Flattened } from '../station/useFlattened.js';
@@ -58,20 +58,8 @@ export function ComparedSurface({ station, reference, like, shown, widest, curso
     context.fillRect(0, 0, width, height);
     const picture = shown !== 'map' ? developed : null;
     if (picture) drawDeveloped(context, frame, picture, turn, width, height);
-    if (station && (shown !== 'picture' || !picture)) {
-      const alpha = shown === 'both' && picture ? 0.5 : 1;
-      if (station.reads.length > 0) drawRead(context, frame, station, width, height, alpha);
-      drawMarks(
-        context,
-        frame,
-        station.marks.map((m) => m.value.mark),
-        width,
-        height,
-        alpha,
-      );
-      const { wear } = station;
-      drawUnseen(context, frame, (c, r) => wear === null || wear.seen[r * frame.columns + c]! < 0.25, width, height);
-    }
+    if (station && (shown !== 'picture' || !picture))
+      drawKnown(context, frame, station, width, height, shown === 'both' && picture ? 0.5 : 1);
     if (cursor) {
       const [x, y] = [cursor[0] * width, (down ? 1 - cursor[1] : cursor[1]) * height];
       context.strokeStyle = '#31418c';
