@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import sharp from 'sharp';
 import * as core from '@true-ledger/core';
-import { SETS, shotOf } from './sets.mjs';
+import { compressed, SETS, shotOf, truthOf } from './sets.mjs';
 
 const { values } = parseArgs({
   options: {
@@ -81,35 +81,6 @@ function specimen(set, n) {
   };
   const { shot, quality } = shotOf(set, n, r, [0.5, 0.75]);
   return { kind, s, shot, quality };
-}
-
-/** True shares over what a camera can see, by the same cells as the reading, and the true grade by the grade book. */
-function truthOf(maps, pose) {
-  const cells = core.MAP_COLUMNS * core.MAP_ROWS;
-  const shares = Object.fromEntries(core.WEAR_CLASSES.map((c) => [c, new Float32Array(cells)]));
-  const seen = new Float32Array(cells);
-  const total = {};
-  let all = 0;
-  for (let y = 0; y < maps.rows; y += 2)
-    for (let x = 0; x < maps.columns; x += 2) {
-      const name = core.MAP_CLASSES[maps.truth[y * maps.columns + x]];
-      const arc = ((x + 0.5) / maps.columns) * 180;
-      const axial = (y + 0.5) / maps.rows;
-      if (name === 'hole' || core.viewCosine(pose, arc, axial) < core.NOT_SEEN_COSINE) continue;
-      const cell = Math.floor(axial * core.MAP_ROWS) * core.MAP_COLUMNS + Math.floor((arc / 180) * core.MAP_COLUMNS);
-      shares[name][cell]++;
-      seen[cell]++;
-      total[name] = (total[name] ?? 0) + 1;
-      all++;
-    }
-  for (let c = 0; c < cells; c++) {
-    for (const k of core.WEAR_CLASSES) if (seen[c] > 0) shares[k][c] /= seen[c];
-    seen[c] = seen[c] > 0 ? 1 : 0;
-  }
-  return {
-    map: { columns: core.MAP_COLUMNS, rows: core.MAP_ROWS, shares, seen },
-    percent: (k) => (100 * (total[k] ?? 0)) / Math.max(1, all),
-  };
 }
 
 const results = [];
@@ -198,16 +169,12 @@ async function renderedSet(name, count) {
     const { kind, s, shot, quality } = specimen(set, n);
     const maps = core.surfaceMaps(s);
     const taken = core.takeShell(s, maps, shot);
-    const jpeg = await sharp(Buffer.from(taken.pixels.data.buffer), { raw: { width: shot.width, height: shot.height, channels: 4 } })
-      .removeAlpha()
-      .jpeg({ quality })
-      .toBuffer();
-    const { data, info } = await sharp(jpeg).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
-    const truth = truthOf(maps, taken.pose);
+    const picture = await compressed(taken.pixels, quality);
+    const truth = truthOf(maps, (arc, axial) => (core.viewCosine(taken.pose, arc, axial) < core.NOT_SEEN_COSINE ? null : arc));
     const lines = { hair: 0, probe: 0, nail: 0, through: 0 };
     for (const d of s.damages) if (d.kind === 'score') lines[d.through ? 'through' : d.widthMm >= 0.15 ? 'probe' : 'hair']++;
     const { grade } = core.proposeGrade('shell', 'trimetal', core.summariseMap(truth.map, lines));
-    const reading = timed({ width: info.width, height: info.height, data: new Uint8ClampedArray(data) }, taken.corners, {
+    const reading = timed(picture, taken.corners, {
       radiusMm: s.radiusMm,
       widthMm: s.widthMm,
     });

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import sharp from 'sharp';
 import * as core from '@true-ledger/core';
-import { SETS, shotOf } from './sets.mjs';
+import { compressed, SETS, shotOf, truthOf } from './sets.mjs';
 
 const { values } = parseArgs({
   options: {
@@ -110,35 +110,6 @@ function specimen(set, n) {
   return { kind, s, ...shotOf(set, n, r, part === 'journal' ? [0.28, 0.42] : [0.38, 0.55]) };
 }
 
-/** True shares over what the camera sees, by the cells of the reading, and the true grade by the grade book. */
-function truthOf(maps, taken, lines) {
-  const cells = core.MAP_COLUMNS * core.MAP_ROWS;
-  const shares = Object.fromEntries(core.WEAR_CLASSES.map((c) => [c, new Float32Array(cells)]));
-  const seen = new Float32Array(cells);
-  const total = {};
-  let all = 0;
-  for (let y = 0; y < maps.rows; y += 2)
-    for (let x = 0; x < maps.columns; x += 2) {
-      const name = core.MAP_CLASSES[maps.truth[y * maps.columns + x]];
-      const arc = ((x + 0.5) / maps.columns) * 360;
-      const axial = (y + 0.5) / maps.rows;
-      const phi = arc - FACING + 90;
-      if (phi < 0 || phi >= 180 || name === 'hole' || taken.cosine(arc, axial) < core.NOT_SEEN_COSINE) continue;
-      const cell = Math.floor(axial * core.MAP_ROWS) * core.MAP_COLUMNS + Math.floor((phi / 180) * core.MAP_COLUMNS);
-      shares[name][cell]++;
-      seen[cell]++;
-      total[name] = (total[name] ?? 0) + 1;
-      all++;
-    }
-  for (let c = 0; c < cells; c++) {
-    for (const k of core.WEAR_CLASSES) if (seen[c] > 0) shares[k][c] /= seen[c];
-    seen[c] = seen[c] > 0 ? 1 : 0;
-  }
-  const map = { columns: core.MAP_COLUMNS, rows: core.MAP_ROWS, shares, seen };
-  const { grade } = core.proposeGrade(part, 'unknown', core.summariseMap(map, lines));
-  return { grade, percent: (k) => (100 * (total[k] ?? 0)) / Math.max(1, all) };
-}
-
 const rows = [];
 let spent = 0;
 const MAIN = part === 'journal' ? ['heat', 'transfer', 'rust'] : ['scuffed'];
@@ -237,24 +208,16 @@ for (let n = 0; n < Number(values.count); n++) {
   const { kind, s, shot, quality } = specimen(set, n);
   const maps = core.surfaceMaps(s, 2400, 400);
   const taken = core.takeRound(s, maps, shot, part === 'journal' ? 'journal' : 'piston', FACING);
-  const jpeg = await sharp(Buffer.from(taken.pixels.data.buffer), { raw: { width: shot.width, height: shot.height, channels: 4 } })
-    .removeAlpha()
-    .jpeg({ quality })
-    .toBuffer();
-  const { data, info } = await sharp(jpeg).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+  const picture = await compressed(taken.pixels, quality);
   const lines = { hair: 0, probe: 0, nail: 0, through: 0 };
   for (const d of s.damages) if (d.kind === 'score') lines[d.widthMm >= 0.15 ? 'probe' : 'hair']++;
-  judge(
-    `${values.set}-${n}`,
-    kind,
-    { width: info.width, height: info.height, data: new Uint8ClampedArray(data) },
-    taken.corners,
-    s.radiusMm,
-    {
-      ...truthOf(maps, taken, lines),
-      lines: maps.lines,
-    },
-  );
+  // The reading covers the half turn that faces the camera.
+  const truth = truthOf(maps, (arc, axial) => {
+    const phi = arc - FACING + 90;
+    return phi < 0 || phi >= 180 || taken.cosine(arc, axial) < core.NOT_SEEN_COSINE ? null : phi;
+  });
+  const { grade } = core.proposeGrade(part, 'unknown', core.summariseMap(truth.map, lines));
+  judge(`${values.set}-${n}`, kind, picture, taken.corners, s.radiusMm, { ...truth, grade, lines: maps.lines });
 }
 if (rows.length > 0) report(`rendered, ${values.set} set`);
 

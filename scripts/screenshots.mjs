@@ -1,10 +1,9 @@
 // Takes a picture of every main view of the running application (npm start, demo data) at 1280 × 800.
 // node scripts/screenshots.mjs [--port 4310] [--out docs/screenshots] [--width 1280] [name …]
-import { mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
-import puppeteer from 'puppeteer-core';
+import { withDemoPage } from './demoPage.mjs';
 import { ROOT } from './lib.mjs';
 
 const { values, positionals } = parseArgs({
@@ -16,9 +15,6 @@ const { values, positionals } = parseArgs({
   },
   allowPositionals: true,
 });
-const base = `http://127.0.0.1:${values.port}`;
-const accounts = JSON.parse(readFileSync(join(ROOT, '.data', 'demo-accounts.json'), 'utf8'));
-const owner = accounts.find((a) => a.role === 'owner');
 
 const FIRE_PUMP = '2026-D01';
 /** Name, path (`:case` is the fire-pump case), what must be there before the picture is taken, size, only when asked for, button pressed first. */
@@ -60,33 +56,13 @@ const SHOTS = [
   ['ledger', '/case/:case/ledger', '.ant-table-row'],
 ];
 
-const profile = mkdtempSync(join(tmpdir(), 'tl-shots-'));
-const browser = await puppeteer.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  userDataDir: profile,
-  args: ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update'].concat([
-    '--disable-sync',
-    '--disable-gpu',
-    '--enable-unsafe-swiftshader',
-    '--lang=en',
-  ]),
-});
-try {
-  mkdirSync(values.out, { recursive: true });
-  const page = await browser.newPage();
-  await page.setViewport({ width: Number(values.width), height: Number(values.height) });
-  await page.goto(base);
+mkdirSync(values.out, { recursive: true });
+await withDemoPage(values.port, { width: Number(values.width), height: Number(values.height) }, async (page, base, signIn) => {
   if (positionals.includes('sign-in')) {
     await page.waitForSelector('#password');
     await page.screenshot({ path: join(values.out, 'sign-in.png') });
   }
-  const cases = await page.evaluate(
-    async (body) => {
-      await fetch('/api/sign-in', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
-      return (await fetch('/api/cases')).json();
-    },
-    { signIn: owner.signIn, password: owner.password },
-  );
+  const cases = await signIn();
   const shown = cases.find((c) => c.number === FIRE_PUMP) ?? cases[0];
   for (const [name, path, ready, viewport, extra, pressed] of SHOTS) {
     // What is marked extra is only taken when asked for by name.
@@ -102,7 +78,4 @@ try {
     await page.screenshot({ path: join(values.out, `${name}.png`) });
     console.log(name);
   }
-} finally {
-  await browser.close();
-  rmSync(profile, { recursive: true, force: true });
-}
+});

@@ -1,40 +1,20 @@
 // Renders the reference pictures of the catalogue with the specimen studio of the running application (npm start): every pattern at three severities, kept small in web/public/reference.
 // node scripts/specimens.mjs [--port 4310] [--out web/public/reference] [pattern …]
-import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
-import puppeteer from 'puppeteer-core';
 import sharp from 'sharp';
 import { RECIPES, SEVERITIES } from '@true-ledger/core';
+import { withDemoPage } from './demoPage.mjs';
 import { ROOT } from './lib.mjs';
 
 const { values, positionals } = parseArgs({
   options: { port: { type: 'string', default: '4310' }, out: { type: 'string', default: join(ROOT, 'web', 'public', 'reference') } },
   allowPositionals: true,
 });
-const base = `http://127.0.0.1:${values.port}`;
-const owner = JSON.parse(readFileSync(join(ROOT, '.data', 'demo-accounts.json'), 'utf8')).find((a) => a.role === 'owner');
-const profile = mkdtempSync(join(tmpdir(), 'tl-specimens-'));
-const browser = await puppeteer.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  userDataDir: profile,
-  args: ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update'].concat([
-    '--disable-sync',
-    '--disable-gpu',
-    '--enable-unsafe-swiftshader',
-    '--lang=en',
-  ]),
-});
-try {
-  mkdirSync(values.out, { recursive: true });
-  const page = await browser.newPage();
-  await page.setViewport({ width: 760, height: 460 });
-  await page.goto(base);
-  await page.evaluate(
-    (body) => fetch('/api/sign-in', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }),
-    { signIn: owner.signIn, password: owner.password },
-  );
+mkdirSync(values.out, { recursive: true });
+await withDemoPage(values.port, { width: 760, height: 460 }, async (page, base, signIn) => {
+  await signIn();
   // What the page hands out as a file is taken from it before it is gone.
   await page.evaluateOnNewDocument(() => {
     const make = URL.createObjectURL;
@@ -63,7 +43,4 @@ try {
       writeFileSync(join(values.out, `${recipe.pattern}-${severity}.webp`), small);
       console.log(`${recipe.pattern}-${severity}.webp ${small.length} bytes`);
     }
-} finally {
-  await browser.close();
-  rmSync(profile, { recursive: true, force: true });
-}
+});

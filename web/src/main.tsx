@@ -6,7 +6,20 @@ import { App } from './app/App.js';
 import './app/fonts.css';
 import { restoreOutbox } from './app/outbox.js';
 import { store } from './app/store.js';
+// In this order: later ones refine earlier ones, for narrow windows and for print.
 import './app/styles.css';
+import './frame/frame.css';
+import './stages/bench/bench.css';
+import './stages/station/station.css';
+import './stages/intake/intake.css';
+import './stages/measure/entry.css';
+import './stages/cause/cause.css';
+import './stages/document/document.css';
+import './app/narrow.css';
+import './stages/opening/opening.css';
+import './stages/strip/strip.css';
+import './capture/capture.css';
+import './stages/intake/custody.css';
 import { theme } from './app/theme.js';
 
 void store.dispatch(restoreOutbox());

@@ -11,7 +11,6 @@ import {
 } from '@true-ledger/core';
 import { useRef, useState, type PointerEvent, type ReactNode } from 'react';
 import type { Pen, Place } from './pen.js';
-import './station.css';
 import type { Flattened } from './useFlattened.js';
 
 interface Props {
