@@ -1,8 +1,10 @@
 import { createContext, useCallback, useContext } from 'react';
 import type { Me } from '@true-ledger/contract';
 import type { CaseState, CaseView, Diagnosis, StationView } from '@true-ledger/core';
+import { useStore } from 'react-redux';
 import { record, type Observation } from './outbox.js';
-import { useAppDispatch } from './store.js';
+import { selectCaseView } from './selectors.js';
+import { useAppDispatch, type RootState } from './store.js';
 
 export interface OpenCase {
   readonly caseId: string;
@@ -32,6 +34,16 @@ export function useRecord(): (...observations: Observation[]) => void {
     },
     [dispatch, caseId, me, readOnly],
   );
+}
+
+/**
+ * The case as it stands when asked. What is drawn may be a moment behind the hand (the case is drawn in slices), so an observation that
+ * follows from the one before it, the next of a row, is made from this and not from what is on the screen.
+ */
+export function useNow(): () => CaseView {
+  const store = useStore<RootState>();
+  const { caseId, view } = useCase();
+  return useCallback(() => selectCaseView(store.getState(), caseId) ?? view, [store, caseId, view]);
 }
 
 export function useStation(id: string): StationView | undefined {

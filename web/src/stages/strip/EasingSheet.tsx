@@ -1,10 +1,22 @@
 import { Alert, Button, Input, Segmented, Select } from 'antd';
 import { easingResult, parseQuantity, type StripPlan } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
-import { useCase, useRecord } from '../../app/caseContext.js';
+import { useCase, useNow, useRecord } from '../../app/caseContext.js';
 import { TORQUE_UNITS } from './FastenerSheet.js';
 
 const capName = (cap: string): string => (cap === '' ? 'as it came' : cap.replace('.', ' ').replace(/^rod/, 'big end'));
+
+type Reading = { readonly index: number; readonly cap: string };
+
+/** Caps not eased yet, mains first. */
+function capsToEase(plan: StripPlan, readings: readonly Reading[]): string[] {
+  const open = plan.steps.flatMap((s) => (s.cap ? [s.cap] : [])).filter((c) => !readings.some((r) => r.cap === c));
+  return [...open.filter((c) => c.startsWith('main')), ...open.filter((c) => !c.startsWith('main'))];
+}
+
+/** What the next figure is for: all caps tight, the cap chosen, or the next in the row. */
+const capAsked = (open: readonly string[], readings: readonly Reading[], chosen: string | null): string | null =>
+  readings.length === 0 ? '' : (chosen ?? open[0] ?? null);
 
 /** Turning torque as caps are eased one by one: the cap whose easing lets the crank go is named. */
 export function EasingSheet({ plan }: { plan: StripPlan }): ReactNode {
@@ -12,22 +24,24 @@ export function EasingSheet({ plan }: { plan: StripPlan }): ReactNode {
   const record = useRecord();
   const readings = view.strip.easing.map((e) => e.value);
   const result = easingResult(readings.map((r) => ({ cap: r.cap, newtonMetre: r.newtonMetre })));
-  const caps = plan.steps.flatMap((s) => (s.cap ? [s.cap] : [])).filter((c) => !readings.some((r) => r.cap === c));
-  const mains = caps.filter((c) => c.startsWith('main'));
   const [chosen, setChosen] = useState<string | null>(null);
-  const cap = readings.length === 0 ? '' : (chosen ?? mains[0] ?? caps[0] ?? null);
+  const caps = capsToEase(plan, readings);
+  const cap = capAsked(caps, readings, chosen);
+  const now = useNow();
   const [text, setText] = useState('');
   const [unit, setUnit] = useState<'N·m' | 'lb·ft' | 'lb·in'>('N·m');
   const [problem, setProblem] = useState<string | null>(null);
   const take = (): void => {
-    if (cap === null) return;
+    const held = now().strip.easing.map((e) => e.value);
+    const eased = capAsked(capsToEase(plan, held), held, held.length === readings.length ? chosen : null);
+    if (eased === null) return;
     const parsed = parseQuantity(text, 'torque', unit);
     if (!parsed.ok) return setProblem(parsed.problem.sentence);
-    const index = (readings.at(-1)?.index ?? -1) + 1;
+    const index = (held.at(-1)?.index ?? -1) + 1;
     record({
       kind: 'ease-torque',
       station: null,
-      body: { index, cap, text: text.trim(), unit: parsed.value.unit, newtonMetre: parsed.value.value },
+      body: { index, cap: eased, text: text.trim(), unit: parsed.value.unit, newtonMetre: parsed.value.value },
     });
     setText('');
     setChosen(null);
@@ -93,7 +107,8 @@ export function EasingSheet({ plan }: { plan: StripPlan }): ReactNode {
               size="small"
               type="text"
               onClick={() => {
-                const last = view.strip.easing.at(-1)!;
+                const last = now().strip.easing.at(-1);
+                if (!last) return;
                 record({
                   kind: 'retracted',
                   station: null,

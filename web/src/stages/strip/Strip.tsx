@@ -10,7 +10,7 @@ import {
 } from '@true-ledger/core';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { useCase, useRecord } from '../../app/caseContext.js';
+import { useCase, useNow, useRecord } from '../../app/caseContext.js';
 import { useKeys } from '../../app/keys.js';
 import { EasingSheet } from './EasingSheet.js';
 import { FastenerSheet } from './FastenerSheet.js';
@@ -64,6 +64,7 @@ export function Strip(): ReactNode {
 
 function StepList({ standing, current }: { standing: StripStanding; current: StepStanding }): ReactNode {
   const { caseId, readOnly } = useCase();
+  const now = useNow();
   const record = useRecord();
   const { message } = App.useApp();
   const list = useRef<HTMLElement>(null);
@@ -76,8 +77,8 @@ function StepList({ standing, current }: { standing: StripStanding; current: Ste
     if (top < box.scrollTop || top + here.offsetHeight > box.scrollTop + box.clientHeight) box.scrollTop = top - box.clientHeight / 3;
   }, [current]);
   const move = (id: string, by: number): void => {
-    const at = standing.plan.steps.findIndex((s) => s.id === id);
-    const moved = moveStep(standing.plan, id, at + by);
+    const { plan } = stripStanding(now());
+    const moved = moveStep(plan, id, plan.steps.findIndex((s) => s.id === id) + by);
     if (!moved.ok) void message.warning(moved.problem.sentence);
     else record({ kind: 'step-order', station: null, body: { order: moved.value } });
   };
