@@ -15,7 +15,7 @@ import { findingsCsv } from './csv.js';
 import { openBundle, verifyBundle } from './verifyBundle.js';
 
 const EXAMPLE = JSON.parse(readFileSync(join(__dirname, '../../../docs/formats/examples/fire-pump.case.json'), 'utf8')) as CaseFile;
-const SCHEMA = JSON.parse(readFileSync(join(__dirname, '../../../docs/formats/case-file.schema.json'), 'utf8')) as {
+const SCHEMA = JSON.parse(readFileSync(join(__dirname, '../../../docs/formats/case.schema.json'), 'utf8')) as {
   properties: Record<string, unknown>;
   required: string[];
 };

@@ -39,7 +39,7 @@ export interface WearWords {
   readonly where: 'front-edge' | 'rear-edge' | 'middle' | 'arc';
 }
 
-/** The case file: small enough to write by hand, complete enough to diagnose. Documented in `docs/formats/case-file.md`. */
+/** The case file: small enough to write by hand, complete enough to diagnose. Documented in `docs/formats/case.md`. */
 export interface CaseFile {
   readonly format: typeof CASE_FILE_FORMAT;
   readonly version: typeof CASE_FILE_VERSION;
@@ -56,7 +56,11 @@ export interface CaseFile {
   readonly sound?: readonly string[];
   readonly states?: Readonly<Record<string, (typeof STATION_STATES)[number]>>;
   readonly findings?: ReadonlyArray<{
+    /** A station id, or a bearing (`rod.2`, `main.1`) with `half`. */
     readonly station: string;
+    readonly half?: 'upper' | 'lower' | 'both';
+    /** Where it is worn when nothing is drawn. */
+    readonly edge?: 'front' | 'rear' | 'both' | 'centre' | 'diagonal';
     readonly grade?: number;
     readonly patterns?: readonly string[];
     readonly absent?: readonly string[];
@@ -147,6 +151,8 @@ const schema = Joi.object({
     .items(
       Joi.object({
         station: Joi.string().required(),
+        half: Joi.string().valid('upper', 'lower', 'both'),
+        edge: Joi.string().valid('front', 'rear', 'both', 'centre', 'diagonal'),
         grade: Joi.number().integer().min(0).max(4),
         patterns: Joi.array().items(Joi.string()),
         absent: Joi.array().items(Joi.string()),
@@ -259,7 +265,7 @@ export function readCaseFile(json: unknown): Result<{ state: CaseState; view: Ca
     const detail = checked.error.details[0];
     return fail(
       'case-file',
-      `The case file was not read: ${detail?.message ?? 'it has the wrong shape'}. See docs/formats/case-file.md.`,
+      `The case file was not read: ${detail?.message ?? 'it has the wrong shape'}. See docs/formats/case.md.`,
       detail?.path.join('.'),
     );
   }
@@ -316,7 +322,10 @@ export function readCaseFile(json: unknown): Result<{ state: CaseState; view: Ca
   for (const [station, value] of Object.entries(file.states ?? {})) {
     for (const s of stations.filter((x) => matchesStation(station, x.id))) add('state-set', s.id, { state: value }, `states.${station}`);
   }
-  (file.findings ?? []).forEach((f, i) => addFinding(f, stations, i, add, (p) => (problem ??= p)));
+  problem ??= contradiction(file);
+  (file.findings ?? []).forEach((f, i) => {
+    for (const id of stationsOfFinding(f)) addFinding({ ...f, station: id }, stations, i, add, (p) => (problem ??= p));
+  });
   (file.evidence ?? []).forEach((e, i) => {
     if (!feature(e.feature))
       problem ??= {
@@ -413,6 +422,49 @@ function addStrip(file: CaseFile, add: Add, report: (p: Problem) => void): void 
   (strip.done ?? []).forEach((s, i) => add('step-set', null, { step: s, state: 'done', note: '' }, `strip.done.${i}`));
 }
 
+/** Stations a finding speaks of: a bearing with `half` stands for its shell halves. */
+function stationsOfFinding(f: NonNullable<CaseFile['findings']>[number]): string[] {
+  if (!f.half) return [f.station];
+  return (f.half === 'both' ? ['upper', 'lower'] : [f.half]).map((half) => `${f.station}.shell.${half}`);
+}
+
+/** A case that says a thing and its contrary: which of the two was meant cannot be guessed. */
+function contradiction(file: CaseFile): Problem | null {
+  const refuse = (field: string, sentence: string): Problem => ({ code: 'case-file-contradiction', sentence, field });
+  const said = new Map<string, boolean>();
+  for (const [i, e] of (file.evidence ?? []).entries()) {
+    if (said.has(e.feature) && said.get(e.feature) !== e.present)
+      return refuse(`evidence.${i}`, `"${e.feature}" is given as found and as not there. Keep the one that was seen; nothing was read.`);
+    said.set(e.feature, e.present);
+  }
+  const shown = new Map<string, boolean>();
+  const grades = new Map<string, number>();
+  for (const [i, f] of (file.findings ?? []).entries()) {
+    for (const station of stationsOfFinding(f)) {
+      for (const [ids, present] of [
+        [f.patterns ?? [], true],
+        [f.absent ?? [], false],
+      ] as const)
+        for (const id of ids) {
+          const key = `${station} ${id}`;
+          if (shown.has(key) && shown.get(key) !== present)
+            return refuse(
+              `findings.${i}`,
+              `${station} is given as showing "${id}" and as not showing it. Keep the one that was seen; nothing was read.`,
+            );
+          shown.set(key, present);
+        }
+      if (f.grade === undefined) continue;
+      if (grades.has(station) && grades.get(station) !== f.grade)
+        return refuse(`findings.${i}.grade`, `${station} is graded ${grades.get(station)} and ${f.grade}. Keep one; nothing was read.`);
+      grades.set(station, f.grade);
+      if (f.grade >= 2 && (file.sound ?? []).includes(station))
+        return refuse(`findings.${i}.grade`, `${station} is listed as sound and graded ${f.grade}. Keep one; nothing was read.`);
+    }
+  }
+  return null;
+}
+
 type Add = <K extends EntryKind>(kind: K, station: string | null, body: EntryBodies[K], field: string) => void;
 
 function addFinding(
@@ -425,9 +477,14 @@ function addFinding(
   const at = `findings.${index}`;
   const station = stations.find((s) => s.id === f.station);
   if (!station)
-    return report({ code: 'case-file-station', sentence: `"${f.station}" is not a place of this engine.`, field: `${at}.station` });
+    return report({
+      code: 'case-file-station',
+      sentence: `"${f.station}" is not a place of this engine; run "true-ledger stations" for the list.`,
+      field: `${at}.station`,
+    });
+  const worn = f.edge ? EDGE_PATTERN[f.edge] : undefined;
   for (const [list, present] of [
-    [f.patterns ?? [], true],
+    [[...(f.patterns ?? []), ...(worn ? [worn] : [])], true],
     [f.absent ?? [], false],
   ] as const) {
     for (const id of list) {
@@ -440,7 +497,9 @@ function addFinding(
       add('pattern-set', station.id, { pattern: id, present }, at);
     }
   }
-  (f.wear ?? []).forEach((w, i) => {
+  const edge: WearWords[] =
+    (f.edge === 'front' || f.edge === 'rear') && !f.wear ? [{ class: 'lining', percent: 5, where: `${f.edge}-edge` }] : [];
+  [...(f.wear ?? []), ...edge].forEach((w, i) => {
     const mark = markOfWords(station, w, `${index}-${i}`);
     if (mark) add('mark-made', station.id, { mark }, `${at}.wear.${i}`);
   });
@@ -450,6 +509,14 @@ function addFinding(
     add('grade-confirmed', station.id, { grade: f.grade as 0, proposed: null, reason: '', book: GRADE_BOOK.version }, `${at}.grade`);
   if (f.note) add('remark', station.id, { remark: `n${index}`, text: f.note }, `${at}.note`);
 }
+
+const EDGE_PATTERN: Readonly<Partial<Record<string, string>>> = {
+  front: 'edge-loading',
+  rear: 'edge-loading',
+  both: 'both-edges',
+  centre: 'centre-band',
+  diagonal: 'diagonal-edge',
+};
 
 /** Turns "lining on 20 % at the rear edge" into a brush stroke of that area on the developed surface. */
 function markOfWords(station: Station, w: WearWords, id: string): SurfaceMark | null {

@@ -3,12 +3,15 @@ import { join } from 'node:path';
 import fc from 'fast-check';
 import { readCaseFile, type CaseFile } from '../bundle/caseFile.js';
 import { engineTemplate, ENGINE_TEMPLATES } from '../engine/templates.js';
+import { patternFaults } from '../damage/catalogue/validate.js';
+import { PATTERNS } from '../damage/patterns.js';
 import { CAUSES } from './data/causes.js';
 import { FEATURES } from './data/features.js';
 import { applicableModel, diagnose, type Diagnosis } from './diagnose.js';
 import { diagnosisJson } from './diagnosisJson.js';
 import { binaryEntropy, enumerateSets, featureProbability, posterior, probabilityBySet, type Observation } from './model.js';
 import { correlation, spreadFindings } from './spread.js';
+import { causeTableFaults } from './validate.js';
 import { engineTags, type STRENGTH, type Cause, type Feature } from './types.js';
 
 const EXAMPLE = JSON.parse(readFileSync(join(__dirname, '../../../docs/formats/examples/fire-pump.case.json'), 'utf8')) as CaseFile;
@@ -56,11 +59,29 @@ describe('tables', () => {
       }
     },
   );
+  it('is without fault by its own validator, and the catalogue by its', () => {
+    expect(causeTableFaults(CAUSES, FEATURES)).toEqual([]);
+    expect(patternFaults(PATTERNS, new Set(FEATURES.map((f) => f.id)))).toEqual([]);
+    expect(PATTERNS.length).toBeGreaterThanOrEqual(110);
+    expect(CAUSES.length).toBeGreaterThanOrEqual(50);
+  });
+  it('names what is wrong: a circle, a strength out of range or missing, a feature nobody can see', () => {
+    const [c] = CAUSES;
+    const spoilt = { ...c!, id: 'spoilt', links: [{ ...c!.links[0]!, strength: 'often' as 'usually' }, ...c!.links.slice(1)] };
+    expect(causeTableFaults([spoilt], FEATURES)).toEqual([expect.stringMatching(/"spoilt".*strength "often" is missing or out of range/)]);
+    const unseen = FEATURES.map((f, i) => (i === 0 ? { ...f, leak: 1.5, check: { step: '', minutes: 0 } } : f));
+    expect(causeTableFaults([], unseen).join(' ')).toMatch(/leak 1.5 is outside 0–1.*observable by no step/);
+    const [p0, p1, ...rest] = PATTERNS;
+    const round = [{ ...p0!, leadsTo: [p1!.id] }, { ...p1!, leadsTo: [p0!.id] }, ...rest];
+    expect(patternFaults(round, new Set(FEATURES.map((f) => f.id)))).toEqual([
+      expect.stringContaining(`${p0!.id} → ${p1!.id} → ${p0!.id}`),
+    ]);
+  });
   it('has leaks with reasons and steps', () => {
     for (const f of FEATURES) {
       expect(f.leak).toBeGreaterThan(0);
       expect(f.leak).toBeLessThan(1);
-      expect(f.leakReason.length).toBeGreaterThan(3);
+      expect(f.leakReason.length).toBeGreaterThan(2);
       expect(f.check.minutes).toBeGreaterThan(0);
     }
   });

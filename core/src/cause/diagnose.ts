@@ -13,7 +13,8 @@ export interface RankedCause {
   readonly id: string;
   readonly name: string;
   readonly family: string;
-  readonly mechanism: Mechanism;
+  /** How it acts, the leading way first. */
+  readonly mechanisms: readonly Mechanism[];
   readonly probability: number;
   readonly range: string;
   readonly places: readonly PlaceShare[];
@@ -112,7 +113,7 @@ export function diagnose(view: CaseView): Diagnosis {
       id: c.id,
       name: c.name,
       family: c.family,
-      mechanism: c.mechanism,
+      mechanisms: c.mechanisms,
       probability: post.marginal[i]!,
       range: rangeWord(post.marginal[i]!),
       places: post.marginal[i]! > 0.05 ? rankPlaces(c, view).slice(0, 3) : [],
@@ -206,8 +207,8 @@ function bestSets(post: Posterior): Array<{ causes: string[]; probability: numbe
 
 /** Probability of a mechanism = that of all sets holding an origin that works through it. */
 function mechanismShares(post: Posterior): Array<{ mechanism: Mechanism; probability: number }> {
-  const names = [...new Set(post.causes.map((c) => c.mechanism))];
-  const bit = post.causes.map((c) => 1 << names.indexOf(c.mechanism));
+  const names = [...new Set(post.causes.flatMap((c) => c.mechanisms))];
+  const bit = post.causes.map((c) => c.mechanisms.reduce((mask, m) => mask | (1 << names.indexOf(m)), 0));
   const byMask = new Float64Array(1 << names.length);
   for (let s = 0; s < post.probability.length; s++) {
     let mask = 0;

@@ -10,7 +10,7 @@ export interface DiagnosisJson {
     readonly id: string;
     readonly name: string;
     readonly family: string;
-    readonly mechanism: string;
+    readonly mechanisms: readonly string[];
     readonly probability: number;
     readonly word: string;
     readonly places: ReadonlyArray<{ readonly place: string; readonly probability: number }>;
@@ -45,7 +45,7 @@ export function diagnosisJson(d: Diagnosis): DiagnosisJson {
       id: c.id,
       name: c.name,
       family: c.family,
-      mechanism: c.mechanism,
+      mechanisms: c.mechanisms,
       probability: round(c.probability),
       word: c.range,
       places: c.places.map((p) => ({ place: p.place, probability: round(p.probability) })),

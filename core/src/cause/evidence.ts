@@ -1,6 +1,6 @@
 import { measuredPlaces } from '../measure/program/caseMeasure.js';
 import type { Reliability } from '../ledger/bodies.js';
-import { isExamined, standingGrade, type CaseView, type StationView } from '../ledger/views.js';
+import { isExamined, standingGrade, type CaseView } from '../ledger/views.js';
 import { pattern, PATTERNS } from '../damage/patterns.js';
 import { FEATURES } from './data/features.js';
 import type { Observation } from './model.js';
@@ -9,6 +9,7 @@ import { easingResult } from '../strip/easing.js';
 import { fastenerResult } from '../strip/fasteners.js';
 import { stripPlan } from '../strip/plan.js';
 import { spreadFindings } from './spread.js';
+import { featuresOfMarks } from './marks.js';
 import { applies, engineTags, type Feature } from './types.js';
 
 /** Where a piece of evidence comes from, so that a screen can open it. */
@@ -38,29 +39,6 @@ export function toObservation(item: EvidenceItem): Observation {
   return item.present
     ? { feature: item.feature.id, ifPresent: yes, ifAbsent: no }
     : { feature: item.feature.id, ifPresent: no, ifAbsent: yes };
-}
-
-/** What a wear map shows by itself, without a named pattern. */
-function featuresOfMarks(s: StationView): Array<{ feature: string; words: string }> {
-  const w = s.summary;
-  if (!w || !s.charted) return [];
-  const found: Array<{ feature: string; words: string }> = [];
-  const felt = w.lines.probe + w.lines.nail + w.lines.through;
-  const pct = (v: number): string => `${v.toFixed(1)} %`;
-  if (s.station.part === 'shell') {
-    if (w.percent.embedded > 0.1) found.push({ feature: 'seen.embedded', words: `embedded on ${pct(w.percent.embedded)}` });
-    if (w.percent.heat > 3) found.push({ feature: 'seen.heat-shell', words: `heat on ${pct(w.percent.heat)}` });
-    if (felt >= 3) found.push({ feature: 'seen.scoring', words: `${felt} lines that can be felt` });
-    if (w.percent.lining > 1 && Math.max(w.edgeShare.front, w.edgeShare.rear) > 0.6)
-      found.push({ feature: 'seen.edge-wear', words: 'lining bare along one edge' });
-  }
-  if (s.station.part === 'journal') {
-    if (w.percent.heat > 3) found.push({ feature: 'seen.journal-heat', words: `heat tint on ${pct(w.percent.heat)}` });
-    if (w.percent.transfer > 0.3) found.push({ feature: 'seen.journal-transfer', words: `transfer on ${pct(w.percent.transfer)}` });
-    if (felt >= 2) found.push({ feature: 'seen.journal-scored', words: `${felt} lines that can be felt` });
-  }
-  if (w.percent.rust > 0.3) found.push({ feature: 'seen.rust', words: `rust on ${pct(w.percent.rust)}` });
-  return found;
 }
 
 const INTAKE_EVIDENCE: ReadonlyArray<{ field: 'complaint' | 'onset' | 'afterFirstSign'; value: string; feature: string }> = [
@@ -103,7 +81,7 @@ export function collectEvidence(view: CaseView): EvidenceItem[] {
   }
   for (const s of view.stations) {
     for (const found of featuresOfMarks(s))
-      put(found.feature, true, 'certain', { station: s.station.id, entry: null, words: `${s.station.name}: ${found.words}` });
+      put(found.feature, true, found.reliability, { station: s.station.id, entry: null, words: `${s.station.name}: ${found.words}` });
     for (const p of s.patterns) {
       const record = pattern(p.value.pattern);
       if (record && p.value.present)

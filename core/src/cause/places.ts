@@ -1,6 +1,7 @@
 import { cylinderPlaces } from '../engine/layout.js';
 import { fedBy, oilRoute } from '../engine/oilRoute.js';
 import { isExamined, standingGrade, type CaseView } from '../ledger/views.js';
+import { secondaryPlaces } from './secondary.js';
 import type { Cause } from './types.js';
 
 export interface PlaceShare {
@@ -37,8 +38,13 @@ export function rankPlaces(cause: Cause, view: CaseView): PlaceShare[] {
       });
     }
   }
+  const secondary = secondaryPlaces(view);
   const relevant = view.stations.filter(
-    (s) => isExamined(s) && standingGrade(s) !== null && (cause.place === 'main' ? s.station.part === 'shell' : s.station.cylinder > 0),
+    (s) =>
+      isExamined(s) &&
+      standingGrade(s) !== null &&
+      !secondary.has(s.station.id) &&
+      (cause.place === 'main' ? s.station.part === 'shell' : s.station.cylinder > 0),
   );
   const log = candidates.map((c) =>
     relevant.reduce((sum, s) => {

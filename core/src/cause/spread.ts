@@ -1,6 +1,7 @@
 import { cylinderPlaces, pinNumber } from '../engine/layout.js';
 import { fedBy, oilRoute, routeDistance } from '../engine/oilRoute.js';
 import { isExamined, standingGrade, type CaseView, type StationView } from '../ledger/views.js';
+import { failedHere, secondaryPlaces } from './secondary.js';
 
 /** What a rule finds: there, not there, or too little examined to say; with the stations it rests on. */
 export interface Finding {
@@ -29,7 +30,7 @@ function gradeOf(view: CaseView, id: string): number | null {
   return station && isExamined(station) ? standingGrade(station) : null;
 }
 
-/** Bearings that were examined, with the worse of their halves. */
+/** Bearings that were examined, with the worse of their halves; what another bearing shed into them does not count. */
 function bearings(view: CaseView): { examined: Bearing[]; total: number } {
   const stems = new Map<string, StationView[]>();
   for (const s of view.stations) {
@@ -38,19 +39,21 @@ function bearings(view: CaseView): { examined: Bearing[]; total: number } {
     stems.set(stem, [...(stems.get(stem) ?? []), s]);
   }
   const examined: Bearing[] = [];
+  const secondary = secondaryPlaces(view);
+  const own = (id: string): number | null => {
+    const g = gradeOf(view, id);
+    return g !== null && secondary.has(id) ? Math.min(1, g) : g;
+  };
   for (const [stem, list] of stems) {
-    const grades = list.flatMap((s) => {
-      const g = isExamined(s) ? standingGrade(s) : null;
-      return g === null ? [] : [g];
-    });
+    const grades = list.flatMap((s) => own(s.station.id) ?? []);
     if (grades.length === 0) continue;
     examined.push({
       stem,
       main: stem.startsWith('main.'),
       number: Number(stem.split('.')[1]),
       grade: Math.max(...grades),
-      upper: gradeOf(view, `${stem}.shell.upper`),
-      lower: gradeOf(view, `${stem}.shell.lower`),
+      upper: own(`${stem}.shell.upper`),
+      lower: own(`${stem}.shell.lower`),
       stations: list.filter(isExamined).map((s) => s.station.id),
     });
   }
@@ -83,6 +86,7 @@ export function spreadFindings(view: CaseView): SpreadFindings {
   halvesAndEdges(view, set);
   pistonSpread(view, set);
   wholeEngine(view, set);
+  elsewhere(view, set);
   return out;
 }
 
@@ -304,4 +308,93 @@ function wholeEngine(view: CaseView, set: Setter): void {
     );
   else if (graded.length / Math.max(1, present.length) >= 0.6)
     set('spread.nothing-found', true, [], `${graded.length} of ${present.length} places examined, none at grade 2 or more`);
+}
+
+/** Parts whose metal goes round with the oil when they break. */
+const SOURCES = new Set([
+  'lobe-flat',
+  'follower-pitted',
+  'follower-cracked',
+  'ring-broken',
+  'timing-broken',
+  'pump-seized',
+  'race-spalling',
+  'cage-failure',
+  'piston-broken',
+  'rod-broken',
+  'chain-stretched',
+]);
+
+function elsewhere(view: CaseView, set: Setter): void {
+  const graded = view.stations.filter((s) => isExamined(s) && standingGrade(s) !== null);
+  const worst = (parts: readonly string[]): { share: number; grade: number; ids: string[] } => {
+    const all = view.stations.filter((s) => parts.includes(s.station.part) && s.state !== 'not-present');
+    const seen = graded.filter((s) => parts.includes(s.station.part));
+    return {
+      share: seen.length / Math.max(1, all.length),
+      grade: Math.max(0, ...seen.map((s) => standingGrade(s) ?? 0)),
+      ids: seen.filter((s) => (standingGrade(s) ?? 0) >= BAD).map((s) => s.station.id),
+    };
+  };
+  const gear = worst(['cam', 'valve', 'timing', 'chamber']);
+  const rest = worst(['shell', 'rolling', 'skirt', 'bore']);
+  if (gear.grade >= BAD && rest.share >= 0.4)
+    set(
+      'spread.top-end-only',
+      rest.grade <= 1,
+      gear.ids,
+      `valve gear up to grade ${gear.grade}, bearings, skirts and bores up to ${rest.grade}`,
+    );
+  const sources = view.stations.filter((s) => s.patterns.some((p) => p.value.present && SOURCES.has(p.value.pattern)));
+  const carried = graded.filter(
+    (s) =>
+      s.station.part === 'shell' &&
+      !failedHere(s) &&
+      s.patterns.some((p) => p.value.present && ['scoring', 'own-debris-scoring', 'embedded'].includes(p.value.pattern)),
+  );
+  if (sources.length > 0 && carried.length > 0)
+    set(
+      'spread.after-broken-part',
+      true,
+      [...sources, ...carried].map((s) => s.station.id),
+      `${sources
+        .map((s) => s.station.name.toLowerCase())
+        .slice(0, 3)
+        .join(', ')} shed metal, ${carried.length} shells carry its marks`,
+    );
+  const bad = graded.filter((s) => (standingGrade(s) ?? 0) >= BAD);
+  const kinds = new Set(bad.map((s) => s.station.part));
+  if (bad.length >= 3 && graded.length >= 8)
+    set(
+      'spread.scattered',
+      kinds.size >= 4 && bad.every((s) => (standingGrade(s) ?? 0) <= 2),
+      bad.map((s) => s.station.id),
+      `${bad.length} places of ${kinds.size} kinds, up to grade ${Math.max(...bad.map((s) => standingGrade(s) ?? 0))}`,
+    );
+  hotEnd(view, set);
+}
+
+/** Do pistons get worse towards one end of the bank? */
+function hotEnd(view: CaseView, set: Setter): void {
+  const grade = new Map<number, number>();
+  for (const s of view.stations)
+    if (s.station.part === 'skirt' && isExamined(s)) {
+      const g = standingGrade(s);
+      if (g !== null) grade.set(s.station.cylinder, Math.max(grade.get(s.station.cylinder) ?? 0, g));
+    }
+  const along = cylinderPlaces(view.layout).flatMap((p) => {
+    const g = grade.get(p.cylinder);
+    return g === undefined ? [] : [{ d: p.along, g }];
+  });
+  if (along.length < 3 || !along.some((a) => a.g >= BAD)) return;
+  const r = correlation(
+    along.map((a) => a.d),
+    along.map((a) => a.g),
+  );
+  set(
+    'spread.hot-cylinders',
+    Math.abs(r) >= 0.6,
+    [],
+    `piston grade along the bank: correlation ${r.toFixed(2)} over ${along.length} cylinders`,
+  );
 }

@@ -35,18 +35,24 @@ export interface Cause {
   readonly id: string;
   readonly name: string;
   readonly family: string;
-  readonly mechanism: Mechanism;
+  /** How it acts, the leading way first. */
+  readonly mechanisms: readonly Mechanism[];
   /** Prior odds that this is at work in a failed engine of any kind, before evidence; per tag where the engine class matters. */
   readonly priorOdds: number;
   readonly priorOddsFor?: Readonly<Partial<Record<EngineTag, number>>>;
   readonly needs?: readonly EngineTag[];
   readonly place?: 'main' | 'cylinder';
   readonly links: readonly CauseLink[];
+  /** Who is answerable when nothing else is known; kept apart from the cause. */
+  readonly answerable: Answerable;
   /** What this cause does not do, in words. */
   readonly doesNot: string;
   readonly collateral: readonly string[];
   readonly actions: readonly string[];
 }
+
+/** Kept apart from the cause, each with its own evidence. */
+export type Answerable = 'use' | 'maker' | 'earlier repair' | 'supplier part' | 'wear' | 'not determined';
 
 export type Mechanism =
   | 'film starved'
@@ -57,7 +63,11 @@ export type Mechanism =
   | 'edge loading'
   | 'corrosion'
   | 'clearance lost'
+  | 'shell moved'
+  | 'joint loose'
+  | 'part broken and flailing'
   | 'combustion attack'
+  | 'wash'
   | 'gas leak'
   | 'ordinary wear'
   | 'unknown';

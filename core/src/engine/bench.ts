@@ -11,7 +11,7 @@ export interface BenchCell {
 export interface BenchRow {
   readonly id: string;
   readonly label: string;
-  readonly kind: 'bore' | 'rings' | 'crown' | 'skirt' | 'rod' | 'shell' | 'journal' | 'thrust' | 'oil';
+  readonly kind: 'head' | 'cam' | 'bore' | 'rings' | 'crown' | 'skirt' | 'rod' | 'shell' | 'journal' | 'thrust' | 'oil';
   readonly cells: readonly BenchCell[];
 }
 
@@ -52,6 +52,22 @@ export function benchPlan(layout: EngineLayout): BenchPlan {
   const topRows = (bank: number): void => {
     const of = inBank(bank);
     const at = (make: (c: number) => string): BenchCell[] => of.flatMap((p) => cell(make(p.cylinder), pinColumn(p.pin), 2));
+    if (layout.valveGear !== 'ports')
+      row(
+        `cam-${bank}`,
+        `Lobes and followers${side(bank)}`,
+        'cam',
+        at((c) => `cam.${c}`),
+      );
+    row(
+      `head-${bank}`,
+      `${layout.valveGear === 'ports' ? 'Chambers' : 'Chambers, valves'}${side(bank)}`,
+      'head',
+      of.flatMap((p) => [
+        ...cell(`head.${p.cylinder}`, pinColumn(p.pin), layout.valveGear === 'ports' ? 2 : 1),
+        ...cell(`valves.${p.cylinder}`, pinColumn(p.pin) + 1, 1),
+      ]),
+    );
     row(
       `bore-${bank}`,
       `Bores${side(bank)}`,
@@ -117,15 +133,15 @@ export function benchPlan(layout: EngineLayout): BenchPlan {
     ...cell(`main.${layout.thrustMain}.thrust.front`, thrustAt, 1),
     ...cell(`main.${layout.thrustMain}.thrust.rear`, thrustAt + 1, 1),
   ]);
-  const oil = ['pickup.screen', 'pump.gears', 'pump.relief', 'filter.media', 'pan.debris', 'gasket.head', 'timing.drive'].flatMap((id) =>
-    cell(id, 0, 1),
-  );
-  row(
-    'oil',
-    'Oil side and rest',
-    'oil',
-    oil.map((c, i) => ({ ...c, column: i })),
-  );
+  const inLine = (id: string, title: string, stations: readonly string[]): void =>
+    row(
+      id,
+      title,
+      'oil',
+      stations.flatMap((s) => cell(s, 0, 1)).map((c, i) => ({ ...c, column: i })),
+    );
+  inLine('oil', 'Oil side', ['pickup.screen', 'pump.gears', 'pump.relief', 'filter.media', 'oil.cooler', 'oil.gallery', 'pan.debris']);
+  inLine('rest', 'Joints and drive', ['gasket.head', 'timing.drive', 'bolts.head', 'bolts.rod', 'bolts.main', 'bolts.crank']);
   return { columns, rows };
 }
 

@@ -143,7 +143,8 @@ describe('bench', () => {
     const plan = benchPlan(four);
     expect(neighbourOnBench(plan, 'main.1.shell.upper', 'right')).toBe('rod.1.shell.upper');
     expect(neighbourOnBench(plan, 'rod.2.shell.upper', 'down')).toBe('crank.pin.2');
-    expect(neighbourOnBench(plan, 'bore.1', 'up')).toBe('bore.1');
+    expect(neighbourOnBench(plan, 'bore.1', 'up')).toBe('head.1');
+    expect(neighbourOnBench(plan, 'cam.1', 'up')).toBe('cam.1');
     expect(neighbourOnBench(plan, 'main.1.shell.upper', 'left')).toBe('main.1.shell.upper');
   });
   it('reaches every cell by arrows alone', () => {

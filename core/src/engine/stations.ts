@@ -15,7 +15,13 @@ export type PartClass =
   | 'pickup'
   | 'filter'
   | 'debris'
-  | 'timing';
+  | 'timing'
+  | 'chamber'
+  | 'valve'
+  | 'cam'
+  | 'gallery'
+  | 'cooler'
+  | 'fastener';
 
 /** Developed surface of a part class. `u` runs across, `v` along; spans in degrees or as a share 0–1. */
 export interface SurfaceFrame {
@@ -58,6 +64,12 @@ export const PART_NAMES: Readonly<Record<PartClass, string>> = {
   filter: 'Filter',
   debris: 'Debris',
   timing: 'Timing drive',
+  chamber: 'Chambers and ports',
+  valve: 'Valves and guides',
+  cam: 'Lobes and followers',
+  gallery: 'Oil galleries and jets',
+  cooler: 'Oil cooler',
+  fastener: 'Fasteners',
 };
 
 function shellFrame(diameterMm: number, widthMm: number): SurfaceFrame {
@@ -145,6 +157,11 @@ export function stationsOf(layout: EngineLayout): Station[] {
   };
   const places = cylinderPlaces(layout);
   for (const { cylinder: c } of places) {
+    add(`head.${c}`, 'chamber', `Chamber ${c}`, c, c);
+    if (layout.valveGear !== 'ports') {
+      add(`valves.${c}`, 'valve', `Valves ${c}`, c, c);
+      add(`cam.${c}`, 'cam', `Lobes and followers ${c}`, c, c);
+    }
     add(`bore.${c}`, 'bore', `Bore ${c}`, c, c, boreFrame(layout));
     add(`rings.${c}.pack`, 'rings', `Rings ${c}`, c, c);
     add(`piston.${c}.crown`, 'crown', `Piston ${c} crown`, c, c, crownFrame(layout));
@@ -186,8 +203,14 @@ export function stationsOf(layout: EngineLayout): Station[] {
     add('pump.gears', 'pump', 'Oil pump gears');
     add('pump.relief', 'pump', 'Relief valve');
     add('filter.media', 'filter', 'Filter media');
+    add('oil.gallery', 'gallery', 'Oil galleries and jets');
+    add('oil.cooler', 'cooler', 'Oil cooler');
   }
   if (layout.lubrication !== 'premix') add('pan.debris', 'debris', 'Pan debris');
+  if (layout.bigEnds === 'shells') add('bolts.rod', 'fastener', 'Rod bolts');
+  if (layout.mainBearings === 'shells') add('bolts.main', 'fastener', 'Main bolts');
+  add('bolts.head', 'fastener', 'Head bolts');
+  add('bolts.crank', 'fastener', 'Flywheel, damper and their bolts');
   return list;
 }
 

@@ -1,5 +1,5 @@
 import { Input } from 'antd';
-import { FORM_NAMES, PART_NAMES, PATTERNS, RECIPES, SEVERITIES, SEVERITY_WORDS, type DamagePattern, type Recipe } from '@true-ledger/core';
+import { FORM_NAMES, PART_NAMES, PATTERNS, RECIPES, SEVERITIES, SEVERITY_WORDS, toldApart, type DamagePattern, type Recipe } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import './patterns.css';
@@ -9,7 +9,7 @@ const RECIPE_OF = new Map(RECIPES.map((r) => [r.pattern, r]));
 const MORE = RECIPES.filter((r) => !PATTERNS.some((p) => p.id === r.pattern));
 
 const textOf = (p: DamagePattern): string =>
-  `${p.name} ${p.look} ${(p.alsoCalled ?? []).join(' ')} ${p.parts.map((x) => PART_NAMES[x]).join(' ')}`.toLowerCase();
+  `${p.name} ${p.look} ${p.alsoCalled.join(' ')} ${p.parts.map((x) => PART_NAMES[x]).join(' ')}`.toLowerCase();
 
 /** Catalogue of the damage patterns that can be named, each with its reference pictures. */
 export function Patterns(): ReactNode {
@@ -44,7 +44,7 @@ export function Patterns(): ReactNode {
               {recipe && <ReferencePictures recipe={recipe} />}
               <p>{p.look}</p>
               <p>
-                <b>Told apart.</b> {p.toldApart}
+                <b>Told apart.</b> {toldApart(p)}
               </p>
               <p>
                 <b>Why.</b> {p.mechanism}

@@ -131,7 +131,7 @@ function Waterfall({ cause, rival }: { cause: RankedCause; rival: RankedCause | 
         )}
       </h2>
       <p className="quiet">
-        {cause.family}; {cause.mechanism}. Weights in decibans against {rival ? rival.name.toLowerCase() : 'its rival'}. {record_?.doesNot}
+        {cause.family}; {cause.mechanisms.join(', ')}. Weights in decibans against {rival ? rival.name.toLowerCase() : 'its rival'}. {record_?.doesNot}
       </p>
       {held && held.decision !== 'open' && (
         <p>

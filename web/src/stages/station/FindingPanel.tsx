@@ -1,5 +1,5 @@
 import { Button, Input, Select } from 'antd';
-import { GRADE_INFO, gradeText, GRADES, patternsFor, pattern, STATION_STATES, type Grade, type StationView } from '@true-ledger/core';
+import { GRADE_INFO, gradeText, GRADES, patternsFor, pattern, STATION_STATES, toldApart, type Grade, type StationView } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useGradeBooksQuery } from '../../app/api.js';
@@ -45,6 +45,7 @@ export function FindingPanel({ station, onGrade }: { station: StationView; onGra
     if (held) record({ kind: 'retracted', station: id, body: { target: held.version.entry, slot: `pattern:${v}`, reason: 'taken back' } });
   };
   const choices = patternsFor(station.station.part);
+  const last = present.length > 0 ? pattern(present.at(-1)!.value.pattern) : undefined;
   return (
     <section className="pane finding" aria-label="Finding">
       <div className="grade-row" role="radiogroup" aria-label="Grade">
@@ -100,7 +101,7 @@ export function FindingPanel({ station, onGrade }: { station: StationView; onGra
             mode="multiple"
             disabled={readOnly}
             value={present.map((p) => p.value.pattern)}
-            options={choices.map((p) => ({ value: p.id, label: p.name, title: `${p.look} Told apart: ${p.toldApart}` }))}
+            options={choices.map((p) => ({ value: p.id, label: p.name, title: `${p.look} ${toldApart(p)}` }))}
             showSearch={{ optionFilterProp: 'label' }}
             placeholder="Name the pattern"
             onSelect={(v: string) => record({ kind: 'pattern-set', station: id, body: { pattern: v, present: true } })}
@@ -135,7 +136,7 @@ export function FindingPanel({ station, onGrade }: { station: StationView; onGra
       </div>
       {present.length > 0 && (
         <p className="apart">
-          <b>Told apart.</b> {pattern(present.at(-1)!.value.pattern)?.toldApart} <b>Ask.</b> {pattern(present.at(-1)!.value.pattern)?.ask}
+          <b>Told apart.</b> {last && toldApart(last)} <b>Ask.</b> {last?.ask}
         </p>
       )}
       <ul className="remarks">

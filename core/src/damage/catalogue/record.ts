@@ -1,0 +1,96 @@
+import type { PartClass } from '../../engine/stations.js';
+import type { WearClass } from '../classes.js';
+
+/** Where on its face a pattern sits. */
+export type PatternPlace =
+  | 'loaded arc'
+  | 'one edge'
+  | 'both edges'
+  | 'diagonal edges'
+  | 'centre band'
+  | 'parting line'
+  | 'hole or groove'
+  | 'one spot'
+  | 'all round'
+  | 'top'
+  | 'middle height'
+  | 'where liquid stood'
+  | 'anywhere';
+
+/** What a pattern leaves on the wear map, for ranking it against a surface. */
+export interface PatternSignature {
+  /** Classes that carry it, the leading one first. */
+  readonly classes: readonly WearClass[];
+  /** Classes that speak against it when they are plain to see. */
+  readonly not?: readonly WearClass[];
+  readonly where: PatternPlace;
+  readonly lines?: 'many' | 'few' | 'none';
+  readonly specks?: boolean;
+  /** Crazed or cracked network. */
+  readonly network?: boolean;
+  readonly half?: 'upper' | 'lower' | 'loaded' | 'both' | 'one';
+}
+
+/** A pattern that is mistaken for this one and the observation that decides between them. */
+export interface LookAlike {
+  readonly pattern: string;
+  readonly decides: string;
+}
+
+/** A known damage pattern: what it looks like, what it is mistaken for and what decides. Terms follow ISO 7146-1 and ISO 15243 where they have one. */
+export interface DamagePattern {
+  readonly id: string;
+  readonly name: string;
+  readonly parts: readonly PartClass[];
+  /** Evidence feature that this pattern sets. */
+  readonly feature: string;
+  readonly look: string;
+  readonly signature: PatternSignature | null;
+  readonly lookAlikes: readonly LookAlike[];
+  readonly mechanism: string;
+  /** First question to put to the engine. */
+  readonly ask: string;
+  /** Patterns it leads to next: at the same place, in the same cylinder, or where its metal is carried. Never back to itself. */
+  readonly leadsTo: readonly string[];
+  /** It shuts the feed: what lies beyond it on the oil route runs dry. */
+  readonly starvesBeyond: boolean;
+  /** A clue of time: it came before the others, while running, or at the last turn. */
+  readonly when: 'first' | 'running' | 'last turn' | null;
+  /** Other trade words, for search. */
+  readonly alsoCalled: readonly string[];
+}
+
+interface Draft {
+  readonly id: string;
+  readonly name: string;
+  readonly feature: string;
+  readonly look: string;
+  readonly why: string;
+  readonly ask: string;
+  readonly apart: Readonly<Record<string, string>>;
+  readonly sign?: PatternSignature;
+  readonly next?: readonly string[];
+  readonly starves?: boolean;
+  readonly when?: DamagePattern['when'];
+  readonly also?: readonly string[];
+  readonly on?: readonly PartClass[];
+}
+
+/** Patterns of a family of parts from their drafts; a draft may name other parts than the family's. */
+export function patternsOn(parts: readonly PartClass[], drafts: readonly Draft[]): DamagePattern[] {
+  return drafts.map((d) => ({
+    id: d.id,
+    name: d.name,
+    parts: d.on ?? parts,
+    feature: d.feature,
+    look: d.look,
+    signature: d.sign ?? null,
+    lookAlikes: Object.entries(d.apart).map(([pattern, decides]) => ({ pattern, decides })),
+    mechanism: d.why,
+    ask: d.ask,
+    leadsTo: d.next ?? [],
+    starvesBeyond: d.starves ?? false,
+    when: d.when ?? null,
+    alsoCalled: d.also ?? [],
+  }));
+}
