@@ -89,8 +89,51 @@ read();
 const views = Array.from({ length: 12 }, read);
 let at = 0;
 print(
-  'differential of the example case (35 causes, sets up to three)',
+  `differential of the example case (${core.diagnose(read()).causes.length} causes, sets up to three)`,
   time(() => core.diagnose(views[at++]), 9),
+  { limit: 50 },
+);
+
+// A twelve-cylinder with every place graded and a pattern named at each, and every third of the other features observed: one more pattern named, then the differential anew.
+const twelve = core.stationsOf(core.engineTemplate('vee-12-petrol').layout);
+const crowded = core.readCaseFile({
+  format: 'true-ledger/case',
+  version: 1,
+  engine: { template: 'vee-12-petrol' },
+  findings: twelve.map((s, k) => ({
+    station: s.id,
+    grade: k % 4,
+    patterns: core
+      .patternsFor(s.part)
+      .slice(k % 3, (k % 3) + 2)
+      .map((p) => p.id),
+  })),
+  evidence: core.FEATURES.filter((f, k) => f.kind !== 'seen' && f.kind !== 'spread' && k % 3 === 0).map((f, k) => ({
+    feature: f.id,
+    present: k % 2 === 0,
+  })),
+});
+let crowd = crowded.value.state;
+const shellPatterns = core.PATTERNS.filter((p) => p.parts.includes('shell'));
+const changed = Array.from({ length: 20 }, (_, k) => {
+  const seq = crowd.seq + 1;
+  const body = { pattern: shellPatterns[k % shellPatterns.length].id, present: true };
+  crowd = core.applyEntry(crowd, {
+    id: `n${k}`,
+    kind: 'pattern-set',
+    station: `main.${1 + (k % 7)}.shell.lower`,
+    body,
+    author,
+    time: '',
+    seq,
+    hash: '',
+  });
+  return crowd;
+});
+let turn = 0;
+print(
+  `view and differential after one change, V12, ${twelve.length} places, ${core.diagnose(core.caseView(crowd)).evidence.length} pieces of evidence`,
+  time(() => core.diagnose(core.caseView(changed[turn++])), 15),
   { limit: 50 },
 );
 

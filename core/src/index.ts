@@ -91,6 +91,7 @@ export * from './cause/types.js';
 export * from './cause/data/causes.js';
 export * from './cause/data/features.js';
 export * from './cause/model.js';
+export * from './cause/joint.js';
 export * from './cause/validate.js';
 export * from './cause/spread.js';
 export * from './cause/evidence.js';

@@ -3,11 +3,12 @@ import { CAUSES, CAUSE_TABLE_VERSION } from './data/causes.js';
 import { FEATURES } from './data/features.js';
 import { endingOf, type Ending } from './ending.js';
 import { collectEvidence, toObservation, type EvidenceItem } from './evidence.js';
+import { chanceOfAny } from './joint.js';
 import { posterior, probabilityBySingle, type Posterior } from './model.js';
 import { nextChecks, type NextCheck } from './nextCheck.js';
 import { rankPlaces, type PlaceShare } from './places.js';
 import { turningPoint, type TurningPoint } from './turningPoint.js';
-import { applies, engineTags, type Cause, type EngineTag, type Feature, type Mechanism } from './types.js';
+import { applies, engineTags, type Cause, type CauseLink, type EngineTag, type Feature, type Mechanism } from './types.js';
 
 export interface RankedCause {
   readonly id: string;
@@ -90,6 +91,9 @@ export function applicableModel(tags: ReadonlySet<EngineTag>): ApplicableModel {
   return model;
 }
 
+/** How many of the ranked causes come with their evidence. */
+export const WEIGHED_FOR = 15;
+
 /** A cause is believed when its marginal reaches this. */
 export const BELIEVED = 0.3;
 
@@ -106,7 +110,8 @@ export function diagnose(view: CaseView): Diagnosis {
   const post = posterior(causes, odds, evidence.map(toObservation), features);
   const order = causes.map((_, i) => i).sort((a, b) => post.marginal[b]! - post.marginal[a]!);
   const singles = new Map(post.weighed.map((o) => [o.feature, probabilityBySingle(features.get(o.feature)!, causes)]));
-  const ranked = order.map((i): RankedCause => {
+  const items = new Map(evidence.map((e) => [e.feature.id, e]));
+  const ranked = order.map((i, rank): RankedCause => {
     const c = causes[i]!;
     const rival = order.find((j) => j !== i && !rejected.has(causes[j]!.id)) ?? i;
     return {
@@ -117,7 +122,7 @@ export function diagnose(view: CaseView): Diagnosis {
       probability: post.marginal[i]!,
       range: rangeWord(post.marginal[i]!),
       places: post.marginal[i]! > 0.05 ? rankPlaces(c, view).slice(0, 3) : [],
-      evidence: waterfall(i, rival, evidence, post, singles, features),
+      evidence: rank < WEIGHED_FOR ? waterfall(i, rival, items, post, singles, features) : [],
     };
   });
   const sets = bestSets(post);
@@ -153,17 +158,27 @@ export function diagnose(view: CaseView): Diagnosis {
   return result;
 }
 
+const linkCache = new WeakMap<Cause, ReadonlyMap<string, CauseLink>>();
+
+/** Links of a cause by feature. */
+export function linksOf(c: Cause): ReadonlyMap<string, CauseLink> {
+  const held = linkCache.get(c) ?? new Map(c.links.map((l) => [l.feature, l]));
+  linkCache.set(c, held);
+  return held;
+}
+
 function waterfall(
   own: number,
   other: number,
-  evidence: readonly EvidenceItem[],
+  items: ReadonlyMap<string, EvidenceItem>,
   post: Posterior,
   singles: ReadonlyMap<string, Float64Array>,
   features: ReadonlyMap<string, Feature>,
 ): WeighedEvidence[] {
   const cause = post.causes[own]!;
   const rival = post.causes[other]!;
-  const items = new Map(evidence.map((e) => [e.feature.id, e]));
+  const ownLinks = linksOf(cause);
+  const rivalLinks = linksOf(rival);
   return post.weighed
     .map((o): WeighedEvidence => {
       const item = items.get(o.feature)!;
@@ -172,8 +187,8 @@ function waterfall(
         const p = singles.get(o.feature)![c]!;
         return p * o.ifPresent + (1 - p) * o.ifAbsent;
       };
-      const link = cause.links.find((l) => l.feature === f.id) ?? rival.links.find((l) => l.feature === f.id);
-      const owner = cause.links.some((l) => l.feature === f.id) ? '' : link ? `${rival.name}: ` : '';
+      const link = ownLinks.get(f.id) ?? rivalLinks.get(f.id);
+      const owner = ownLinks.has(f.id) ? '' : link ? `${rival.name}: ` : '';
       return {
         feature: f.id,
         name: f.name,
@@ -191,9 +206,10 @@ function waterfall(
 function bestSets(post: Posterior): Array<{ causes: string[]; probability: number }> {
   const best: number[] = [];
   for (let s = 0; s < post.probability.length; s++) {
-    const at = best.findIndex((b) => post.probability[s]! > post.probability[b]!);
-    if (at >= 0) best.splice(at, 0, s);
-    else if (best.length < 5) best.push(s);
+    const p = post.probability[s]!;
+    if (best.length === 5 && p <= post.probability[best[4]!]!) continue;
+    const at = best.findIndex((b) => p > post.probability[b]!);
+    best.splice(at < 0 ? best.length : at, 0, s);
     if (best.length > 5) best.pop();
   }
   return best.map((s) => ({
@@ -208,18 +224,15 @@ function bestSets(post: Posterior): Array<{ causes: string[]; probability: numbe
 /** Probability of a mechanism = that of all sets holding an origin that works through it. */
 function mechanismShares(post: Posterior): Array<{ mechanism: Mechanism; probability: number }> {
   const names = [...new Set(post.causes.flatMap((c) => c.mechanisms))];
-  const bit = post.causes.map((c) => c.mechanisms.reduce((mask, m) => mask | (1 << names.indexOf(m)), 0));
-  const byMask = new Float64Array(1 << names.length);
-  for (let s = 0; s < post.probability.length; s++) {
-    let mask = 0;
-    for (let j = 0; j < 3; j++) {
-      const m = post.members[s * 3 + j]!;
-      if (m >= 0) mask |= bit[m]!;
-    }
-    byMask[mask] = byMask[mask]! + post.probability[s]!;
-  }
-  const shares = names.map((name, k): [Mechanism, number] => [name, byMask.reduce((sum, p, mask) => (mask & (1 << k) ? sum + p : sum), 0)]);
-  return shares.map(([mechanism, probability]) => ({ mechanism, probability })).sort((a, b) => b.probability - a.probability);
+  return names
+    .map((mechanism) => ({
+      mechanism,
+      probability: chanceOfAny(
+        post,
+        post.causes.flatMap((c, i) => (c.mechanisms.includes(mechanism) ? [i] : [])),
+      ),
+    }))
+    .sort((a, b) => b.probability - a.probability);
 }
 
 /** Findings of grade 2 or more that no believed cause accounts for. */

@@ -16,7 +16,10 @@ export interface Ending {
 }
 
 /** Thresholds of the endings, as data. Probabilities are marginals. */
-export const ENDING_THRESHOLDS = { found: 0.8, second: 0.7, mechanism: 0.8, likely: 0.5, leastEvidence: 4, healthyCoverage: 0.6 } as const;
+export const ENDING_THRESHOLDS = { found: 0.8, second: 0.6, mechanism: 0.8, likely: 0.5, leastEvidence: 4, healthyCoverage: 0.6 } as const;
+
+/** Mechanisms that describe the wreck and not how it came about. */
+const SAYS_LITTLE: readonly Mechanism[] = ['unknown', 'ordinary wear', 'part broken and flailing'];
 
 /** The honest ending of a case as it stands. */
 export function endingOf(input: {
@@ -47,7 +50,7 @@ export function endingOf(input: {
     };
   if (first.probability >= T.found)
     return { kind: 'cause found', sentence: `${first.name}: ${first.range}, ${percentText(first.probability)}.` };
-  const mechanism = input.mechanisms.find((m) => m.mechanism !== 'unknown');
+  const mechanism = input.mechanisms.find((m) => !SAYS_LITTLE.includes(m.mechanism));
   if (mechanism && mechanism.probability >= T.mechanism && first.probability < T.likely)
     return {
       kind: 'mechanism known, origin not',

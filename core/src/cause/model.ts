@@ -21,20 +21,22 @@ export interface Posterior {
 }
 
 export const MAX_SET = 3;
+/** No observation is held to be impossible altogether. */
+export const LEAST = 1e-12;
 
-/** (1 − w) and (1 − v) of one feature for every cause. */
-interface FeatureRow {
+/** (1 − w) and (1 − v) of one feature for every cause, and the causes that touch it. */
+export interface FeatureRow {
   readonly feature: Feature;
   readonly keep: Float64Array;
   readonly allow: Float64Array;
-  /** P(f | S) and H(f | S) over all sets, filled when first asked for. */
-  bySet?: Float64Array;
-  entropyBySet?: Float32Array;
+  readonly touched: Uint16Array;
+  /** P(f | {c}), filled when first asked for. */
+  single?: Float64Array;
 }
 
 const rowCache = new WeakMap<readonly Cause[], Map<string, FeatureRow>>();
 
-function featureRow(feature: Feature, causes: readonly Cause[]): FeatureRow {
+export function featureRow(feature: Feature, causes: readonly Cause[]): FeatureRow {
   const rows = rowCache.get(causes) ?? new Map<string, FeatureRow>();
   rowCache.set(causes, rows);
   const held = rows.get(feature.id);
@@ -54,7 +56,8 @@ function makeRow(feature: Feature, causes: readonly Cause[]): FeatureRow {
     } else if (link.prevents) allow[i] = 1 - STRENGTH[link.strength];
     else keep[i] = 1 - STRENGTH[link.strength];
   });
-  return { feature, keep, allow };
+  const touched = Uint16Array.from([...keep.keys()].filter((i) => keep[i] !== 1 || allow[i] !== 1));
+  return { feature, keep, allow, touched };
 }
 
 /** Noisy-OR with leak and prevention: P(f | S) = [1 − (1 − leak) Π(1 − w)] · Π(1 − v) (Pearl 1988, 4.3.2, with inhibitors). */
@@ -71,62 +74,49 @@ export function featureProbability(feature: Feature, set: readonly Cause[]): num
 
 const setCache = new Map<number, Int16Array>();
 
-/** All sets of up to three of `n` causes as triples, the empty set first. Shared: do not write to it. */
+/** All sets of up to three of `n` causes as triples: the empty set, then those of one, two and three in order. Shared: do not write to it. */
 export function enumerateSets(n: number): Int16Array {
   const held = setCache.get(n);
   if (held) return held;
-  const made = makeSets(n);
-  setCache.set(n, made);
-  return made;
-}
-
-function makeSets(n: number): Int16Array {
   const list: number[] = [-1, -1, -1];
   for (let a = 0; a < n; a++) list.push(a, -1, -1);
   for (let a = 0; a < n; a++) for (let b = a + 1; b < n; b++) list.push(a, b, -1);
   for (let a = 0; a < n; a++) for (let b = a + 1; b < n; b++) for (let c = b + 1; c < n; c++) list.push(a, b, c);
-  return Int16Array.from(list);
+  const made = Int16Array.from(list);
+  setCache.set(n, made);
+  return made;
 }
 
-/** P(feature | {c}) for every single cause c, in order. */
+const startCache = new Map<number, Int32Array>();
+
+/** Where the set {a, b, b + 1} stands in the enumeration, at `a * n + b` for a < b; {a, b, c} stands c − b − 1 further on. Shared: do not write to it. */
+export function tripleStarts(n: number): Int32Array {
+  const held = startCache.get(n);
+  if (held) return held;
+  const start = new Int32Array(n * n);
+  let at = 1 + n + (n * (n - 1)) / 2;
+  for (let a = 0; a < n; a++)
+    for (let b = a + 1; b < n; b++) {
+      start[a * n + b] = at;
+      at += n - b - 1;
+    }
+  startCache.set(n, start);
+  return start;
+}
+
+/** Where the set {a, b} stands in the enumeration, a < b. */
+const pairAt = (n: number, a: number, b: number): number => 1 + n + a * n - (a * (a + 1)) / 2 + b - a - 1;
+
+/** P(feature | {c}) for every single cause c, in order. Shared: do not write to it. */
 export function probabilityBySingle(feature: Feature, causes: readonly Cause[]): Float64Array {
-  const { keep, allow } = featureRow(feature, causes);
-  return keep.map((k, i) => (1 - (1 - feature.leak) * k) * allow[i]!);
-}
-
-/** P(feature | S) for every set, kept for the next time. Do not write to it. */
-export function probabilityBySet(feature: Feature, causes: readonly Cause[], members: Int16Array): Float64Array {
   const row = featureRow(feature, causes);
-  row.bySet ??= computeBySet(row, members);
-  return row.bySet;
+  row.single ??= row.keep.map((k, i) => (1 - (1 - feature.leak) * k) * row.allow[i]!);
+  return row.single;
 }
 
 /** Binary entropy in bits. */
 export function binaryEntropy(p: number): number {
   return p <= 0 || p >= 1 ? 0 : -p * Math.log2(p) - (1 - p) * Math.log2(1 - p);
-}
-
-/** H(feature | S) in bits for every set, kept for the next time. */
-export function entropyBySet(feature: Feature, causes: readonly Cause[], members: Int16Array): Float32Array {
-  const row = featureRow(feature, causes);
-  row.entropyBySet ??= Float32Array.from(probabilityBySet(feature, causes, members), binaryEntropy);
-  return row.entropyBySet;
-}
-
-function computeBySet({ feature, keep, allow }: FeatureRow, members: Int16Array): Float64Array {
-  const out = new Float64Array(members.length / 3);
-  for (let s = 0; s < out.length; s++) {
-    let k = 1 - feature.leak;
-    let v = 1;
-    for (let j = 0; j < 3; j++) {
-      const m = members[s * 3 + j]!;
-      if (m < 0) break;
-      k *= keep[m]!;
-      v *= allow[m]!;
-    }
-    out[s] = (1 - k) * v;
-  }
-  return out;
 }
 
 /** Of observations whose features share a group, keeps the one that moves single causes furthest from the empty set. */
@@ -139,76 +129,158 @@ export function strongestOfGroups(
   for (const observation of observations) {
     const feature = features.get(observation.feature);
     if (!feature) continue;
-    const likelihood = (p: number): number => Math.log(Math.max(1e-12, p * observation.ifPresent + (1 - p) * observation.ifAbsent));
-    const base = likelihood(feature.leak);
-    const force = probabilityBySingle(feature, causes).reduce((most, p) => Math.max(most, Math.abs(likelihood(p) - base)), 0);
     const key = feature.group ?? feature.id;
+    const force = feature.group ? forceOf(observation, feature, causes) : 0;
     const rival = best.get(key);
     if (!rival || force > rival.force) best.set(key, { observation, force });
   }
   return [...best.values()].map((entry) => entry.observation);
 }
 
-/** Exact posterior over all cause sets up to three, in log space. `odds` are prior odds per cause, in the order of `causes`. */
+function forceOf(observation: Observation, feature: Feature, causes: readonly Cause[]): number {
+  const likelihood = (p: number): number => Math.log(Math.max(LEAST, p * observation.ifPresent + (1 - p) * observation.ifAbsent));
+  const base = likelihood(feature.leak);
+  return probabilityBySingle(feature, causes).reduce((most, p) => Math.max(most, Math.abs(likelihood(p) - base)), 0);
+}
+
+/** Weighed features as seen by one cause: only those it touches. */
+interface Touches {
+  readonly feature: Uint16Array;
+  readonly keep: Float64Array;
+  readonly allow: Float64Array;
+}
+
+/** Likelihood of every weighed feature under some set, with what is needed to add a cause to it. */
+interface SetState {
+  readonly keep: Float64Array;
+  readonly allow: Float64Array;
+  readonly like: Float64Array;
+}
+
+/**
+ * Exact posterior over all cause sets up to three, in log space. `odds` are prior odds per cause, in the order of `causes`.
+ * A cause changes only the features it touches, so the likelihood of a set is that of the set without its last member, corrected at those features.
+ */
 export function posterior(
   causes: readonly Cause[],
   odds: readonly number[],
   observations: readonly Observation[],
   features: ReadonlyMap<string, Feature>,
 ): Posterior {
-  const members = enumerateSets(causes.length);
-  const count = members.length / 3;
-  const log = new Float64Array(count);
-  const logOdds = odds.map((o) => Math.log(o));
-  for (let s = 0; s < count; s++) {
-    let sum = 0;
-    for (let j = 0; j < 3; j++) {
-      const m = members[s * 3 + j]!;
-      if (m >= 0) sum += logOdds[m]!;
-    }
-    log[s] = sum;
-  }
   const weighed = strongestOfGroups(observations, features, causes);
-  // Likelihoods are multiplied and taken to log space a few at a time: at least 1e-12 each, sixteen of them cannot underflow.
-  const product = new Float64Array(count).fill(1);
-  weighed.forEach((observation, k) => {
-    const feature = features.get(observation.feature) as Feature;
-    const p = probabilityBySet(feature, causes, members);
-    for (let s = 0; s < count; s++)
-      product[s] = product[s]! * Math.max(1e-12, p[s]! * observation.ifPresent + (1 - p[s]!) * observation.ifAbsent);
-    if (k % 16 !== 15 && k !== weighed.length - 1) return;
-    for (let s = 0; s < count; s++) log[s] = log[s]! + Math.log(product[s]!);
-    product.fill(1);
+  const rows = weighed.map((o) => featureRow(features.get(o.feature) as Feature, causes));
+  const slope = Float64Array.from(weighed, (o) => o.ifPresent - o.ifAbsent);
+  const no = Float64Array.from(weighed, (o) => o.ifAbsent);
+  const likelihood = (f: number, keep: number, allow: number): number => {
+    return Math.max(LEAST, (1 - keep) * allow * slope[f]! + no[f]!);
+  };
+  const touches = causes.map((_, c): Touches => {
+    const list = { feature: new Uint16Array(rows.length), keep: new Float64Array(rows.length), allow: new Float64Array(rows.length) };
+    let count = 0;
+    for (let f = 0; f < rows.length; f++) {
+      const k = rows[f]!.keep[c]!;
+      const v = rows[f]!.allow[c]!;
+      if (k === 1 && v === 1) continue;
+      list.feature[count] = f;
+      list.keep[count] = k;
+      list.allow[count++] = v;
+    }
+    return { feature: list.feature.subarray(0, count), keep: list.keep.subarray(0, count), allow: list.allow.subarray(0, count) };
   });
+  /** log of P(evidence | S ∪ c) / P(evidence | S). Each factor lies between 1e-12 and 1e12, so eight of them cannot overflow. */
+  const gain = (state: SetState, t: Touches): number => {
+    const { keep: kept, allow: allowed, like } = state;
+    const { feature: at, keep: more, allow: less } = t;
+    let log = 0;
+    let above = 1;
+    let below = 1;
+    for (let i = 0; i < at.length; i++) {
+      const f = at[i]!;
+      const p = (1 - kept[f]! * more[i]!) * allowed[f]! * less[i]!;
+      const l = p * slope[f]! + no[f]!;
+      above *= l < LEAST ? LEAST : l;
+      below *= like[f]!;
+      if ((i & 7) === 7) {
+        log += Math.log(above / below);
+        above = 1;
+        below = 1;
+      }
+    }
+    return log + Math.log(above / below);
+  };
+  const put = (to: SetState, from: SetState, t: Touches): void => {
+    to.keep.set(from.keep);
+    to.allow.set(from.allow);
+    to.like.set(from.like);
+    for (let i = 0; i < t.feature.length; i++) {
+      const f = t.feature[i]!;
+      to.keep[f] = to.keep[f]! * t.keep[i]!;
+      to.allow[f] = to.allow[f]! * t.allow[i]!;
+      to.like[f] = likelihood(f, to.keep[f]!, to.allow[f]!);
+    }
+  };
+  const n = causes.length;
+  const members = enumerateSets(n);
+  const log = new Float64Array(members.length / 3);
+  const prior = odds.map((o) => Math.log(o));
+  const keep = Float64Array.from(rows, (r) => 1 - r.feature.leak);
+  const empty: SetState = { keep, allow: new Float64Array(rows.length).fill(1), like: keep.map((k, f) => likelihood(f, k, 1)) };
+  log[0] = empty.like.reduce((sum, l) => sum + Math.log(l), 0);
+  const blank = (): SetState => ({
+    keep: new Float64Array(rows.length),
+    allow: new Float64Array(rows.length),
+    like: new Float64Array(rows.length),
+  });
+  const withA = blank();
+  const withAb = blank();
+  const start = tripleStarts(n);
+  // Causes that touch much go to the outer loops, so that the innermost has least to correct.
+  const order = Uint16Array.from(touches.keys()).sort((x, y) => touches[y]!.feature.length - touches[x]!.feature.length);
+  for (let i = 0; i < n; i++) {
+    const x = order[i]!;
+    const ofX = log[0]! + prior[x]! + gain(empty, touches[x]!);
+    log[1 + x] = ofX;
+    put(withA, empty, touches[x]!);
+    for (let j = i + 1; j < n; j++) {
+      const y = order[j]!;
+      const ofXy = ofX + prior[y]! + gain(withA, touches[y]!);
+      const low = x < y ? x : y;
+      const high = x < y ? y : x;
+      log[pairAt(n, low, high)] = ofXy;
+      put(withAb, withA, touches[y]!);
+      for (let k = j + 1; k < n; k++) {
+        const z = order[k]!;
+        const at =
+          z < low
+            ? start[z * n + low]! + high - low - 1
+            : z < high
+              ? start[low * n + z]! + high - z - 1
+              : start[low * n + high]! + z - high - 1;
+        log[at] = ofXy + prior[z]! + gain(withAb, touches[z]!);
+      }
+    }
+  }
   const probability = normalise(log);
-  return { causes, members, probability, marginal: marginals(members, probability, causes.length), weighed };
+  return { causes, members, probability, marginal: marginals(members, probability, n), weighed };
 }
 
-/** exp and normalise, safe against underflow. */
+/** exp and normalise in place, safe against underflow. */
 export function normalise(log: Float64Array): Float64Array {
   let top = -Infinity;
-  for (const value of log) if (value > top) top = value;
-  const out = log.map((value) => Math.exp(value - top));
-  const total = out.reduce((a, b) => a + b, 0);
-  for (let i = 0; i < out.length; i++) out[i] = out[i]! / total;
-  return out;
+  for (let i = 0; i < log.length; i++) if (log[i]! > top) top = log[i]!;
+  let total = 0;
+  for (let i = 0; i < log.length; i++) total += log[i] = Math.exp(log[i]! - top);
+  for (let i = 0; i < log.length; i++) log[i] = log[i]! / total;
+  return log;
 }
 
 export function marginals(members: Int16Array, probability: Float64Array, causes: number): Float64Array {
   const out = new Float64Array(causes);
   for (let s = 0; s < probability.length; s++) {
-    for (let j = 0; j < 3; j++) {
+    for (let j = 0; j < MAX_SET; j++) {
       const m = members[s * 3 + j]!;
       if (m >= 0) out[m] = out[m]! + probability[s]!;
     }
   }
   return out;
-}
-
-/** Posterior after one more observation, without folding the rest again. */
-export function updated(prior: Posterior, bySet: Float64Array, present: boolean): { probability: Float64Array; marginal: Float64Array } {
-  const probability = prior.probability.map((p, s) => p * (present ? bySet[s]! : 1 - bySet[s]!));
-  const total = probability.reduce((a, b) => a + b, 0);
-  for (let s = 0; s < probability.length; s++) probability[s] = total > 0 ? probability[s]! / total : prior.probability[s]!;
-  return { probability, marginal: marginals(prior.members, probability, prior.causes.length) };
 }

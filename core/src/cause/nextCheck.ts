@@ -1,6 +1,7 @@
 import { isExamined, type CaseView } from '../ledger/views.js';
 import type { EvidenceItem } from './evidence.js';
-import { binaryEntropy, entropyBySet, probabilityBySet, updated, type Posterior } from './model.js';
+import { informationGain, marginalsAfter } from './joint.js';
+import type { Posterior } from './model.js';
 import { stripStanding } from '../strip/state.js';
 import type { Feature } from './types.js';
 
@@ -41,12 +42,10 @@ export function nextChecks(
   const lost = stripStanding(view).lostFeatures;
   const observed = new Set(evidence.map((e) => e.feature.id));
   const groups = new Set(evidence.flatMap((e) => (e.feature.group ? [e.feature.group] : [])));
-  const checks: Array<NextCheck & { bySet: Float64Array }> = [];
+  const checks: Array<NextCheck & { of: Feature }> = [];
   for (const f of features.values()) {
     if (observed.has(f.id) || (f.group && groups.has(f.group)) || lost.has(f.id) || isPerished(view, f)) continue;
-    const bySet = probabilityBySet(f, post.causes, post.members);
-    const chance = dot(post.probability, bySet);
-    const bits = Math.max(0, binaryEntropy(chance) - dot(post.probability, entropyBySet(f, post.causes, post.members)));
+    const { chance, bits } = informationGain(post, f);
     const none: Shift = { cause: '', before: 0, after: 0 };
     checks.push({
       feature: f.id,
@@ -59,23 +58,17 @@ export function nextChecks(
       chance,
       ifFound: none,
       ifNot: none,
-      bySet,
+      of: f,
     });
   }
   return checks
     .sort((a, b) => b.bitsPerMinute - a.bitsPerMinute)
     .slice(0, limit)
-    .map(({ bySet, ...check }) => ({ ...check, ifFound: shift(post, bySet, true), ifNot: shift(post, bySet, false) }));
+    .map(({ of, ...check }) => ({ ...check, ifFound: shift(post, of, true), ifNot: shift(post, of, false) }));
 }
 
-function dot(a: Float64Array, b: Float64Array | Float32Array): number {
-  let sum = 0;
-  for (let i = 0; i < a.length; i++) sum += a[i]! * b[i]!;
-  return sum;
-}
-
-function shift(post: Posterior, bySet: Float64Array, present: boolean): Shift {
-  const after = updated(post, bySet, present).marginal;
+function shift(post: Posterior, feature: Feature, present: boolean): Shift {
+  const after = marginalsAfter(post, feature, present ? { ifPresent: 1, ifAbsent: 0 } : { ifPresent: 0, ifAbsent: 1 });
   let best = 0;
   for (let i = 0; i < after.length; i++)
     if (Math.abs(after[i]! - post.marginal[i]!) > Math.abs(after[best]! - post.marginal[best]!)) best = i;

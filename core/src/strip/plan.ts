@@ -37,6 +37,19 @@ export function brokenBy(
  * order that breaks a dependency is put right by a topological sort, never followed.
  */
 export function stripPlan(layout: EngineLayout, wanted: readonly string[] = []): StripPlan {
+  const held = planCache.get(layout);
+  if (held && sameOrder(held.wanted, wanted)) return held.plan;
+  const plan = makePlan(layout, wanted);
+  planCache.set(layout, { wanted, plan });
+  return plan;
+}
+
+/** The last plan asked for of each layout: one layout is asked for the same plan at every change of its case. */
+const planCache = new WeakMap<EngineLayout, { readonly wanted: readonly string[]; readonly plan: StripPlan }>();
+const sameOrder = (a: readonly string[], b: readonly string[]): boolean =>
+  a === b || (a.length === b.length && a.every((x, i) => x === b[i]));
+
+function makePlan(layout: EngineLayout, wanted: readonly string[]): StripPlan {
   const steps = stripSteps(layout);
   const byId = new Map(steps.map((s) => [s.id, s]));
   const graph = graphOf(steps);
