@@ -273,6 +273,6 @@ async function diagnoseFile(path: string, terminal: Terminal): Promise<number> {
   if (!file) return 2;
   const result = readCaseFile(file.json);
   if (!result.ok) return told(result.problem, terminal);
-  terminal.out(JSON.stringify(diagnosisJson(diagnose(result.value.view)), null, 2));
+  terminal.out(JSON.stringify(diagnosisJson(result.value.view, diagnose(result.value.view)), null, 2));
   return 0;
 }

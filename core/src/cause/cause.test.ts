@@ -103,7 +103,8 @@ describe('model', () => {
     id,
     name: id,
     family: '',
-    mechanism: 'unknown',
+    mechanisms: ['unknown'],
+    answerable: 'not determined',
     priorOdds: 0.1,
     links: links.map(([feature, strength, prevents]) => ({ feature, strength, prevents: prevents ?? false, reason: '' })),
     doesNot: '',
@@ -448,8 +449,13 @@ describe('diagnosis', () => {
     expect(premix.causes[0]?.id).toBe('premix-lean');
   });
   it('prints the documented JSON', () => {
-    const json = diagnosisJson(d);
-    expect(json).toMatchObject({ format: 'true-ledger/diagnosis', version: 1, ending: { kind: 'cause found' } });
+    const open = readCaseFile(EXAMPLE);
+    if (!open.ok) throw new Error(open.problem.sentence);
+    const json = diagnosisJson(open.value.view, d);
+    expect(json.bestSet.causes).toContain('local-feed');
+    expect(json.topEvidence!.for[0]!.decibans).toBeGreaterThan(0);
+    expect(json.chain.links.length).toBeGreaterThan(0);
+    expect(json).toMatchObject({ format: 'true-ledger/diagnosis', version: 2, ending: { kind: 'cause found' } });
     expect(JSON.parse(JSON.stringify(json))).toEqual(json);
   });
   it('names what would turn the answer', () => {

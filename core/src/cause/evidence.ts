@@ -2,6 +2,7 @@ import { measuredPlaces } from '../measure/program/caseMeasure.js';
 import type { Reliability } from '../ledger/bodies.js';
 import { isExamined, standingGrade, type CaseView } from '../ledger/views.js';
 import { pattern, PATTERNS } from '../damage/patterns.js';
+import { positionOf } from '../damage/schools.js';
 import { FEATURES } from './data/features.js';
 import type { Observation } from './model.js';
 import { openingFindings, type Answers, type LimitSource } from '../opening/evidence.js';
@@ -92,15 +93,39 @@ export function collectEvidence(view: CaseView): EvidenceItem[] {
         });
     }
   }
+  bySchool(view, items, put);
   absences(view, [...known.values()], items, put);
   measuredEvidence(view, put);
   openingEvidence(view, items, put);
   stripEvidence(view, put);
   for (const e of view.evidence) {
+    const school = e.value.feature === 'measured.sample-clean' ? view.schools.get('one-sample')?.value.position : undefined;
     const words = e.value.note || (e.value.present ? 'looked for and found' : 'looked for, not there');
-    put(e.value.feature, e.value.present, 'certain', { station: null, entry: e.version.entry, words });
+    // A single clean sample never clears anything by itself, unless the shop holds that it does.
+    const trust = e.value.feature === 'measured.sample-clean' && school !== 'clears' ? 'told' : 'certain';
+    put(e.value.feature, e.value.present, trust, { station: null, entry: e.version.entry, words });
   }
   return [...items.values()];
+}
+
+/** Where builders disagree, the position the case goes by decides what a sight is worth. */
+function bySchool(view: CaseView, items: Map<string, EvidenceItem>, put: Put): void {
+  const chosen = new Map([...view.schools].map(([id, s]) => [id, s.value.position]));
+  const smear = items.get('seen.journal-transfer');
+  const second = ['seen.journal-heat', 'seen.wiping', 'seen.dry-seizure', 'seen.heat-shell', 'fluid.level-low'].some(
+    (f) => items.get(f)?.present,
+  );
+  if (smear?.present && !second && positionOf('alloy-on-pin', chosen) === 'second-sign')
+    items.set('seen.journal-transfer', { ...smear, reliability: 'told' });
+  const dirt = items.get('seen.embedded');
+  if (dirt?.present && view.layout.shellConstruction === 'coated' && positionOf('soft-coating', chosen) === 'wear')
+    items.set('seen.embedded', { ...dirt, reliability: 'told' });
+  const edges = items.get('seen.edge-wear');
+  const rodsOnly = edges?.present && edges.sources.every((x) => x.station?.startsWith('rod.'));
+  if (edges && rodsOnly && positionOf('end-float', chosen) === 'mains-only') {
+    items.delete('seen.edge-wear');
+    for (const source of edges.sources) put('seen.edge-wear-rods', true, edges.reliability, source);
+  }
 }
 
 const RANK: Readonly<Record<EvidenceItem['reliability'], number>> = { told: 0, seen: 1, measured: 2, certain: 3 };

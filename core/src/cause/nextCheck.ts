@@ -79,7 +79,7 @@ function placesOf(view: CaseView, f: Feature): CaseView['stations'] {
   return f.parts ? view.stations.filter((s) => f.parts!.includes(s.station.part)) : [];
 }
 
-function isPerished(view: CaseView, f: Feature): boolean {
+export function isPerished(view: CaseView, f: Feature): boolean {
   const places = placesOf(view, f);
   return places.length > 0 && places.every((s) => s.state === 'lost' || s.state === 'before-us' || s.state === 'not-present');
 }

@@ -52,7 +52,8 @@ export interface Cause {
 }
 
 /** Kept apart from the cause, each with its own evidence. */
-export type Answerable = 'use' | 'maker' | 'earlier repair' | 'supplier part' | 'wear' | 'not determined';
+export const ANSWERABLE = ['use', 'maker', 'earlier repair', 'supplier part', 'wear', 'not determined'] as const;
+export type Answerable = (typeof ANSWERABLE)[number];
 
 export type Mechanism =
   | 'film starved'

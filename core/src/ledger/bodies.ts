@@ -8,6 +8,7 @@ import { LINE_DEPTHS, type SurfaceMark } from '../damage/wearMap.js';
 import { GAUGE_KINDS, type Gauge } from '../measure/gauge.js';
 import { SPEC_KEYS, sheetSpecSchema, type SheetSpec, type SpecKey } from '../measure/program/specs.js';
 import { id, text } from './schemaParts.js';
+import { CAUSE_SCHEMAS, CAUSE_SLOTS, type CauseBodies } from './causeBodies.js';
 import { STRIP_SCHEMAS, STRIP_SLOTS, type StripBodies } from './stripBodies.js';
 
 export type Reliability = 'told' | 'seen' | 'measured';
@@ -41,7 +42,7 @@ export const REPORT_FIELDS = ['conclusion', 'actions', 'includePhotos', 'templat
 export type ReportField = (typeof REPORT_FIELDS)[number];
 
 /** What each kind of entry carries. */
-export interface EntryBodies extends StripBodies {
+export interface EntryBodies extends StripBodies, CauseBodies {
   'case-opened': { number: string; title: string; demo?: boolean };
   'layout-set': { layout: EngineLayout };
   'intake-set': { field: IntakeField; value: string };
@@ -97,7 +98,6 @@ export interface EntryBodies extends StripBodies {
     gauge: Gauge;
     insisted: boolean;
   };
-  'cause-decided': { cause: string; decision: 'confirmed' | 'rejected' | 'open'; reason: string };
   'report-set': { field: ReportField; value: string };
   retracted: { target: string; slot: string; reason: string };
 }
@@ -178,6 +178,7 @@ const pixel = Joi.number().min(-100000).max(100000);
 /** Joi schema of every entry body; the one place where content is checked, on the server, in the importer and in the command-line tool. */
 export const BODY_SCHEMAS: Readonly<Record<EntryKind, Joi.ObjectSchema>> = {
   ...STRIP_SCHEMAS,
+  ...CAUSE_SCHEMAS,
   'case-opened': Joi.object({ number: text(40).required(), title: text(160).required(), demo: Joi.boolean() }),
   'layout-set': Joi.object({ layout: layoutSchema.required() }),
   'intake-set': Joi.object({
@@ -247,11 +248,6 @@ export const BODY_SCHEMAS: Readonly<Record<EntryKind, Joi.ObjectSchema>> = {
     gauge: gauge.required(),
     insisted: Joi.boolean().required(),
   }),
-  'cause-decided': Joi.object({
-    cause: id.required(),
-    decision: Joi.string().valid('confirmed', 'rejected', 'open').required(),
-    reason: text(2000).required(),
-  }),
   'report-set': Joi.object({
     field: Joi.string()
       .valid(...REPORT_FIELDS)
@@ -267,6 +263,7 @@ type SlotRules = { readonly [K in EntryKind]: (body: EntryBodies[K]) => string }
 
 const SLOTS: SlotRules = {
   ...STRIP_SLOTS,
+  ...CAUSE_SLOTS,
   'case-opened': () => 'case',
   'layout-set': () => 'layout',
   'intake-set': (b) => `intake:${b.field}`,
@@ -284,7 +281,6 @@ const SLOTS: SlotRules = {
   remark: (b) => `remark:${b.remark}`,
   'spec-set': (b) => `spec:${b.quantity}`,
   'reading-taken': (b) => `reading:${b.sheet}:${b.cell}:${b.take}`,
-  'cause-decided': (b) => `cause:${b.cause}`,
   'report-set': (b) => `report:${b.field}`,
   retracted: (b) => b.slot,
 };

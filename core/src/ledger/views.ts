@@ -163,6 +163,17 @@ export interface CaseView {
   readonly history: ReadonlyArray<Sourced<EntryBodies['history-line']>>;
   readonly evidence: ReadonlyArray<Sourced<EntryBodies['evidence-set']>>;
   readonly decisions: ReadonlyArray<Sourced<EntryBodies['cause-decided']>>;
+  /** What was drawn, rejected and moved in the sequence of events. */
+  readonly sequence: {
+    readonly links: ReadonlyArray<Sourced<EntryBodies['sequence-link']>>;
+    readonly events: ReadonlyArray<Sourced<EntryBodies['sequence-event']>>;
+    readonly places: ReadonlyArray<Sourced<EntryBodies['sequence-place']>>;
+  };
+  /** Corrective actions and collateral checks of confirmed causes. */
+  readonly answers: ReadonlyArray<Sourced<EntryBodies['answer-set']>>;
+  readonly unexplained: ReadonlyMap<string, Sourced<EntryBodies['unexplained-set']>>;
+  readonly answerable: Sourced<EntryBodies['answerable-set']> | undefined;
+  readonly schools: ReadonlyMap<string, Sourced<EntryBodies['school-set']>>;
   readonly remarks: ReadonlyArray<Sourced<EntryBodies['remark']>>;
   readonly specs: Readonly<Partial<Record<SpecKey, Sourced<EntryBodies['spec-set']>>>>;
   /** Readings of sheets that belong to no station: runout, camshaft, seats, main line. */
@@ -208,6 +219,11 @@ export function caseView(state: CaseState): CaseView | null {
     history: collect(own, 'history-line'),
     evidence: collect(own, 'evidence-set'),
     decisions: collect(own, 'cause-decided'),
+    sequence: { links: collect(own, 'sequence-link'), events: collect(own, 'sequence-event'), places: collect(own, 'sequence-place') },
+    answers: collect(own, 'answer-set'),
+    unexplained: new Map(collect(own, 'unexplained-set').map((u) => [u.value.place, u])),
+    answerable: single<'answerable-set'>(own, 'answerable'),
+    schools: new Map(collect(own, 'school-set').map((x) => [x.value.question, x])),
     remarks: collect(own, 'remark'),
     specs: Object.fromEntries(collect(own, 'spec-set').map((s) => [s.value.quantity, s])),
     readings: collect(own, 'reading-taken'),

@@ -13,7 +13,8 @@ export class CausesController {
   /** Differential of a stored case. */
   @Get('cases/:caseId/differential')
   async differential(@Param('caseId', ParseUUIDPipe) caseId: string): Promise<DiagnosisJson> {
-    return diagnosisJson(diagnose((await this.ledger.view(caseId)).view));
+    const { view } = await this.ledger.view(caseId);
+    return diagnosisJson(view, diagnose(view));
   }
 
   /** Differential of a case file sent in the body; nothing is stored. */
@@ -23,6 +24,6 @@ export class CausesController {
   diagnoseFile(@Body() body: unknown): DiagnosisJson {
     const result = readCaseFile(body);
     if (!result.ok) throw ProblemError.of(result.problem);
-    return diagnosisJson(diagnose(result.value.view));
+    return diagnosisJson(result.value.view, diagnose(result.value.view));
   }
 }

@@ -175,7 +175,7 @@ export const VALVE_PATTERNS = patternsOn(
       why: 'The film between lobe and follower failed: soft surface, poor run-in, wrong spring or oil.',
       ask: 'One lobe or many, and how hard is it beside the wear?',
       apart: { 'follower-pitted': 'Wear that takes the lift is the lobe; craters with the lift kept are the follower.' },
-      next: ['magnetic-fuzz', 'own-debris-scoring', 'screen-choked'],
+      next: ['magnetic-fuzz', 'steel-sliver', 'own-debris-scoring', 'embedded', 'pump-scored', 'screen-choked'],
       also: ['wiped cam', 'flat cam'],
     },
     {

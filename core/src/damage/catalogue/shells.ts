@@ -72,7 +72,7 @@ export const SHELL_PATTERNS = patternsOn(
         'spun-shell': 'Find the first station: after a shell turned, the pins fed through it are wiped, the rest of the route is not.',
       },
       sign: { classes: ['lining', 'polished', 'heat'], not: ['rust'], where: 'loaded arc', lines: 'none', half: 'loaded' },
-      next: ['heat-short', 'journal-transfer', 'dry-seizure', 'copper-flake'],
+      next: ['heat-short', 'journal-heat', 'journal-transfer', 'dry-seizure', 'copper-flake'],
       also: ['smearing', 'oil starvation wear', 'wiped bearing'],
     },
     {
@@ -89,7 +89,7 @@ export const SHELL_PATTERNS = patternsOn(
         'heat-short': 'Extruded edges and metal fused to the journal are seizure; a dark face that keeps its form is heat.',
       },
       sign: { classes: ['steel', 'heat', 'transfer', 'missing'], where: 'all round', half: 'both' },
-      next: ['spun-shell', 'journal-heat', 'rod-blued', 'rod-broken'],
+      next: ['spun-shell', 'journal-heat', 'journal-transfer', 'rod-blued', 'rod-broken', 'copper-flake'],
       also: ['seized bearing', 'run bearing', 'fused bearing'],
     },
     {

@@ -5,6 +5,7 @@ import {
   holdName,
   openingCheck,
   pattern,
+  school,
   SPEC_KINDS,
   type EntryBodies,
   type EntryBody,
@@ -31,6 +32,13 @@ export const KIND_WORDS: Readonly<Record<EntryKind, string>> = {
   'spec-set': 'Specification',
   'reading-taken': 'Reading',
   'cause-decided': 'Cause',
+  'sequence-link': 'Sequence',
+  'sequence-event': 'Event',
+  'sequence-place': 'Sequence',
+  'answer-set': 'Answer',
+  'unexplained-set': 'Unexplained',
+  'answerable-set': 'Answerable',
+  'school-set': 'School',
   'report-set': 'Report',
   'received-item': 'Received',
   'build-mark': 'Build mark',
@@ -50,6 +58,15 @@ export const KIND_WORDS: Readonly<Record<EntryKind, string>> = {
   'clip-added': 'Clip',
   retracted: 'Taken back',
 };
+
+/** A node of the sequence in words: `cause:surge`, `find:wiping@rod.2`, `event:…`. */
+function nodeWords(id: string): string {
+  const [kind, rest = ''] = id.split(/:(.*)/s);
+  if (kind === 'cause') return cause(rest)?.name ?? rest;
+  if (kind !== 'find') return 'own event';
+  const [what = '', where = ''] = rest.split('@');
+  return `${pattern(what)?.name ?? what} (${where})`;
+}
 
 type Words = { [K in EntryKind]: (body: EntryBodies[K]) => string };
 
@@ -76,6 +93,13 @@ const WORDS: Words = {
   'reading-taken': (b) =>
     `${b.sheet}, ${b.cell}${b.take > 1 ? `, take ${b.take}` : ''}: ${b.text}${/[a-z"″µ°]/i.test(b.text) || b.value === null ? '' : ` ${b.unit}`}${b.insisted ? ' (insisted)' : ''}`,
   'cause-decided': (b) => `${cause(b.cause)?.name ?? b.cause} ${b.decision}${b.reason ? `: ${b.reason}` : ''}`,
+  'sequence-link': (b) => `${nodeWords(b.from)} → ${nodeWords(b.to)} ${b.state}${b.reason ? `: ${b.reason}` : ''}`,
+  'sequence-event': (b) => b.text || '(emptied)',
+  'sequence-place': (b) => `${nodeWords(b.node)} moved`,
+  'answer-set': (b) => `${cause(b.cause)?.name ?? b.cause}: ${b.item} ${b.state.replace('-', ' ')}${b.note ? `; ${b.note}` : ''}`,
+  'unexplained-set': (b) => `${b.place} ${b.accepted ? 'accepted as unexplained' : 'not accepted'}: ${b.reason}`,
+  'answerable-set': (b) => `${b.who}${b.reason ? `: ${b.reason}` : ''}`,
+  'school-set': (b) => `${school(b.question)?.question ?? b.question}: ${b.position}${b.reason ? `; ${b.reason}` : ''}`,
   'report-set': (b) => `${b.field}: ${b.value.slice(0, 120)}`,
   'received-item': (b) => `${b.text}: ${b.state.replace('-', ' ')}`,
   'build-mark': (b) => `${b.text} – ${b.pointsTo.replace('-', ' ')}`,

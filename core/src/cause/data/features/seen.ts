@@ -194,4 +194,8 @@ export const SEEN_FEATURES: readonly Feature[] = [
   seen('debris.plastic', 'Plastic of timing parts', ['debris', 'filter', 'pickup'], 0.03, 'old guides', 4),
   seen('debris.sand', 'Casting sand', ['debris', 'filter', 'gallery'], 0.005, 'new castings only', 6),
   seen('debris.rust-mud', 'Rust mud', ['debris', 'filter'], 0.02, 'needs standing water', 4),
+  seen('seen.edge-wear-rods', 'Edge-loaded rod shells, mains even', ['shell'], 0.04, 'slight edge print is common', 6, {
+    needs: PS,
+    group: 'edges',
+  }),
 ];

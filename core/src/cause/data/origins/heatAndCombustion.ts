@@ -210,6 +210,7 @@ export const COMBUSTION: readonly Cause[] = [
       usually('spread.one-cylinder', 'one cylinder held the liquid'),
       some('seen.rust', 'water left inside'),
       some('seen.edge-wear', 'edges of that rod'),
+      some('seen.edge-wear-rods', 'edges of that rod'),
       usually('measured.compression-one-low', 'the rod of that cylinder is shorter'),
       some('measured.turning-locked', 'liquid does not yield'),
       some('seen.rod-broken', 'the bent rod breaks later'),

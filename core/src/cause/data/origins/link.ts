@@ -13,6 +13,9 @@ export const stops = link('usually', true);
 /** The cause makes the feature all but impossible. */
 export const rulesOut = link('almost always', true);
 
+/** The cause makes the feature somewhat less likely. */
+export const hinders = link('sometimes', true);
+
 /** Links a cause shares with others of its course, unless it names the feature itself. */
 export function withCourse(own: readonly CauseLink[], ...courses: ReadonlyArray<readonly CauseLink[]>): CauseLink[] {
   const all = new Map<string, CauseLink>();
@@ -40,6 +43,7 @@ export const BEARING_RUNS_DRY: readonly CauseLink[] = [
   some('seen.journal-scored', 'torn metal cuts the journal'),
   some('told.ran-on', 'the first sign was not heeded'),
   some('measured.iron-high', 'journals wear'),
+  hinders('measured.sample-clean', 'metal goes into the oil'),
 ];
 
 /** What a whole engine short of oil pressure shows beyond its bearings. */
@@ -93,6 +97,7 @@ export const DIRT_GOES_ROUND: readonly CauseLink[] = [
   some('seen.thrust-both', 'faces take the same dirt'),
   some('debris.copper', 'lining is cut away'),
   some('measured.iron-high', 'journals wear'),
+  hinders('measured.sample-clean', 'metal and grit go round'),
 ];
 
 export const OIL_COLLATERAL = ['every bearing fed by the same oil', 'cam bearings and followers', 'turbocharger', 'chain tensioner'];

@@ -79,6 +79,7 @@ export const LOAD: readonly Cause[] = [
       some('seen.thrust-transfer', 'when it ran dry under the push'),
       some('spread.same-edge', 'mains lean one way; rods only weakly'),
       usually('seen.edge-wear', 'edges on the mains'),
+      rare('seen.edge-wear-rods', 'rods float sideways on their pins'),
       some('spread.mains-worse', 'mains carry it'),
       some('spread.mains-only', 'rods float sideways on the pin'),
       some('debris.copper', 'thrust metal in the oil'),
