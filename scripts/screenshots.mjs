@@ -21,7 +21,7 @@ const FIRE_PUMP = '2026-D01';
 const SHOTS = [
   ['shelf', '/', '.case-row'],
   ['new-case', '/new', '.plan-box svg', null, true],
-  ['patterns', '/patterns', '.pattern-grid'],
+  ['patterns', '/patterns?pattern=wiping', '.pattern-record'],
   ['studio', '/studio?pattern=wiping&severity=2', '.specimen-canvas[data-shown^="wiping"]'],
   [
     'compare',
@@ -47,6 +47,10 @@ const SHOTS = [
   ['bore-round', '/case/:case/measure/bore.3~bore', '.js-plotly-plot .hm', null, true, 'In the round'],
   ['journal-round', '/case/:case/measure/crank.pin.2', '.js-plotly-plot .trace', null, true, 'Round'],
   ['cause', '/case/:case/cause', '.ranked li'],
+  ['sequence', '/case/:case/cause/sequence', '.event-box'],
+  ['pair', '/case/:case/cause/pair', '.pair-table', null, true],
+  ['answers', '/case/:case/cause/answers', '.answers', null, true],
+  ['policy', '/policy', '.policy-list h2', null, true],
   ['document', '/case/:case/document', '.report h2'],
   ['capture', '/capture/:case?station=rod.2.shell.upper', '.shutters', { width: 390, height: 844 }],
   ['dipstick', '/case/:case/opening/dipstick', '.check-drawing', null, true],

@@ -116,6 +116,12 @@ export const gradeBookRequestSchema = Joi.object({
   note: Joi.string().trim().min(3).max(500).required(),
 });
 
+export const policyRequestSchema = Joi.object({
+  question: Joi.string().max(40).required(),
+  position: Joi.string().max(40).required(),
+  reason: Joi.string().trim().min(3).max(500).required(),
+});
+
 export const referenceSchema = Joi.object({
   id: uuid.required(),
   name: Joi.string().trim().min(2).max(120).required(),

@@ -147,6 +147,15 @@ export interface GradeBookVersion {
   readonly time: string;
 }
 
+/** A change of the shop's policy where builders disagree. */
+export interface PolicyChange {
+  readonly question: string;
+  readonly position: string;
+  readonly reason: string;
+  readonly by: string;
+  readonly time: string;
+}
+
 /** A part as it should be, photographed and measured once, to hold others against. */
 export interface ReferencePart {
   readonly id: string;

@@ -110,6 +110,7 @@ export * from './cause/answers.js';
 export * from './cause/sequence/types.js';
 export * from './cause/sequence/propose.js';
 export * from './cause/sequence/layout.js';
+export * from './cause/sequence/drawing.js';
 export * from './ledger/causeBodies.js';
 export * from './bundle/caseFile.js';
 export * from './bundle/csv.js';

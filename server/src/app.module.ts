@@ -10,6 +10,7 @@ import { CausesController } from './causes/causes.controller.js';
 import { CONFIG, type ServerConfig } from './config.js';
 import { DatabaseModule } from './database/database.module.js';
 import { GradeBooksModule } from './gradeBooks/gradeBooks.module.js';
+import { PolicyModule } from './policy/policy.module.js';
 import { GaugesModule } from './gauges/gauges.module.js';
 import { LedgerModule } from './ledger/ledger.module.js';
 import { MeasureController } from './measure/measure.controller.js';
@@ -68,6 +69,7 @@ export class AppModule {
         SheetsModule,
         ReadingsModule,
         GradeBooksModule,
+        PolicyModule,
         ReferencesModule,
         ReportsModule,
         GaugesModule,

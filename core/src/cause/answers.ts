@@ -126,7 +126,7 @@ export function warrantyChecklist(view: CaseView): WarrantyLine[] {
       .map((c) => c.value.text)
       .join(', ');
   const marks = view.buildMarks.map((b) => b.value.text).join('; ');
-  const hours = view.history.find((h) => /\b(hours?|h|km|miles?)\b/i.test(h.value.text))?.value.text ?? '';
+  const hours = view.history.find((h) => /\d[\d ,.]*\s*(hours?|h|km|miles?)\b/i.test(h.value.text))?.value.text ?? '';
   const withPattern = (ids: readonly string[]): string =>
     view.stations
       .filter((s) => s.patterns.some((p) => p.value.present && ids.includes(p.value.pattern)))

@@ -1,5 +1,9 @@
 import { diagnose, rangeWord, type Diagnosis } from '../cause/diagnose.js';
+import { answerItems, warrantyChecklist } from '../cause/answers.js';
 import { cause } from '../cause/data/causes.js';
+import { sequenceShapes, type Shape } from '../cause/sequence/drawing.js';
+import { placeSequence } from '../cause/sequence/layout.js';
+import { proposeSequence } from '../cause/sequence/propose.js';
 import { percentText } from '../cause/percent.js';
 import { gradeText, WEAR_CLASS_INFO, WEAR_CLASSES } from '../damage/classes.js';
 import { GRADE_BOOK } from '../damage/gradeBook.js';
@@ -26,6 +30,13 @@ export type ReportBlock =
     }
   | { readonly kind: 'photo'; readonly number: number; readonly sha256: string; readonly caption: string; readonly standIn: boolean }
   | { readonly kind: 'wear'; readonly station: string; readonly map: WearMap; readonly frame: SurfaceFrame; readonly caption: string }
+  | {
+      readonly kind: 'sequence';
+      readonly shapes: readonly Shape[];
+      readonly width: number;
+      readonly height: number;
+      readonly caption: string;
+    }
   | { readonly kind: 'plan' };
 
 export interface ReportSection {
@@ -156,6 +167,8 @@ export function reportModel(view: CaseView, ledgerHead: string, entries: number)
       findings(view, numbering),
       sheets(view),
       causes(view, d),
+      sequence(view, d),
+      ...answers(view, d),
       conclusion(view, d),
       method(view, d, ledgerHead, entries),
     ],
@@ -507,6 +520,78 @@ function causes(view: CaseView, d: Diagnosis): ReportSection {
       text: `If "${d.turningPoint.name.toLowerCase()}" proved to be the other way round, ${d.turningPoint.wouldLead.toLowerCase()} would lead (${percentText(d.turningPoint.probability)}).`,
     });
   return { id: 'causes', heading: 'Causes', blocks };
+}
+
+/** The order of events as a drawing and in words, with what stands against it. */
+function sequence(view: CaseView, d: Diagnosis): ReportSection {
+  const events = proposeSequence(view, d);
+  const blocks: ReportBlock[] = [];
+  if (events.links.length === 0) blocks.push({ kind: 'text', text: 'No order of events follows from what was found.' });
+  else {
+    const placed = placeSequence(events);
+    const name = new Map(events.nodes.map((n) => [n.id, n.where ? `${n.name} (${n.where})` : n.name]));
+    blocks.push({
+      kind: 'sequence',
+      shapes: sequenceShapes(placed, new Set(events.contradictions.map((c) => c.on))),
+      width: placed.width,
+      height: placed.height,
+      caption: `Order of events, origins at the left; dotted where in doubt. ${events.explained} of ${events.of} findings of grade 2 or more follow from an origin.`,
+    });
+    blocks.push({
+      kind: 'list',
+      items: events.links.map(
+        (l) =>
+          `${name.get(l.from)} → ${name.get(l.to)}${l.doubtful ? ' (in doubt)' : ''}${l.source === 'builder' ? `; drawn by the builder${l.why ? `: ${l.why}` : ''}` : ''}`,
+      ),
+    });
+  }
+  if (events.contradictions.length > 0)
+    blocks.push(
+      { kind: 'text', text: 'Against this order', strong: true },
+      { kind: 'list', items: events.contradictions.map((c) => c.words) },
+    );
+  if (events.rejected.length > 0)
+    blocks.push(
+      { kind: 'text', text: 'Links considered and rejected', strong: true },
+      { kind: 'list', items: events.rejected.map((r) => `${r.from.replace(/^\w+:/, '')} → ${r.to.replace(/^\w+:/, '')}: ${r.reason}`) },
+    );
+  return { id: 'sequence', heading: 'Order of events', blocks };
+}
+
+/** Corrective actions and collateral checks of the confirmed causes, answerability, and for a maker what his desk asks for. */
+function answers(view: CaseView, d: Diagnosis): ReportSection[] {
+  const items = answerItems(view);
+  const blocks: ReportBlock[] = [];
+  if (items.length > 0)
+    blocks.push({
+      kind: 'table',
+      head: ['Cause', 'What is to be done', 'State', 'Note'],
+      rows: items.map((i) => [i.causeName, `${i.part === 'action' ? '' : 'Check: '}${i.item}`, i.state.replace('-', ' '), i.note]),
+    });
+  const who = view.answerable?.value;
+  if (who)
+    blocks.push({
+      kind: 'text',
+      text: `Answerability, stated apart from the cause and without finding fault: ${who.who}. ${who.reason}`,
+    });
+  if (view.intake('questionOwner') === 'warranty')
+    blocks.push(
+      { kind: 'text', text: 'For the maker', strong: true },
+      { kind: 'table', head: ['Asked for', 'Recorded'], rows: warrantyChecklist(view).map((w) => [w.what, w.value]) },
+    );
+  const accepted = d.unexplained.filter((u) => view.unexplained.get(u.station)?.value.accepted);
+  if (accepted.length > 0)
+    blocks.push(
+      { kind: 'text', text: 'Accepted as unexplained', strong: true },
+      {
+        kind: 'list',
+        items: accepted.map((u) => {
+          const held = view.unexplained.get(u.station)!;
+          return `${u.name}, grade ${u.grade}: ${held.value.reason} (${held.version.author.name})`;
+        }),
+      },
+    );
+  return blocks.length > 0 ? [{ id: 'answers', heading: 'What answers it', blocks }] : [];
 }
 
 function conclusion(view: CaseView, d: Diagnosis): ReportSection {

@@ -9,6 +9,7 @@ import { Checked } from '../http/checked.js';
 import { CaseRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
 import { GradeBooksService } from '../gradeBooks/gradeBooks.service.js';
+import { PolicyService } from '../policy/policy.service.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import { SheetsService } from '../sheets/sheets.service.js';
 
@@ -33,6 +34,7 @@ export class CasesController {
     private readonly ledger: LedgerService,
     private readonly sheets: SheetsService,
     private readonly books: GradeBooksService,
+    private readonly policy: PolicyService,
   ) {}
 
   @Get()
@@ -68,6 +70,12 @@ export class CasesController {
           : []),
         ...(sheet ? sheetEntries(sheet) : []),
         ...(book ? [{ ...draft, id: randomUUID(), kind: 'grade-book-set' as const, body: { book } }] : []),
+        ...(await this.policy.standing()).map(({ question, position, reason }) => ({
+          ...draft,
+          id: randomUUID(),
+          kind: 'school-set' as const,
+          body: { question, position, reason: `The shop’s policy: ${reason}` },
+        })),
       ],
       { id: account.id, name: account.name },
     );

@@ -1,6 +1,12 @@
 import { DataSource } from 'typeorm';
 import { ENTITIES } from './entities.js';
-import { FirstSchema1795000000000, Gauges1795700000000, ReadingPictures1795800000000, SheetsAndClips1795600000000 } from './migrations.js';
+import {
+  FirstSchema1795000000000,
+  Gauges1795700000000,
+  Policy1795900000000,
+  ReadingPictures1795800000000,
+  SheetsAndClips1795600000000,
+} from './migrations.js';
 
 /** Connection to the ledger's PostgreSQL; schema only by migrations. */
 export function makeDataSource(url: string): DataSource {
@@ -8,7 +14,13 @@ export function makeDataSource(url: string): DataSource {
     type: 'postgres',
     url,
     entities: ENTITIES,
-    migrations: [FirstSchema1795000000000, SheetsAndClips1795600000000, Gauges1795700000000, ReadingPictures1795800000000],
+    migrations: [
+      FirstSchema1795000000000,
+      SheetsAndClips1795600000000,
+      Gauges1795700000000,
+      ReadingPictures1795800000000,
+      Policy1795900000000,
+    ],
     migrationsRun: true,
     synchronize: false,
     logging: false,

@@ -1,4 +1,4 @@
-import { Column, CreateDateColumn, Entity, Index, PrimaryColumn } from 'typeorm';
+import { Column, CreateDateColumn, Entity, Index, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
 import type { CaseState, EntryBody, EntryKind, Gauge, GaugeFaults, GradeRule, PartClass, SpecSheet } from '@true-ledger/core';
 import type { GaugeSpot, ReadingStatus, ReferencePart, Role } from '@true-ledger/contract';
 
@@ -165,6 +165,17 @@ export class GradeBookRow {
   @Column('timestamptz') time: Date;
 }
 
+/** A change of the shop's policy where builders disagree. */
+@Entity('policy')
+export class PolicyRow {
+  @PrimaryGeneratedColumn('increment') id: number;
+  @Column('text') question: string;
+  @Column('text') position: string;
+  @Column('text') reason: string;
+  @Column('text') byName: string;
+  @Column('timestamptz') time: Date;
+}
+
 /** A part as it should be. Its picture is the one of a case. */
 @Entity('reference_parts')
 export class ReferencePartRow {
@@ -184,6 +195,7 @@ export class ReferencePartRow {
 export const ENTITIES = [
   ReadingItemRow,
   GradeBookRow,
+  PolicyRow,
   ReferencePartRow,
   AccountRow,
   SessionRow,

@@ -108,3 +108,17 @@ export class ReadingPictures1795800000000 implements MigrationInterface {
     await q.query('DROP TABLE reference_parts, grade_books, reading_items;');
   }
 }
+
+export class Policy1795900000000 implements MigrationInterface {
+  readonly name = 'Policy1795900000000';
+
+  async up(q: QueryRunner): Promise<void> {
+    await q.query(
+      'CREATE TABLE policy (id serial PRIMARY KEY, question text NOT NULL, position text NOT NULL, reason text NOT NULL, "byName" text NOT NULL, time timestamptz NOT NULL);',
+    );
+  }
+
+  async down(q: QueryRunner): Promise<void> {
+    await q.query('DROP TABLE policy;');
+  }
+}

@@ -2,11 +2,14 @@ import type { CaseView, ReportBlock, ReportModel } from '@true-ledger/core';
 import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 import { codePoints, fontFaces } from './fonts.js';
-import { planSvg, wearSvg } from './wearSvg.js';
+import { planSvg, sequenceSvg, wearSvg } from './wearSvg.js';
 
 export interface PictureSource {
   (sha256: string): Promise<Buffer>;
 }
+
+/** Drawings wider than this, px, are set across the page. */
+const WIDE = 760;
 
 type Run = { text: string; font?: string };
 
@@ -36,8 +39,14 @@ export async function reportPdf(model: ReportModel, view: CaseView, picture: Pic
     { text: say(model.title), style: 'subtitle' },
     { text: say(model.reference ? `Client reference ${model.reference}` : 'No client reference'), margin: [0, 0, 0, 10] },
   ];
+  let across = false;
   for (const section of model.sections) {
-    content.push({ text: say(section.heading, 'Barlow'), style: 'heading', outline: true, headlineLevel: 1 } as Content);
+    const wide = section.blocks.some((b) => b.kind === 'sequence' && b.width > WIDE);
+    // A long drawing has a page across to itself; what follows stands upright again.
+    const turned =
+      wide !== across ? { pageBreak: 'before' as const, pageOrientation: wide ? ('landscape' as const) : ('portrait' as const) } : {};
+    across = wide;
+    content.push({ text: say(section.heading, 'Barlow'), style: 'heading', outline: true, headlineLevel: 1, ...turned } as Content);
     for (const block of section.blocks) content.push(await drawBlock(block, view, picture, say));
   }
   const definition: TDocumentDefinitions = {
@@ -123,6 +132,15 @@ async function drawBlock(
       return {
         stack: [{ svg: wearSvg(block.map, block.frame, 300) }, { text: say(block.caption), style: 'small' }],
         margin: [0, 2, 0, 8],
+        unbreakable: true,
+      };
+    case 'sequence':
+      return {
+        stack: [
+          { svg: sequenceSvg(block.shapes, block.width, block.height), fit: block.width > WIDE ? [740, 400] : [499, 640] },
+          { text: say(block.caption), style: 'small' },
+        ],
+        margin: [0, 4, 0, 8],
         unbreakable: true,
       };
     case 'plan':

@@ -1,4 +1,4 @@
-import { cellColours, planDrawing, type EngineLayout, type SurfaceFrame, type WearMap } from '@true-ledger/core';
+import { cellColours, planDrawing, type EngineLayout, type Shape, type SurfaceFrame, type WearMap } from '@true-ledger/core';
 
 /** A developed surface as SVG: u across, v up (front edge or deck side as the frame names it), hatch where not seen. */
 export function wearSvg(map: WearMap, frame: SurfaceFrame, width: number): string {
@@ -37,4 +37,21 @@ export function planSvg(layout: EngineLayout, width: number): string {
     )
     .join('');
   return `<svg width="${width}" height="${height.toFixed(1)}" viewBox="0 0 ${plan.widthMm} ${plan.heightMm}"><line x1="0" y1="${plan.crankY}" x2="${plan.widthMm}" y2="${plan.crankY}" stroke="#8a9399" stroke-width="1" stroke-dasharray="10 5"/>${mains}${bores}</svg>`;
+}
+
+const escaped = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
+
+/** The order of events as SVG. */
+export function sequenceSvg(shapes: readonly Shape[], width: number, height: number): string {
+  const body = shapes
+    .map((s) => {
+      if (s.kind === 'box')
+        return `<rect x="${s.x}" y="${s.y}" width="${s.w}" height="${s.h}" fill="${s.fill}" stroke="${s.stroke}" stroke-width="1.2"${s.dash ? ' stroke-dasharray="4 3"' : ''}/>`;
+      if (s.kind === 'text')
+        return `<text x="${s.x}" y="${s.y}" font-size="${s.size}" font-family="${s.bold ? 'Barlow' : 'B612'}" fill="${s.fill}">${escaped(s.text)}</text>`;
+      const [x, y] = s.d.split(' ').slice(-2).map(Number) as [number, number];
+      return `<path d="${s.d}" fill="none" stroke="${s.stroke}" stroke-width="1.4"${s.dash ? ' stroke-dasharray="2 4"' : ''}/><path d="M${x - 5} ${y - 4} L${x + 4} ${y} L${x - 5} ${y + 4} Z" fill="${s.stroke}"/>`;
+    })
+    .join('');
+  return `<svg width="${width}" height="${height}" viewBox="0 0 ${width} ${height}">${body}</svg>`;
 }

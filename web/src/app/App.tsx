@@ -30,6 +30,10 @@ const SecondOpinion = lazy(() => import('../stages/opinion/SecondOpinion.js').th
 const GradeBook = lazy(() => import('../gradeBook/GradeBook.js').then((m) => ({ default: m.GradeBook })));
 const Gauges = lazy(() => import('../gauges/Gauges.js').then((m) => ({ default: m.Gauges })));
 const CauseStage = lazy(() => import('../stages/cause/CauseStage.js').then((m) => ({ default: m.CauseStage })));
+const SequencePage = lazy(() => import('../stages/cause/SequencePage.js').then((m) => ({ default: m.SequencePage })));
+const PairPage = lazy(() => import('../stages/cause/PairPage.js').then((m) => ({ default: m.PairPage })));
+const AnswersPage = lazy(() => import('../stages/cause/AnswersPage.js').then((m) => ({ default: m.AnswersPage })));
+const Policy = lazy(() => import('../policy/Policy.js').then((m) => ({ default: m.Policy })));
 const DocumentStage = lazy(() => import('../stages/document/DocumentStage.js').then((m) => ({ default: m.DocumentStage })));
 const LedgerStage = lazy(() => import('../stages/ledger/LedgerStage.js').then((m) => ({ default: m.LedgerStage })));
 
@@ -56,6 +60,7 @@ export function App(): ReactNode {
           <Route path="/patterns" element={<Patterns />} />
           <Route path="/studio" element={<StudioPage />} />
           <Route path="/grade-book" element={<GradeBook me={me} />} />
+          <Route path="/policy" element={<Policy me={me} />} />
           <Route path="/sheets/:sheetId?" element={<Sheets me={me} />} />
           <Route path="/finish" element={<Finish />} />
           <Route path="/gauges/:gaugeId?" element={<Gauges me={me} />} />
@@ -73,6 +78,9 @@ export function App(): ReactNode {
           <Route path="second-opinion/:stationId?" element={<SecondOpinion />} />
           <Route path="measure/all" element={<ReadingGrid />} />
           <Route path="measure/:placePath?" element={<Measure />} />
+          <Route path="cause/sequence" element={<SequencePage />} />
+          <Route path="cause/pair/:first?/:second?" element={<PairPage />} />
+          <Route path="cause/answers" element={<AnswersPage />} />
           <Route path="cause/:causeId?" element={<CauseStage />} />
           <Route path="document" element={<DocumentStage />} />
           <Route path="ledger" element={<LedgerStage />} />

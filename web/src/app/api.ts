@@ -7,6 +7,7 @@ import type {
   CaseSummary,
   GaugeCheck,
   GradeBookVersion,
+  PolicyChange,
   Me,
   NewCaseRequest,
   ReadingBatch,
@@ -63,7 +64,7 @@ const signedIn = (result: Me | undefined): Array<'me' | 'shelf'> => (result ? ['
 export const api = createApi({
   reducerPath: 'api',
   baseQuery,
-  tagTypes: ['me', 'shelf', 'accounts', 'sessions', 'gauges', 'checks', 'standIns', 'sheets', 'reading', 'books', 'references'],
+  tagTypes: ['me', 'shelf', 'accounts', 'sessions', 'gauges', 'checks', 'standIns', 'sheets', 'reading', 'books', 'policy', 'references'],
   endpoints: (b) => ({
     me: b.query<Me, void>({ query: () => '/me', providesTags: ['me'] }),
     signIn: b.mutation<Me, { signIn: string; password: string }>({
@@ -153,6 +154,11 @@ export const api = createApi({
       query: (body) => ({ url: '/grade-books', method: 'POST', body }),
       invalidatesTags: ['books'],
     }),
+    policy: b.query<PolicyChange[], void>({ query: () => '/policy', providesTags: ['policy'] }),
+    savePolicy: b.mutation<PolicyChange[], { question: string; position: string; reason: string }>({
+      query: (body) => ({ url: '/policy', method: 'POST', body }),
+      invalidatesTags: ['policy'],
+    }),
     references: b.query<ReferencePart[], void>({ query: () => '/references', providesTags: ['references'] }),
     keepReference: b.mutation<ReferencePart, { id: string; name: string; note: string; caseId: string; station: string; sha256: string }>({
       query: (body) => ({ url: '/references', method: 'POST', body }),
@@ -203,6 +209,8 @@ export const {
   useStopReadingMutation,
   useGradeBooksQuery,
   useSaveGradeBookMutation,
+  usePolicyQuery,
+  useSavePolicyMutation,
   useReferencesQuery,
   useKeepReferenceMutation,
   useRemoveReferenceMutation,

@@ -16,6 +16,7 @@ export function ShopFrame({ me }: { me: Me }): ReactNode {
           <NavLink to="/patterns">Patterns</NavLink>
           <NavLink to="/studio">Specimens</NavLink>
           <NavLink to="/grade-book">Grade book</NavLink>
+          <NavLink to="/policy">Policy</NavLink>
           <NavLink to="/sheets">Spec sheets</NavLink>
           <NavLink to="/gauges">Gauges</NavLink>
           <NavLink to="/finish">Surface finish</NavLink>

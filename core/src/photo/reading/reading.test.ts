@@ -305,7 +305,8 @@ describe('a reading in the ledger', () => {
   });
   it('is evidence once it is confirmed as a finding, and not before, nor when the builder calls the part sound', () => {
     const edge = readOf(0, { shares: { lining: Array.from({ length: cells }, (_, i) => (i < 2 * frame.columns ? 80 : 0)) }, lines: [] });
-    const found = (c: Case): boolean => collectEvidence(caseView(c.state)!).some((e) => e.feature.id === 'seen.edge-wear-rods' && e.present);
+    const found = (c: Case): boolean =>
+      collectEvidence(caseView(c.state)!).some((e) => e.feature.id === 'seen.edge-wear-rods' && e.present);
     const c = new Case();
     c.add('surface-read', 'rod.1.shell.lower', edge);
     expect(found(c)).toBe(false);

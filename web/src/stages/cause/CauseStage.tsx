@@ -5,6 +5,8 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { useKeys } from '../../app/keys.js';
 import { Waiting } from '../../app/Waiting.js';
+import { CauseTabs } from './CauseTabs.js';
+import { PredictedBench } from './PredictedBench.js';
 
 /** The differential: ranked causes, the evidence behind each, what is unexplained, what to look at next. */
 export function CauseStage(): ReactNode {
@@ -28,6 +30,7 @@ export function CauseStage(): ReactNode {
   const chosen = shown[at];
   return (
     <div className="page cause">
+      <CauseTabs />
       <Ending diagnosis={diagnosis} />
       <div className="cause-grid">
         <div className="stack">
@@ -55,6 +58,7 @@ export function CauseStage(): ReactNode {
           <Unexplained diagnosis={diagnosis} />
         </div>
       </div>
+      {chosen && <PredictedBench cause={chosen} />}
     </div>
   );
 }
@@ -131,7 +135,8 @@ function Waterfall({ cause, rival }: { cause: RankedCause; rival: RankedCause | 
         )}
       </h2>
       <p className="quiet">
-        {cause.family}; {cause.mechanisms.join(', ')}. Weights in decibans against {rival ? rival.name.toLowerCase() : 'its rival'}. {record_?.doesNot}
+        {cause.family}; {cause.mechanisms.join(', ')}. Weights in decibans against {rival ? rival.name.toLowerCase() : 'its rival'}.{' '}
+        {record_?.doesNot}
       </p>
       {held && held.decision !== 'open' && (
         <p>
@@ -235,6 +240,7 @@ function NextChecks({ checks }: { checks: readonly NextCheck[] }): ReactNode {
                 {' '}
                 {c.step}, about {c.minutes} min, {c.bits.toFixed(2)} bit
               </span>
+              {c.destroys && <span className="fault"> Destroys {c.destroys}.</span>}
               <div className="outcomes">
                 If found: {c.ifFound.cause.toLowerCase()}{' '}
                 <span className="figure">

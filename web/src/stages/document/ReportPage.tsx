@@ -1,5 +1,6 @@
 import { type CaseView, type ReportBlock, type ReportModel } from '@true-ledger/core';
 import type { ReactNode } from 'react';
+import { SequenceSvg } from '../cause/SequenceSvg.js';
 import { PlanSvg } from '../../surface/PlanSvg.js';
 import { SurfaceView } from '../../surface/SurfaceView.js';
 
@@ -84,6 +85,13 @@ function Block({ block, view, caseId }: { block: ReportBlock; view: CaseView; ca
         </figure>
       );
     }
+    case 'sequence':
+      return (
+        <figure className="sequence-figure">
+          <SequenceSvg shapes={block.shapes} width={block.width} height={block.height} label={block.caption} />
+          <figcaption>{block.caption}</figcaption>
+        </figure>
+      );
     case 'plan':
       return (
         <figure>

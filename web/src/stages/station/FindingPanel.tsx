@@ -1,9 +1,20 @@
 import { Button, Input, Select } from 'antd';
-import { GRADE_INFO, gradeText, GRADES, patternsFor, pattern, STATION_STATES, toldApart, type Grade, type StationView } from '@true-ledger/core';
+import {
+  GRADE_INFO,
+  gradeText,
+  GRADES,
+  patternsFor,
+  pattern,
+  STATION_STATES,
+  toldApart,
+  type Grade,
+  type StationView,
+} from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useGradeBooksQuery } from '../../app/api.js';
 import { useCase, useRecord } from '../../app/caseContext.js';
+import { MatchPanel, SchoolNotes } from './MatchPanel.js';
 import { STATE_WORDS } from '../../surface/GradeMark.js';
 
 /** Which grade book proposes here; the shop's newer one is taken over by hand, since it may change every proposal of the case. */
@@ -93,6 +104,7 @@ export function FindingPanel({ station, onGrade }: { station: StationView; onGra
           </span>
         )}
       </p>
+      <MatchPanel station={station} />
       <div className="finding-fields">
         <label>
           <span>Shows (f)</span>
@@ -139,6 +151,7 @@ export function FindingPanel({ station, onGrade }: { station: StationView; onGra
           <b>Told apart.</b> {last && toldApart(last)} <b>Ask.</b> {last?.ask}
         </p>
       )}
+      <SchoolNotes station={station} />
       <ul className="remarks">
         {station.remarks.map((r) => (
           <li key={r.version.entry}>

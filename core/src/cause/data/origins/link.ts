@@ -39,6 +39,8 @@ export const BEARING_RUNS_DRY: readonly CauseLink[] = [
   some('seen.underside-dark', 'heat travels up the rod'),
   rare('seen.rod-broken', 'a softened rod parts'),
   rare('seen.block-holed', 'and knocks a hole'),
+  some('measured.crank-runout', 'the heat of one journal bends the crank'),
+  rare('seen.fillet-crack', 'a blued journal cracks'),
   some('seen.scored-by-own-debris', 'later bearings meet the metal'),
   some('seen.journal-scored', 'torn metal cuts the journal'),
   some('told.ran-on', 'the first sign was not heeded'),

@@ -1,0 +1,112 @@
+import {
+  benchPlan,
+  cause as causeOf,
+  GRADE_INFO,
+  gradeText,
+  percentText,
+  predictBench,
+  type Predicted,
+  type RankedCause,
+} from '@true-ledger/core';
+import { useMemo, type ReactNode } from 'react';
+import { useNavigate } from 'react-router';
+import { useCase } from '../../app/caseContext.js';
+
+const COLUMN = 13;
+const ROW = 26;
+const LABEL = 176;
+
+/** The bench as one cause would have left it, above what was found: the height of the upper bar is the chance of damage there. */
+export function PredictedBench({ cause }: { cause: RankedCause }): ReactNode {
+  const { view, caseId } = useCase();
+  const navigate = useNavigate();
+  const record = causeOf(cause.id);
+  const place = cause.places[0] && cause.places[0].probability > 0.4 ? cause.places[0] : null;
+  const predicted = useMemo(
+    () => new Map(record ? predictBench(view, record, place?.place ?? null).map((p) => [p.station, p]) : []),
+    [view, record, place?.place],
+  );
+  const plan = useMemo(() => benchPlan(view.layout), [view.layout]);
+  if (!record) return null;
+  const count = (fit: Predicted['fit']): number => [...predicted.values()].filter((p) => p.fit === fit).length;
+  const width = LABEL + plan.columns * COLUMN;
+  return (
+    <section className="pane predicted" aria-label="Predicted against found">
+      <h2>
+        Predicted against found{' '}
+        <span className="quiet">
+          had it been {cause.name.toLowerCase()}
+          {place ? ` at ${place.name}` : ''}
+        </span>
+      </h2>
+      <p className="quiet">
+        As predicted <b className="figure">{count('as predicted')}</b>, predicted and not there{' '}
+        <b className="figure">{count('predicted, not there')}</b>, not predicted <b className="figure">{count('not predicted')}</b>. Upper
+        half: chance of damage by this cause. Lower half: grade found, hatched where not examined.
+      </p>
+      <div className="predicted-scroll" tabIndex={0} role="group" aria-label="Bench, predicted above found">
+        <svg width={width} height={plan.rows.length * ROW + 4} role="list">
+          <defs>
+            <pattern id="unseen-hatch" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+              <rect width="5" height="5" fill="#fbfcfc" />
+              <line x1="0" y1="0" x2="0" y2="5" stroke="#8a9399" strokeWidth="1.4" />
+            </pattern>
+          </defs>
+          {plan.rows.map((row, r) => (
+            <g key={row.id} transform={`translate(0 ${r * ROW + 2})`}>
+              <text x={LABEL - 8} y={16} textAnchor="end" fontSize={11} fill="#4a545a">
+                {row.label}
+              </text>
+              {row.cells.map((cell) => {
+                const p = predicted.get(cell.station.id);
+                if (!p) return null;
+                const span = row.kind === 'oil' ? (plan.columns * COLUMN) / row.cells.length : cell.span * COLUMN;
+                const x = LABEL + (row.kind === 'oil' ? cell.column * span : cell.column * COLUMN);
+                const h = ROW - 4;
+                const bar = (h / 2) * p.chance;
+                const wrong = p.fit === 'not predicted' || p.fit === 'predicted, not there';
+                return (
+                  <g
+                    key={cell.station.id}
+                    role="listitem"
+                    aria-label={`${cell.station.name}: chance ${percentText(p.chance)}, found ${p.grade === null ? 'not examined' : `grade ${gradeText(p.grade as 0)}`}, ${p.fit}`}
+                    className={`predicted-cell ${wrong ? 'wrong' : ''}`}
+                    onClick={() => void navigate(`/case/${caseId}/station/${cell.station.id}`)}
+                  >
+                    <title>{`${cell.station.name}: ${p.fit}, chance ${percentText(p.chance)}`}</title>
+                    <rect x={x} y={0} width={span - 2} height={h} fill="#eef0f1" />
+                    <rect x={x} y={h / 2 - bar} width={span - 2} height={bar} fill="#5b6870" />
+                    <rect
+                      x={x}
+                      y={h / 2}
+                      width={span - 2}
+                      height={h / 2}
+                      fill={p.grade === null ? 'url(#unseen-hatch)' : GRADE_INFO[p.grade as 0].colour}
+                    />
+                    {p.grade !== null && span > 12 && (
+                      <text x={x + (span - 2) / 2} y={h - 2} textAnchor="middle" fontSize={9.5} fill={p.grade >= 3 ? '#ffffff' : '#20272b'}>
+                        {p.grade}
+                      </text>
+                    )}
+                    {wrong && (
+                      <rect
+                        x={x - 0.5}
+                        y={-0.5}
+                        width={span - 1}
+                        height={h + 1}
+                        fill="none"
+                        stroke="#9E2A2A"
+                        strokeWidth={1.8}
+                        strokeDasharray={p.fit === 'predicted, not there' ? '3 2' : undefined}
+                      />
+                    )}
+                  </g>
+                );
+              })}
+            </g>
+          ))}
+        </svg>
+      </div>
+    </section>
+  );
+}
