@@ -90,7 +90,11 @@ describe('one failed engine, from complaint to a printed account', () => {
     await stage('Bench');
     await me.page.waitForSelector('[data-station="bore.1"]');
     const at = (): Promise<string | null> => me.page.$eval('.bench-cell.here', (e) => e.getAttribute('data-station'));
-    expect(await at()).toBe('bore.1');
+    expect(await at()).toBe('cam.1');
+    for (const below of ['head.1', 'bore.1']) {
+      await me.page.keyboard.press('ArrowDown');
+      expect(await at()).toBe(below);
+    }
     await me.page.keyboard.press('ArrowRight');
     expect(await at()).toBe('bore.2');
     await me.page.keyboard.press('n');

@@ -230,7 +230,7 @@ it('keeps an edit of the grade book as a version, refuses contradictions, and a 
 });
 
 it('turns a specimen in hand and saves it with what is true of it', async () => {
-  await me.page.goto(`${shop.url}/patterns`);
+  await me.page.goto(`${shop.url}/patterns?pattern=wiping`);
   await me.page.waitForSelector('.reference-pictures img');
   await me.page.click('a[aria-label="Wiping from too little oil, clear: rendered specimen, turn it in hand"]');
   await me.page.waitForSelector('.specimen-canvas[data-shown^="wiping 2"]', { timeout: 60_000 });

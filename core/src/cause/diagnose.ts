@@ -241,7 +241,7 @@ function unexplainedFindings(view: CaseView, evidence: readonly EvidenceItem[], 
     const grade = isExamined(s) ? standingGrade(s) : null;
     if (grade === null || grade < 2) return [];
     const own = evidence.filter(
-      (e) => e.present && e.feature.kind === 'seen' && e.sources.some((source) => source.station === s.station.id),
+      (e) => e.present && e.feature.kind !== 'spread' && e.sources.some((source) => source.station === s.station.id),
     );
     if (own.length === 0)
       return [{ station: s.station.id, name: s.station.name, grade, why: 'graded, but no pattern is named and nothing is drawn' }];

@@ -525,11 +525,11 @@ function causes(view: CaseView, d: Diagnosis): ReportSection {
 /** The order of events as a drawing and in words, with what stands against it. */
 function sequence(view: CaseView, d: Diagnosis): ReportSection {
   const events = proposeSequence(view, d);
+  const name = new Map(events.nodes.map((n) => [n.id, n.where ? `${n.name} (${n.where})` : n.name]));
   const blocks: ReportBlock[] = [];
   if (events.links.length === 0) blocks.push({ kind: 'text', text: 'No order of events follows from what was found.' });
   else {
     const placed = placeSequence(events);
-    const name = new Map(events.nodes.map((n) => [n.id, n.where ? `${n.name} (${n.where})` : n.name]));
     blocks.push({
       kind: 'sequence',
       shapes: sequenceShapes(placed, new Set(events.contradictions.map((c) => c.on))),
@@ -553,7 +553,7 @@ function sequence(view: CaseView, d: Diagnosis): ReportSection {
   if (events.rejected.length > 0)
     blocks.push(
       { kind: 'text', text: 'Links considered and rejected', strong: true },
-      { kind: 'list', items: events.rejected.map((r) => `${r.from.replace(/^\w+:/, '')} → ${r.to.replace(/^\w+:/, '')}: ${r.reason}`) },
+      { kind: 'list', items: events.rejected.map((r) => `${name.get(r.from) ?? r.from} → ${name.get(r.to) ?? r.to}: ${r.reason}`) },
     );
   return { id: 'sequence', heading: 'Order of events', blocks };
 }
