@@ -75,10 +75,10 @@ describe('two people', () => {
   it('see each other’s entries without reloading', async () => {
     await open(mara, 'bench');
     await open(teo, 'bench');
-    await teo.page.waitForSelector('[data-station="bore.1"].here');
+    await teo.page.waitForSelector('[data-station="cam.1"].here');
     await new Promise((r) => setTimeout(r, 500));
     await teo.page.keyboard.press('n');
-    await mara.page.waitForSelector('[data-station="bore.1"].graded', { timeout: 10_000 });
+    await mara.page.waitForSelector('[data-station="cam.1"].graded', { timeout: 10_000 });
   });
   it('who write one field: the second is told, sees both, and chooses', async () => {
     await open(mara, 'intake');
@@ -128,8 +128,8 @@ describe('a server that dies', () => {
     await shop.start();
     await teo.page.reload();
     await teo.saved();
-    await teo.page.waitForSelector('[data-station="bore.2"][aria-label*="grade 2"]');
-    await teo.page.waitForSelector('[data-station="bore.3"][aria-label*="grade 3"]');
+    await teo.page.waitForSelector('[data-station="cam.2"][aria-label*="grade 2"]');
+    await teo.page.waitForSelector('[data-station="cam.3"][aria-label*="grade 3"]');
   });
   it('killed during an upload: a sentence, nothing lost, sent again by itself', async () => {
     await open(teo, 'station/bore.1');

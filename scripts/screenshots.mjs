@@ -55,7 +55,7 @@ const SHOTS = [
   ['capture', '/capture/:case?station=rod.2.shell.upper', '.shutters', { width: 390, height: 844 }],
   ['dipstick', '/case/:case/opening/dipstick', '.check-drawing', null, true],
   ['pictures', '/case/:case/pictures', '.picture-cell'],
-  ['sheets', '/sheets', '.page h1'],
+  ['sheets', '/sheets', '.page h1', null, true],
   ['finish', '/finish', '.page h1', null, false, 'Show two example traces'],
   ['ledger', '/case/:case/ledger', '.ant-table-row'],
 ];

@@ -1,3 +1,4 @@
+import { RUNNING_PARTS } from '../engine/stations.js';
 import { isExamined, standingGrade, type CaseView } from '../ledger/views.js';
 import { CAUSES, CAUSE_TABLE_VERSION } from './data/causes.js';
 import { FEATURES } from './data/features.js';
@@ -135,6 +136,7 @@ export function diagnose(view: CaseView): Diagnosis {
   );
   const present = view.stations.filter((s) => s.state !== 'not-present');
   const examinedShare = present.filter(isExamined).length / Math.max(1, present.length);
+  const running = present.filter((s) => RUNNING_PARTS.includes(s.station.part));
   const result: Diagnosis = {
     table: CAUSE_TABLE_VERSION,
     causes: ranked,
@@ -148,6 +150,7 @@ export function diagnose(view: CaseView): Diagnosis {
       sets,
       mechanisms,
       examinedShare,
+      runningShare: running.filter(isExamined).length / Math.max(1, running.length),
       worstGrade: Math.max(0, ...view.stations.map((s) => standingGrade(s) ?? 0)),
       evidenceCount: post.weighed.length,
     }),

@@ -27,13 +27,16 @@ export function endingOf(input: {
   sets: ReadonlyArray<{ readonly causes: readonly string[]; readonly probability: number }>;
   mechanisms: ReadonlyArray<{ readonly mechanism: Mechanism; readonly probability: number }>;
   examinedShare: number;
+  /** Share of the running surfaces that was examined. */
+  runningShare: number;
   worstGrade: number;
   evidenceCount: number;
 }): Ending {
   const T = ENDING_THRESHOLDS;
   const real = input.ranked.filter((c) => c.id !== 'something-else');
   const [first, second] = real;
-  if (input.worstGrade <= 1 && input.examinedShare >= T.healthyCoverage && (first?.probability ?? 0) < T.found)
+  const sound = !first || first.id === 'normal-wear' || first.probability < T.found;
+  if (input.worstGrade <= 1 && input.runningShare >= T.healthyCoverage && sound)
     return {
       kind: 'no failure found',
       sentence: `${percentText(input.examinedShare)} of the engine was examined and nothing of grade 2 or more was found.`,

@@ -47,16 +47,52 @@ function three(post: Posterior, joint: Joint, x: number, a: number, b: number): 
     : post.probability[joint.start[a * joint.n + b]! + x - b - 1]!;
 }
 
-/** Calls `take` with P(S ∩ L = T) and P(feature | T) for every T; `members` are places in L, −1 for none. */
-function overTouched(post: Posterior, row: FeatureRow, take: (weight: number, p: number, a: number, b: number, c: number) => void): void {
+/** Every T of one feature: P(S ∩ L = T), P(feature | T), and its members as places in L, −1 for none. One set of buffers serves all: read it before the next call. */
+interface Touched {
+  count: number;
+  weight: Float64Array;
+  chance: Float64Array;
+  a: Int16Array;
+  b: Int16Array;
+  c: Int16Array;
+}
+
+const buffer: Touched = {
+  count: 0,
+  weight: new Float64Array(0),
+  chance: new Float64Array(0),
+  a: new Int16Array(0),
+  b: new Int16Array(0),
+  c: new Int16Array(0),
+};
+
+function room(m: number): Touched {
+  const need = 1 + m + (m * (m - 1)) / 2 + (m * (m - 1) * (m - 2)) / 6;
+  if (buffer.weight.length < need) {
+    buffer.weight = new Float64Array(need);
+    buffer.chance = new Float64Array(need);
+    buffer.a = new Int16Array(need);
+    buffer.b = new Int16Array(need);
+    buffer.c = new Int16Array(need);
+  }
+  buffer.count = 0;
+  return buffer;
+}
+
+function overTouched(post: Posterior, row: FeatureRow): Touched {
   const joint = jointOf(post);
   const { n, two } = joint;
   const { touched: L, keep, allow } = row;
   const m = L.length;
+  const out = room(m);
+  const { weight, chance, a: of, b: and, c: third } = out;
   const absent = 1 - row.feature.leak;
-  const one = Float64Array.from(L, (i) => post.marginal[i]!);
+  const { probability } = post;
+  const one = new Float64Array(m);
+  for (let a = 0; a < m; a++) one[a] = post.marginal[L[a]!]!;
   const pairs = new Float64Array(m * m);
   let none = 1;
+  let at = 0;
   for (let a = 0; a < m; a++)
     for (let b = a + 1; b < m; b++) {
       const p = two[L[a]! * n + L[b]!]!;
@@ -70,7 +106,7 @@ function overTouched(post: Posterior, row: FeatureRow, take: (weight: number, p:
       const ka = absent * keep[L[a]!]! * keep[L[b]!]!;
       const va = allow[L[a]!]! * allow[L[b]!]!;
       for (let c = b + 1; c < m; c++) {
-        const w = post.probability[from + L[c]!]!;
+        const w = probability[from + L[c]!]!;
         pairs[a * m + b] = pairs[a * m + b]! - w;
         pairs[a * m + c] = pairs[a * m + c]! - w;
         pairs[b * m + c] = pairs[b * m + c]! - w;
@@ -78,21 +114,39 @@ function overTouched(post: Posterior, row: FeatureRow, take: (weight: number, p:
         one[b] = one[b]! + w;
         one[c] = one[c]! + w;
         none -= w;
-        take(w, (1 - ka * keep[L[c]!]!) * va * allow[L[c]!]!, a, b, c);
+        weight[at] = w;
+        chance[at] = (1 - ka * keep[L[c]!]!) * va * allow[L[c]!]!;
+        of[at] = a;
+        and[at] = b;
+        third[at++] = c;
       }
     }
   for (let a = 0; a < m; a++)
     for (let b = a + 1; b < m; b++) {
       const w = Math.max(0, pairs[a * m + b]!);
       none -= w;
-      take(w, (1 - absent * keep[L[a]!]! * keep[L[b]!]!) * allow[L[a]!]! * allow[L[b]!]!, a, b, -1);
+      weight[at] = w;
+      chance[at] = (1 - absent * keep[L[a]!]! * keep[L[b]!]!) * allow[L[a]!]! * allow[L[b]!]!;
+      of[at] = a;
+      and[at] = b;
+      third[at++] = -1;
     }
   for (let a = 0; a < m; a++) {
     const w = Math.max(0, one[a]!);
     none -= w;
-    take(w, (1 - absent * keep[L[a]!]!) * allow[L[a]!]!, a, -1, -1);
+    weight[at] = w;
+    chance[at] = (1 - absent * keep[L[a]!]!) * allow[L[a]!]!;
+    of[at] = a;
+    and[at] = -1;
+    third[at++] = -1;
   }
-  take(Math.max(0, none), 1 - absent, -1, -1, -1);
+  weight[at] = Math.max(0, none);
+  chance[at] = 1 - absent;
+  of[at] = -1;
+  and[at] = -1;
+  third[at++] = -1;
+  out.count = at;
+  return out;
 }
 
 /** P(S holds at least one of these causes), indices in rising order. */
@@ -115,12 +169,13 @@ export function chanceOfAny(post: Posterior, group: readonly number[]): number {
  * I(f; S) = H(f) − Σ P(S) H(f | S).
  */
 export function informationGain(post: Posterior, feature: Feature): { readonly chance: number; readonly bits: number } {
+  const sets = overTouched(post, featureRow(feature, post.causes));
   let chance = 0;
   let inner = 0;
-  overTouched(post, featureRow(feature, post.causes), (w, p) => {
-    chance += w * p;
-    inner += w * binaryEntropy(p);
-  });
+  for (let t = 0; t < sets.count; t++) {
+    chance += sets.weight[t]! * sets.chance[t]!;
+    inner += sets.weight[t]! * binaryEntropy(sets.chance[t]!);
+  }
   return { chance, bits: Math.max(0, binaryEntropy(chance) - inner) };
 }
 
@@ -139,27 +194,37 @@ export function marginalsAfter(
   const { n, two } = joint;
   const L = row.touched;
   const m = L.length;
-  const ratio = (p: number): number =>
-    Math.max(LEAST, now.ifAbsent + p * (now.ifPresent - now.ifAbsent)) / Math.max(LEAST, was.ifAbsent + p * (was.ifPresent - was.ifAbsent));
+  const up = now.ifPresent - now.ifAbsent;
+  const down = was.ifPresent - was.ifAbsent;
   const out = new Float64Array(n);
   const alone = new Float64Array(m);
   const both = new Float64Array(m * m);
   let none = 0;
   let most = 0;
   let total = 0;
-  overTouched(post, row, (w, p, a, b, c) => {
-    const r = ratio(p);
-    total += w * r;
-    if (a < 0) none = r;
-    else if (b < 0) alone[a] = r;
-    else if (c < 0) both[a * m + b] = r;
+  const sets = overTouched(post, row);
+  for (let t = 0; t < sets.count; t++) {
+    const p = sets.chance[t]!;
+    const r = Math.max(LEAST, now.ifAbsent + p * up) / Math.max(LEAST, was.ifAbsent + p * down);
+    const weight = sets.weight[t]! * r;
+    const a = sets.a[t]!;
+    const b = sets.b[t]!;
+    const c = sets.c[t]!;
+    total += weight;
     if (r > most) most = r;
-    if (a < 0) return;
-    out[L[a]!] = out[L[a]!]! + w * r;
-    if (b < 0) return;
-    out[L[b]!] = out[L[b]!]! + w * r;
-    if (c >= 0) out[L[c]!] = out[L[c]!]! + w * r;
-  });
+    if (a < 0) {
+      none = r;
+      continue;
+    }
+    out[L[a]!] = out[L[a]!]! + weight;
+    if (b < 0) {
+      alone[a] = r;
+      continue;
+    }
+    out[L[b]!] = out[L[b]!]! + weight;
+    if (c < 0) both[a * m + b] = r;
+    else out[L[c]!] = out[L[c]!]! + weight;
+  }
   const inL = new Uint8Array(n);
   for (const i of L) inL[i] = 1;
   for (let x = 0; x < n; x++) {

@@ -1,5 +1,6 @@
 import { cylinderPlaces, pinNumber } from '../engine/layout.js';
 import { fedBy, oilRoute, routeDistance } from '../engine/oilRoute.js';
+import { RUNNING_PARTS } from '../engine/stations.js';
 import { isExamined, standingGrade, type CaseView, type StationView } from '../ledger/views.js';
 import { failedHere, secondaryPlaces } from './secondary.js';
 
@@ -306,8 +307,11 @@ function wholeEngine(view: CaseView, set: Setter): void {
       bad.map((s) => s.station.id),
       `${bad.length} places at grade 2 or more`,
     );
-  else if (graded.length / Math.max(1, present.length) >= 0.6)
-    set('spread.nothing-found', true, [], `${graded.length} of ${present.length} places examined, none at grade 2 or more`);
+  else {
+    const running = of(RUNNING_PARTS);
+    if (running.share >= 0.6)
+      set('spread.nothing-found', true, [], `${graded.length} of ${present.length} places examined, none at grade 2 or more`);
+  }
 }
 
 /** Parts whose metal goes round with the oil when they break. */

@@ -1,5 +1,5 @@
 import { marginalsAfter } from './joint.js';
-import { probabilityBySingle, type Observation, type Posterior } from './model.js';
+import { featureRow, probabilityBySingle, type Observation, type Posterior } from './model.js';
 import type { Feature } from './types.js';
 
 /** The one observation whose reversal would put another cause in the lead. */
@@ -16,10 +16,11 @@ const WORTH_SAYING = 0.1;
 /** Reverses every weighed observation in turn and reports the reversal that costs the leader most, if any dethrones it. */
 export function turningPoint(post: Posterior, features: ReadonlyMap<string, Feature>): TurningPoint | null {
   const lead = indexOfMax(post.marginal);
+  const second = indexOfMax(post.marginal.map((m, i) => (i === lead ? -1 : m)));
   let best: (TurningPoint & { fall: number }) | null = null;
   for (const o of post.weighed) {
     const f = features.get(o.feature)!;
-    if (!couldTurn(post, f, o, lead)) continue;
+    if (!couldTurn(post, f, o, lead, second)) continue;
     const after = marginalsAfter(post, f, { ifPresent: o.ifAbsent, ifAbsent: o.ifPresent }, o, WORTH_SAYING);
     const now = indexOfMax(after);
     const fall = post.marginal[lead]! - after[lead]!;
@@ -35,8 +36,18 @@ export function turningPoint(post: Posterior, features: ReadonlyMap<string, Feat
 const reversed = (q: number, o: Observation): number =>
   Math.max(1e-12, q * o.ifAbsent + (1 - q) * o.ifPresent) / Math.max(1e-12, q * o.ifPresent + (1 - q) * o.ifAbsent);
 
-/** A reversal that speaks no louder against the leader alone than against its rivals cannot dethrone it; such features are passed over. */
-function couldTurn(post: Posterior, f: Feature, o: Observation, lead: number): boolean {
+/**
+ * Can this reversal dethrone the leader at all? No cause gains more than the largest ratio and the leader loses no more than the smallest, over every set of three; and one that
+ * speaks no louder against the leader alone than against its rivals moves nothing.
+ */
+function couldTurn(post: Posterior, f: Feature, o: Observation, lead: number, second: number): boolean {
+  const row = featureRow(f, post.causes);
+  const three = (values: Float64Array): number => {
+    const [a = 1, b = 1, c = 1] = Array.from(row.touched, (i) => values[i]!).sort((x, y) => x - y);
+    return Math.min(1, a) * Math.min(1, b) * Math.min(1, c);
+  };
+  const ends = [reversed(f.leak * three(row.allow), o), reversed(1 - (1 - f.leak) * three(row.keep), o)];
+  if (Math.max(...ends) * post.marginal[second]! < Math.min(...ends) * post.marginal[lead]!) return false;
   const alone = probabilityBySingle(f, post.causes);
   const least = reversed(alone[lead]!, o) * 1.05;
   return alone.some((q, i) => i !== lead && reversed(q, o) > least);

@@ -48,6 +48,9 @@ export interface Station {
   readonly surface: SurfaceFrame | null;
 }
 
+/** Parts that carry the running surfaces: an engine whose running surfaces are all good is a sound engine, whether or not its bolts were looked at. */
+export const RUNNING_PARTS: readonly PartClass[] = ['shell', 'rolling', 'journal', 'thrust', 'bore', 'skirt', 'crown', 'rings'];
+
 export const PART_NAMES: Readonly<Record<PartClass, string>> = {
   shell: 'Shell halves',
   journal: 'Journals',

@@ -12,7 +12,6 @@ import { useMemo, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { useCase } from '../../app/caseContext.js';
 
-const COLUMN = 13;
 const ROW = 26;
 const LABEL = 176;
 
@@ -29,7 +28,9 @@ export function PredictedBench({ cause }: { cause: RankedCause }): ReactNode {
   const plan = useMemo(() => benchPlan(view.layout), [view.layout]);
   if (!record) return null;
   const count = (fit: Predicted['fit']): number => [...predicted.values()].filter((p) => p.fit === fit).length;
-  const width = LABEL + plan.columns * COLUMN;
+  // A small engine takes the room it has; a large one scrolls.
+  const column = Math.max(13, Math.min(36, Math.floor(790 / plan.columns)));
+  const width = LABEL + plan.columns * column;
   return (
     <section className="pane predicted" aria-label="Predicted against found">
       <h2>
@@ -60,8 +61,8 @@ export function PredictedBench({ cause }: { cause: RankedCause }): ReactNode {
               {row.cells.map((cell) => {
                 const p = predicted.get(cell.station.id);
                 if (!p) return null;
-                const span = row.kind === 'oil' ? (plan.columns * COLUMN) / row.cells.length : cell.span * COLUMN;
-                const x = LABEL + (row.kind === 'oil' ? cell.column * span : cell.column * COLUMN);
+                const span = row.kind === 'oil' ? (plan.columns * column) / row.cells.length : cell.span * column;
+                const x = LABEL + (row.kind === 'oil' ? cell.column * span : cell.column * column);
                 const h = ROW - 4;
                 const bar = (h / 2) * p.chance;
                 const wrong = p.fit === 'not predicted' || p.fit === 'predicted, not there';
