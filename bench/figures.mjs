@@ -137,6 +137,26 @@ print(
   { limit: 50 },
 );
 
+// The route with the most lines of the example case.
+{
+  const view = read();
+  const routes = core.routesOf(view, core.diagnose(view), core.standingDispositions(view), view.prices);
+  const longest = routes.reduce((a, b) => (b.lines.length > a.lines.length ? b : a));
+  const options = {
+    seed: 1,
+    draws: 10_000,
+    hoursPerDay: 6,
+    hourCost: { low: 74, likely: 78, high: 86 },
+    queueDays: core.QUEUE_DAYS,
+    deadlineDays: 21,
+  };
+  print(
+    `Monte Carlo of a route of ${longest.lines.length} lines, 10 000 draws`,
+    time(() => core.simulateRoute(longest.lines, longest.hours, options), 7),
+    { limit: 300 },
+  );
+}
+
 // A plateau-honed liner: fine noise, grooves at two spacings, a long wave; 50 mm at 0.5 µm.
 const trace = {
   stepMm: 0.0005,

@@ -201,6 +201,7 @@ describe('report', () => {
       'findings',
       'sheets',
       'causes',
+      'sequence',
       'conclusion',
       'standing',
     ]));

@@ -7,6 +7,7 @@ import { surfaceReadSchema, type SurfaceRead } from '../damage/surfaceRead.js';
 import { LINE_DEPTHS, type SurfaceMark } from '../damage/wearMap.js';
 import { GAUGE_KINDS, type Gauge } from '../measure/gauge.js';
 import { SPEC_KEYS, sheetSpecSchema, type SheetSpec, type SpecKey } from '../measure/program/specs.js';
+import { DECIDE_SCHEMAS, DECIDE_SLOTS, type DecideBodies } from './decideBodies.js';
 import { id, text } from './schemaParts.js';
 import { CAUSE_SCHEMAS, CAUSE_SLOTS, type CauseBodies } from './causeBodies.js';
 import { STRIP_SCHEMAS, STRIP_SLOTS, type StripBodies } from './stripBodies.js';
@@ -42,7 +43,7 @@ export const REPORT_FIELDS = ['conclusion', 'actions', 'includePhotos', 'templat
 export type ReportField = (typeof REPORT_FIELDS)[number];
 
 /** What each kind of entry carries. */
-export interface EntryBodies extends StripBodies, CauseBodies {
+export interface EntryBodies extends StripBodies, CauseBodies, DecideBodies {
   'case-opened': { number: string; title: string; demo?: boolean };
   'layout-set': { layout: EngineLayout };
   'intake-set': { field: IntakeField; value: string };
@@ -179,6 +180,7 @@ const pixel = Joi.number().min(-100000).max(100000);
 export const BODY_SCHEMAS: Readonly<Record<EntryKind, Joi.ObjectSchema>> = {
   ...STRIP_SCHEMAS,
   ...CAUSE_SCHEMAS,
+  ...DECIDE_SCHEMAS,
   'case-opened': Joi.object({ number: text(40).required(), title: text(160).required(), demo: Joi.boolean() }),
   'layout-set': Joi.object({ layout: layoutSchema.required() }),
   'intake-set': Joi.object({
@@ -264,6 +266,7 @@ type SlotRules = { readonly [K in EntryKind]: (body: EntryBodies[K]) => string }
 const SLOTS: SlotRules = {
   ...STRIP_SLOTS,
   ...CAUSE_SLOTS,
+  ...DECIDE_SLOTS,
   'case-opened': () => 'case',
   'layout-set': () => 'layout',
   'intake-set': (b) => `intake:${b.field}`,

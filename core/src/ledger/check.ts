@@ -19,6 +19,7 @@ const STATION_KINDS: ReadonlySet<EntryKind> = new Set([
   'second-opinion',
   'state-set',
   'pattern-set',
+  'disposition-set',
   'reading-taken',
   'tag-read',
   'blur-set',

@@ -1,5 +1,6 @@
 import type { EngineLayout } from '../engine/layout.js';
 import { stationsOf, type PartClass, type Station } from '../engine/stations.js';
+import { STARTING_PRICES, type PriceBook } from '../salvage/prices.js';
 import type { Grade } from '../damage/classes.js';
 import { GRADE_BOOK, proposeGrade, type GradeBook, type GradeProposal } from '../damage/gradeBook.js';
 import { lineDepth, mergeLines, mergeReads, TRUSTED, type ReadLine } from '../damage/surfaceRead.js';
@@ -174,6 +175,12 @@ export interface CaseView {
   readonly unexplained: ReadonlyMap<string, Sourced<EntryBodies['unexplained-set']>>;
   readonly answerable: Sourced<EntryBodies['answerable-set']> | undefined;
   readonly schools: ReadonlyMap<string, Sourced<EntryBodies['school-set']>>;
+  /** What the builder decided about parts, by station. */
+  readonly dispositions: ReadonlyArray<Sourced<EntryBodies['disposition-set']> & { readonly station: string }>;
+  readonly prices: PriceBook;
+  readonly plan: EntryBodies['plan-set'] | null;
+  readonly moved: ReadonlyMap<string, number>;
+  readonly quotes: ReadonlyArray<Sourced<EntryBodies['quote-sent']>>;
   readonly remarks: ReadonlyArray<Sourced<EntryBodies['remark']>>;
   readonly specs: Readonly<Partial<Record<SpecKey, Sourced<EntryBodies['spec-set']>>>>;
   /** Readings of sheets that belong to no station: runout, camshaft, seats, main line. */
@@ -224,6 +231,14 @@ export function caseView(state: CaseState): CaseView | null {
     unexplained: new Map(collect(own, 'unexplained-set').map((u) => [u.value.place, u])),
     answerable: single<'answerable-set'>(own, 'answerable'),
     schools: new Map(collect(own, 'school-set').map((x) => [x.value.question, x])),
+    dispositions: stations.flatMap(({ station }) => {
+      const held = single<'disposition-set'>(state.groups[station.id] ?? NO_GROUP, 'disposition');
+      return held ? [{ ...held, station: station.id }] : [];
+    }),
+    prices: single<'price-book-set'>(own, 'price-book')?.value.book ?? STARTING_PRICES,
+    plan: single<'plan-set'>(own, 'plan')?.value ?? null,
+    moved: new Map(collect(own, 'task-moved').map((t) => [t.value.task, t.value.notBeforeHours])),
+    quotes: collect(own, 'quote-sent'),
     remarks: collect(own, 'remark'),
     specs: Object.fromEntries(collect(own, 'spec-set').map((s) => [s.value.quantity, s])),
     readings: collect(own, 'reading-taken'),

@@ -5,6 +5,9 @@ import { sequenceShapes, type Shape } from '../cause/sequence/drawing.js';
 import { placeSequence } from '../cause/sequence/layout.js';
 import { proposeSequence } from '../cause/sequence/propose.js';
 import { percentText } from '../cause/percent.js';
+import { standingDispositions } from '../salvage/dispositions.js';
+import { machineSheet } from '../salvage/machineSheet.js';
+import { OPERATION_NAMES } from '../salvage/operations.js';
 import { gradeText, WEAR_CLASS_INFO, WEAR_CLASSES } from '../damage/classes.js';
 import { GRADE_BOOK } from '../damage/gradeBook.js';
 import { pattern } from '../damage/patterns.js';
@@ -169,6 +172,7 @@ export function reportModel(view: CaseView, ledgerHead: string, entries: number)
       causes(view, d),
       sequence(view, d),
       ...answers(view, d),
+      ...decided(view),
       conclusion(view, d),
       method(view, d, ledgerHead, entries),
     ],
@@ -592,6 +596,44 @@ function answers(view: CaseView, d: Diagnosis): ReportSection[] {
       },
     );
   return blocks.length > 0 ? [{ id: 'answers', heading: 'What answers it', blocks }] : [];
+}
+
+/** What becomes of the parts, what goes to the machine shop, and what was promised. */
+function decided(view: CaseView): ReportSection[] {
+  const dispositions = standingDispositions(view);
+  const confirmed = dispositions.filter((x) => x.confirmed);
+  if (confirmed.length === 0 && view.quotes.length === 0) return [];
+  const blocks: ReportBlock[] = [];
+  if (confirmed.length > 0) {
+    blocks.push({
+      kind: 'table',
+      head: ['Part', 'What becomes of it', 'Size', 'Reason'],
+      rows: confirmed.map((x) => [x.name, OPERATION_NAMES[x.operation], x.size, x.reason]),
+    });
+    const sheet = machineSheet(view, confirmed);
+    if (sheet.length > 0)
+      blocks.push(
+        { kind: 'text', text: 'Machine shop', strong: true },
+        {
+          kind: 'table',
+          head: ['Part', 'Work', 'Size to, mm', 'Finish and limits', 'Qty'],
+          rows: sheet.map((l) => [
+            l.part,
+            l.operation,
+            l.sizeMm ? `${l.sizeMm[0].toFixed(3)} to ${l.sizeMm[1].toFixed(3)}` : '–',
+            [l.finish, l.limits].filter(Boolean).join('; '),
+            String(l.quantity),
+          ]),
+          figures: [4],
+        },
+      );
+  }
+  for (const { value: q, version } of view.quotes)
+    blocks.push({
+      kind: 'text',
+      text: `Quoted ${version.time.slice(0, 10)} for the route “${q.route.replace('-', ' ')}”: ${q.cost.toFixed(0)} ${q.currency} as likely as not to be enough, ${q.costHigh.toFixed(0)} in nine cases of ten; ${q.days.toFixed(0)} to ${q.daysHigh.toFixed(0)} days.`,
+    });
+  return [{ id: 'decided', heading: 'What is to be done', blocks }];
 }
 
 function conclusion(view: CaseView, d: Diagnosis): ReportSection {

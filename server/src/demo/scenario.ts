@@ -498,6 +498,39 @@ function firePump(): DemoCase {
     decision: 'rejected',
     reason: 'Level at the upper mark, all other bearings wet and sound.',
   });
+  c.entry('answer-set', null, {
+    cause: 'local-feed',
+    part: 'action',
+    item: 'Rod and blow through the feed',
+    state: 'done',
+    note: 'clear from main 2 to pin 2',
+  });
+  c.entry('answer-set', null, {
+    cause: 'local-feed',
+    part: 'collateral',
+    item: 'the pins fed through it',
+    state: 'done',
+    note: 'pin 2 to be ground',
+  });
+  c.entry('quote-sent', null, {
+    quote: 'first',
+    route: 'repair',
+    currency: 'EUR',
+    cost: 3100,
+    costHigh: 3600,
+    days: 15,
+    daysHigh: 22,
+    note: 'before the pistons were out',
+  });
+  c.entry('plan-set', null, {
+    route: 'repair',
+    deadline: '2026-12-23',
+    from: '2026-11-30',
+    hoursPerDay: 6,
+    workdays: [1, 2, 3, 4, 5],
+    budget: 4200,
+  });
+  c.entry('disposition-set', 'pump.gears', { operation: 'clean', size: '', reason: 'opened and gauged: within limits, no line to feel' });
   c.entry('report-set', null, {
     field: 'conclusion',
     value:

@@ -33,6 +33,7 @@ const CauseStage = lazy(() => import('../stages/cause/CauseStage.js').then((m) =
 const SequencePage = lazy(() => import('../stages/cause/SequencePage.js').then((m) => ({ default: m.SequencePage })));
 const PairPage = lazy(() => import('../stages/cause/PairPage.js').then((m) => ({ default: m.PairPage })));
 const AnswersPage = lazy(() => import('../stages/cause/AnswersPage.js').then((m) => ({ default: m.AnswersPage })));
+const DecideStage = lazy(() => import('../stages/decide/DecideStage.js').then((m) => ({ default: m.DecideStage })));
 const Policy = lazy(() => import('../policy/Policy.js').then((m) => ({ default: m.Policy })));
 const DocumentStage = lazy(() => import('../stages/document/DocumentStage.js').then((m) => ({ default: m.DocumentStage })));
 const LedgerStage = lazy(() => import('../stages/ledger/LedgerStage.js').then((m) => ({ default: m.LedgerStage })));
@@ -82,6 +83,7 @@ export function App(): ReactNode {
           <Route path="cause/pair/:first?/:second?" element={<PairPage />} />
           <Route path="cause/answers" element={<AnswersPage />} />
           <Route path="cause/:causeId?" element={<CauseStage />} />
+          <Route path="decide/:page?" element={<DecideStage />} />
           <Route path="document" element={<DocumentStage />} />
           <Route path="ledger" element={<LedgerStage />} />
         </Route>

@@ -1,0 +1,166 @@
+import { firstCircle } from '../damage/catalogue/validate.js';
+import { fail, ok, type Result } from '../result.js';
+
+/** One piece of work. Bench work takes hours on working days; everything else takes calendar days. */
+export interface Task {
+  readonly id: string;
+  readonly name: string;
+  readonly where: 'bench' | 'machine shop' | 'parts' | 'client';
+  readonly hours: number;
+  readonly days: number;
+  readonly after: readonly string[];
+  /** Not before this working hour from the start, when it was moved by hand. */
+  readonly notBeforeHours?: number;
+}
+
+export interface Planned extends Task {
+  /** Hours on the calendar from the start: earliest and latest start and finish. */
+  readonly start: number;
+  readonly finish: number;
+  readonly latestStart: number;
+  readonly float: number;
+  readonly critical: boolean;
+}
+
+export interface Plan {
+  readonly tasks: readonly Planned[];
+  /** Length in calendar hours from the start. */
+  readonly length: number;
+}
+
+export interface Calendar {
+  /** ISO date of the first day. */
+  readonly from: string;
+  readonly hoursPerDay: number;
+  /** 1 Monday … 7 Sunday. */
+  readonly workdays: readonly number[];
+}
+
+const DAY = 24;
+
+const weekday = (calendar: Calendar, day: number): number => {
+  const d = new Date(`${calendar.from}T00:00:00Z`);
+  d.setUTCDate(d.getUTCDate() + day);
+  return d.getUTCDay() === 0 ? 7 : d.getUTCDay();
+};
+
+/** Calendar hour at which `hours` of bench work are done when begun at calendar hour `from`; the bench opens at hour 0 of a working day for `hoursPerDay`. */
+export function benchFinish(calendar: Calendar, from: number, hours: number): number {
+  let at = from;
+  let left = hours;
+  for (let guard = 0; guard < 20_000; guard++) {
+    const day = Math.floor(at / DAY);
+    const into = at - day * DAY;
+    const open = calendar.workdays.includes(weekday(calendar, day)) ? Math.max(0, calendar.hoursPerDay - into) : 0;
+    if (left <= open + 1e-9) return at + left;
+    left -= open;
+    at = (day + 1) * DAY;
+  }
+  return at;
+}
+
+/** The first hour from `from` on at which the bench is open. */
+export function benchOpens(calendar: Calendar, from: number): number {
+  let at = from;
+  for (let guard = 0; guard < 20_000; guard++) {
+    const day = Math.floor(at / DAY);
+    if (calendar.workdays.includes(weekday(calendar, day)) && at - day * DAY < calendar.hoursPerDay - 1e-9) return at;
+    at = (day + 1) * DAY;
+  }
+  return at;
+}
+
+const lasts = (calendar: Calendar, t: Task, from: number): number =>
+  t.where === 'bench' ? benchFinish(calendar, from, t.hours) : from + t.days * DAY;
+
+/** Critical path method (Kelley & Walker 1959) on a calendar: earliest times forward, float from the length of the longest chain that follows. A loop of dependencies is refused by name. */
+export function planTasks(tasks: readonly Task[], calendar: Calendar): Result<Plan> {
+  const byId = new Map(tasks.map((t) => [t.id, t]));
+  const lost = tasks.flatMap((t) => t.after.filter((a) => !byId.has(a)).map((a) => ({ t, a })))[0];
+  if (lost)
+    return fail(
+      'schedule-task',
+      `"${lost.t.name}" waits for "${lost.a}", which is not in the plan. Nothing was planned; take the dependency out.`,
+      lost.t.id,
+    );
+  if (calendar.workdays.length === 0 || calendar.hoursPerDay <= 0)
+    return fail('schedule-calendar', 'The bench is open on no day. Give it hours and days; nothing was planned.', 'calendar');
+  const next = new Map(tasks.map((t) => [t.id, tasks.filter((x) => x.after.includes(t.id)).map((x) => x.id)]));
+  const circle = firstCircle(next);
+  if (circle)
+    return fail(
+      'schedule-loop',
+      `These wait for each other: ${circle.map((id) => byId.get(id)?.name ?? id).join(' → ')}. Nothing was planned; take one dependency out.`,
+      circle[0],
+    );
+  const start = new Map<string, number>();
+  const finish = new Map<string, number>();
+  const order: Task[] = [];
+  const visit = (t: Task): void => {
+    if (finish.has(t.id)) return;
+    for (const a of t.after) visit(byId.get(a)!);
+    const free = Math.max(t.notBeforeHours ?? 0, 0, ...t.after.map((a) => finish.get(a)!));
+    const begin = t.where === 'bench' && t.hours > 0 ? benchOpens(calendar, free) : free;
+    start.set(t.id, begin);
+    finish.set(t.id, lasts(calendar, t, begin));
+    order.push(t);
+  };
+  tasks.forEach(visit);
+  const length = Math.max(0, ...finish.values());
+  // Latest starts: the latest hour from which the task and what follows still end in time, found by bisection since bench time does not run evenly.
+  const latestFinish = new Map<string, number>();
+  const latestStart = new Map<string, number>();
+  for (const t of [...order].reverse()) {
+    const by = Math.min(length, ...next.get(t.id)!.map((id) => latestStart.get(id)!));
+    latestFinish.set(t.id, by);
+    let low = start.get(t.id)!;
+    let high = Math.max(low, by);
+    for (let k = 0; k < 60 && high - low > 1e-4; k++) {
+      const mid = (low + high) / 2;
+      if (lasts(calendar, t, mid) <= by + 1e-6) low = mid;
+      else high = mid;
+    }
+    latestStart.set(t.id, low);
+  }
+  return ok({
+    length,
+    tasks: order.map((t) => {
+      const float = Math.max(0, latestStart.get(t.id)! - start.get(t.id)!);
+      return {
+        ...t,
+        start: start.get(t.id)!,
+        finish: finish.get(t.id)!,
+        latestStart: latestStart.get(t.id)!,
+        float,
+        critical: float < 0.5,
+      };
+    }),
+  });
+}
+
+/** Date and hour of a calendar hour of the plan, ISO without zone, the bench opening at 08:00. */
+export function dateOf(calendar: Calendar, hour: number): string {
+  const d = new Date(`${calendar.from}T08:00:00Z`);
+  d.setUTCMinutes(d.getUTCMinutes() + Math.round(hour * 60));
+  return d.toISOString().slice(0, 16);
+}
+
+const stamp = (iso: string): string => `${iso.replace(/[-:]/g, '')}00`;
+/** Folds a line of iCalendar at 75 octets and escapes its text (RFC 5545, 3.1 and 3.3.11). */
+const fold = (line: string): string => line.match(/.{1,70}/gu)!.join('\r\n ');
+const text = (words: string): string => words.replace(/\\/g, '\\\\').replace(/;/g, '\\;').replace(/,/g, '\\,').replace(/\r?\n/g, '\\n');
+
+/** The plan as iCalendar (RFC 5545), floating times. */
+export function planIcs(plan: Plan, calendar: Calendar, title: string, made: string): string {
+  const events = plan.tasks.flatMap((t) => [
+    'BEGIN:VEVENT',
+    `UID:${t.id}-${calendar.from}@true-ledger`,
+    `DTSTAMP:${stamp(made.slice(0, 16))}Z`,
+    `DTSTART:${stamp(dateOf(calendar, t.start))}`,
+    `DTEND:${stamp(dateOf(calendar, t.finish))}`,
+    fold(`SUMMARY:${text(`${title}: ${t.name}`)}`),
+    fold(`DESCRIPTION:${text(`${t.where}${t.critical ? ', on the critical path' : `, ${(t.float / DAY).toFixed(1)} days to spare`}`)}`),
+    'END:VEVENT',
+  ]);
+  return ['BEGIN:VCALENDAR', 'VERSION:2.0', 'PRODID:-//True Ledger//Plan//EN', ...events, 'END:VCALENDAR', ''].join('\r\n');
+}

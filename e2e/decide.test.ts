@@ -1,0 +1,134 @@
+import { execFileSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import type { EntryBodies, EntryKind, LedgerEntry } from '@true-ledger/core';
+import type { Browser } from 'puppeteer-core';
+import { FOUR } from '../server/test/harness.js';
+import { openBrowser, Person, Shop } from './harness.js';
+
+jest.setTimeout(180_000);
+let shop: Shop;
+let browser: Browser;
+let me: Person;
+const caseId = crypto.randomUUID();
+
+const post = (path: string, body: object): Promise<number> =>
+  me.page.evaluate(
+    async (p: string, b: string) => (await fetch(p, { method: 'POST', headers: { 'content-type': 'application/json' }, body: b })).status,
+    path,
+    JSON.stringify(body),
+  );
+const draft = <K extends EntryKind>(kind: K, station: string | null, body: EntryBodies[K]): object => ({
+  id: crypto.randomUUID(),
+  kind,
+  station,
+  body,
+  basedOn: null,
+});
+const entries = (): Promise<LedgerEntry[]> =>
+  me.page.evaluate(async (c: string) => (await fetch(`/api/cases/${c}/entries`)).json() as Promise<never>, caseId);
+const open = async (path: string): Promise<void> => {
+  await me.page.goto(`${shop.url}/case/${caseId}/${path}`);
+  await me.page.waitForSelector('.work > .page');
+};
+
+beforeAll(async () => {
+  shop = await Shop.open();
+  browser = await openBrowser();
+  me = await Person.owner(browser, shop);
+  await post('/api/cases', { id: caseId, title: 'Winch', reference: '', layout: FOUR });
+  await post(`/api/cases/${caseId}/entries`, {
+    entries: [
+      ...[1, 2, 4].map((c) => draft('state-set', `bore.${c}`, { state: 'sound' })),
+      draft('pattern-set', 'bore.3', { pattern: 'bore-scuff-band', present: true }),
+      draft('grade-confirmed', 'bore.3', { grade: 3, proposed: null, reason: '', book: '1' }),
+      draft('pattern-set', 'piston.3.skirt.thrust', { pattern: 'mid-bore-scuff', present: true }),
+      draft('grade-confirmed', 'piston.3.skirt.thrust', { grade: 3, proposed: null, reason: '', book: '1' }),
+    ],
+  });
+}, 90_000);
+afterAll(async () => {
+  await browser?.close();
+  await shop?.stop();
+});
+afterEach(() => {
+  expect(me.errors).toEqual([]);
+  expect(me.foreign).toEqual([]);
+});
+
+describe('deciding', () => {
+  it('proposes for every part with what forced it, takes the builder’s word, and makes the machine shop’s sheet', async () => {
+    await open('decide/parts');
+    await me.see('all bores to one size');
+    await me.see('because of bore 3');
+    await me.checkAccess('parts');
+    await me.choose('tr:has(a[href$="piston.3.skirt.thrust"]) .ant-select', 'Keep as evidence');
+    await me.see('proposed: replace');
+    await me.page.waitForFunction(() => [...document.querySelectorAll('button')].some((b) => /^Confirm \d+ proposed$/.test(b.innerText)));
+    await me.page.evaluate(() => [...document.querySelectorAll('button')].find((b) => /^Confirm \d+ proposed$/.test(b.innerText))!.click());
+    await me.saved();
+    const decided = (await entries()).filter((e) => e.kind === 'disposition-set');
+    expect(decided.length).toBeGreaterThan(8);
+    const csv = readFileSync(await me.download('Take CSV', 'machine-shop.csv'), 'utf8');
+    expect(csv).toMatch(/^part,operation,size_min_mm/);
+    expect(csv).toMatch(/Bores,Rebore oversize/);
+  });
+
+  it('reckons routes side by side, the same figures each time, and marks a deadline that has passed', async () => {
+    await open('decide/routes');
+    await me.page.waitForSelector('.routes-table tbody tr:nth-child(6)', { timeout: 20_000 });
+    const cost = (): Promise<string[]> => me.page.$$eval('.routes-table td:nth-child(2)', (cells) => cells.map((c) => c.textContent ?? ''));
+    const first = await cost();
+    await me.page.reload();
+    await me.page.waitForSelector('.routes-table tbody tr:nth-child(6)', { timeout: 20_000 });
+    expect(await cost()).toEqual(first);
+    await me.page.waitForSelector('.js-plotly-plot .trace', { timeout: 20_000 });
+    await me.checkAccess('routes');
+    const date = async (name: string, value: string): Promise<void> => {
+      const field = await me.page.waitForSelector(`input[aria-label="${name}"]`);
+      await field!.click({ count: 3 });
+      await field!.type(value);
+      await me.page.keyboard.press('Enter');
+      await me.saved();
+    };
+    await date('Start', '2027-02-01');
+    await date('Deadline', '2027-01-01');
+    await me.see('no route can meet it');
+    await date('Deadline', '2027-04-01');
+    await me.page.waitForFunction(() => !document.body.innerText.includes('no route can meet it'));
+    await me.press('Repair what failed');
+    await me.press('Keep as quote');
+    await me.see('as promised');
+    await me.saved();
+    const prices = readFileSync(await me.download('Prices as CSV', 'prices.csv'), 'utf8');
+    expect(prices.split('\n')[0]).toContain('lead_likely_days');
+  });
+
+  it('plans the chosen route, moves a task by keys, and gives it as a calendar', async () => {
+    await open('decide/schedule');
+    await me.page.waitForSelector('.gantt-bar');
+    await me.see('before the deadline');
+    await me.checkAccess('schedule');
+    const start = (): Promise<string> =>
+      me.page.$eval('.gantt-bar[aria-label^="Strip to the end"]', (e) => /: (\S+)/.exec(e.getAttribute('aria-label')!)![1]!);
+    expect(await start()).toBe('2027-02-01');
+    await me.page.$eval('.gantt-bar[aria-label^="Strip to the end"]', (e) => (e as SVGGElement).focus());
+    await me.page.keyboard.press('ArrowRight');
+    await me.page.waitForSelector('.gantt-bar[aria-label^="Strip to the end: 2027-02-02"]');
+    await me.saved();
+    const ics = readFileSync(await me.download('Take calendar', '.ics'), 'utf8');
+    expect(ics).toMatch(/^BEGIN:VCALENDAR\r\n/);
+    expect(ics).toContain('DTSTART:20270202T080000');
+  });
+
+  it('puts what is to be done and what was promised into the PDF', async () => {
+    await open('document');
+    await me.see('What is to be done');
+    const pdf = await me.download('Take PDF', '.pdf');
+    const text = execFileSync('pdftotext', [pdf, '-'], { encoding: 'utf8' }).replace(/\s+/g, ' ');
+    expect(text).toContain('What is to be done');
+    expect(text).toContain('Rebore oversize');
+    expect(text).toMatch(/Quoted \d{4}-\d{2}-\d{2} for the route “repair”/);
+  });
+
+  it('passes the accessibility rules on every screen on the way', () => expect(me.barriers).toEqual([]));
+});
