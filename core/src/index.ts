@@ -107,6 +107,7 @@ export * from './cause/diagnosisJson.js';
 export * from './cause/predicted.js';
 export * from './cause/pair.js';
 export * from './cause/answers.js';
+export * from './cause/firstStart.js';
 export * from './cause/sequence/types.js';
 export * from './cause/sequence/propose.js';
 export * from './cause/sequence/layout.js';

@@ -4,6 +4,7 @@ import { readCaseFile, type CaseFile } from '../bundle/caseFile.js';
 import { PATTERNS, pattern } from '../damage/patterns.js';
 import { matchFinding } from '../damage/matchFinding.js';
 import { positionOf, SCHOOLS, schoolsAt } from '../damage/schools.js';
+import { engineTemplate } from '../engine/templates.js';
 import type { EntryBodies, EntryKind } from '../ledger/bodies.js';
 import { checkEntry } from '../ledger/check.js';
 import { applyEntry, type CaseState } from '../ledger/state.js';
@@ -12,6 +13,7 @@ import { answerability, answerItems, releaseCheck, warrantyChecklist } from './a
 import { cause } from './data/causes.js';
 import { diagnose } from './diagnose.js';
 import { collectEvidence } from './evidence.js';
+import { firstStartProcedure } from './firstStart.js';
 import { comparePair } from './pair.js';
 import { predictBench } from './predicted.js';
 import { secondaryPlaces } from './secondary.js';
@@ -227,6 +229,20 @@ describe('answers and release', () => {
     for (const u of diagnose(caseView(s)!).unexplained)
       s = add(s, 'unexplained-set', { place: u.station, accepted: true, reason: 'old mark' });
     expect(releaseCheck(caseView(s)!, diagnose(caseView(s)!))).toEqual({ ready: true, blocks: [] });
+    const early = checkEntry('case-released', null, { note: '' }, found);
+    expect(early.ok ? '' : early.problem.sentence).toMatch(/was not released.*no corrective action/s);
+    expect(caseView(add(s, 'case-released', { note: 'run for an hour' }))!.released?.value.note).toBe('run for an hour');
+  });
+  it('makes the first start from the layout, with its cautions', () => {
+    const of = (id: string, causes: string[] = []): string =>
+      firstStartProcedure(engineTemplate(id)!.layout, causes)
+        .map((x) => `${x.what} ${x.caution ?? ''}`)
+        .join(' ');
+    expect(of('inline-4-diesel')).toMatch(/No pressure, no start.*Exhaust gas kills/s);
+    expect(of('twin-premix')).not.toMatch(/oil filter|pressure shows/i);
+    expect(of('twin-premix')).toMatch(/Mix fresh fuel/);
+    expect(of('single-splash')).toMatch(/dipper trough/);
+    expect(of('inline-4-petrol', ['cam-hardening'])).toMatch(/2 000 rpm/);
   });
   it('keeps a check of the builder’s own beside those listed', () => {
     const s = add(found, 'answer-set', { cause: 'local-feed', part: 'collateral', item: 'main 3 as well', state: 'planned', note: '' });

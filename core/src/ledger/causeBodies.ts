@@ -22,6 +22,8 @@ export interface CauseBodies {
   /** A finding that no cause accounts for, accepted by name and with a reason. */
   'unexplained-set': { place: string; accepted: boolean; reason: string };
   'answerable-set': { who: Answerable; reason: string };
+  /** The case is let go: refused while something stands in the way. */
+  'case-released': { note: string };
   /** Where builders disagree: the position this case goes by. */
   'school-set': { question: string; position: string; reason: string };
 }
@@ -64,6 +66,7 @@ export const CAUSE_SCHEMAS: Readonly<Record<keyof CauseBodies, Joi.ObjectSchema>
       .required(),
     reason: text(2000).required(),
   }),
+  'case-released': Joi.object({ note: text(1000).required() }),
   'school-set': Joi.object({ question: id.required(), position: id.required(), reason: text(1000).required() }),
 };
 
@@ -75,5 +78,6 @@ export const CAUSE_SLOTS: { readonly [K in keyof CauseBodies]: (body: CauseBodie
   'answer-set': (b) => `answer:${b.cause}:${b.part}:${b.item}`,
   'unexplained-set': (b) => `unexplained:${b.place}`,
   'answerable-set': () => 'answerable',
+  'case-released': () => 'released',
   'school-set': (b) => `school:${b.question}`,
 };

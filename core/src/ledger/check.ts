@@ -7,7 +7,9 @@ import { readCell } from '../measure/program/readCell.js';
 import { readAnswer } from '../opening/record.js';
 import { stripPlan } from '../strip/plan.js';
 import { parseQuantity } from '../units/quantity.js';
-import { readLayout } from './views.js';
+import { releaseCheck } from '../cause/answers.js';
+import { diagnose } from '../cause/diagnose.js';
+import { caseView, readLayout } from './views.js';
 import type { CaseState } from './state.js';
 
 const STATION_KINDS: ReadonlySet<EntryKind> = new Set([
@@ -101,6 +103,17 @@ function stripProblem(kind: EntryKind, body: EntryBody, state: CaseState): Probl
   const layout = readLayout(state);
   if (!layout) return null;
   switch (kind) {
+    case 'case-released': {
+      const view = caseView(state);
+      const release = view ? releaseCheck(view, diagnose(view)) : null;
+      return release?.ready
+        ? null
+        : {
+            code: 'release-blocked',
+            sentence: `The case was not released. ${release?.blocks.join(' ') ?? 'It has no engine yet.'}`,
+            field: 'kind',
+          };
+    }
     case 'check-set': {
       const b = body as EntryBodies['check-set'];
       const read = readAnswer(layout, b.check, b.field, b.chosen.length > 0 ? b.chosen : b.text, b.unit ?? undefined);

@@ -174,6 +174,7 @@ export interface CaseView {
   readonly answers: ReadonlyArray<Sourced<EntryBodies['answer-set']>>;
   readonly unexplained: ReadonlyMap<string, Sourced<EntryBodies['unexplained-set']>>;
   readonly answerable: Sourced<EntryBodies['answerable-set']> | undefined;
+  readonly released: Sourced<EntryBodies['case-released']> | undefined;
   readonly schools: ReadonlyMap<string, Sourced<EntryBodies['school-set']>>;
   /** What the builder decided about parts, by station. */
   readonly dispositions: ReadonlyArray<Sourced<EntryBodies['disposition-set']> & { readonly station: string }>;
@@ -230,6 +231,7 @@ export function caseView(state: CaseState): CaseView | null {
     answers: collect(own, 'answer-set'),
     unexplained: new Map(collect(own, 'unexplained-set').map((u) => [u.value.place, u])),
     answerable: single<'answerable-set'>(own, 'answerable'),
+    released: single<'case-released'>(own, 'released'),
     schools: new Map(collect(own, 'school-set').map((x) => [x.value.question, x])),
     dispositions: stations.flatMap(({ station }) => {
       const held = single<'disposition-set'>(state.groups[station.id] ?? NO_GROUP, 'disposition');

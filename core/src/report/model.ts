@@ -1,6 +1,7 @@
 import { diagnose, rangeWord, type Diagnosis } from '../cause/diagnose.js';
 import { answerItems, warrantyChecklist } from '../cause/answers.js';
 import { cause } from '../cause/data/causes.js';
+import { firstStartProcedure } from '../cause/firstStart.js';
 import { sequenceShapes, type Shape } from '../cause/sequence/drawing.js';
 import { placeSequence } from '../cause/sequence/layout.js';
 import { proposeSequence } from '../cause/sequence/propose.js';
@@ -595,6 +596,20 @@ function answers(view: CaseView, d: Diagnosis): ReportSection[] {
         }),
       },
     );
+  const confirmed = view.decisions.filter((x) => x.value.decision === 'confirmed').map((x) => x.value.cause);
+  if (items.length > 0)
+    blocks.push(
+      { kind: 'text', text: 'First start', strong: true },
+      {
+        kind: 'list',
+        items: firstStartProcedure(view.layout, confirmed).map((s) => (s.caution ? `${s.what} Caution: ${s.caution}` : s.what)),
+      },
+    );
+  if (view.released)
+    blocks.push({
+      kind: 'text',
+      text: `Released by ${view.released.version.author.name} on ${view.released.version.time.slice(0, 10)}.${view.released.value.note ? ` ${view.released.value.note}` : ''}`,
+    });
   return blocks.length > 0 ? [{ id: 'answers', heading: 'What answers it', blocks }] : [];
 }
 

@@ -450,6 +450,8 @@ function firePump(): DemoCase {
     .line('crank.pin.2', 0.62, 0.1, 0.8, 'hair')
     .finding('crank.pin.2', 3, ['journal-heat']);
   c.sound('rod.2', 'main.3.thrust.front', 'main.3.thrust.rear', 'pickup.screen', 'pump.relief', 'gasket.head', 'timing.drive');
+  for (const n of [1, 2, 3, 4]) c.sound(`head.${n}`, `valves.${n}`, `cam.${n}`);
+  c.sound('oil.gallery', 'oil.cooler', 'bolts.rod', 'bolts.main', 'bolts.head', 'bolts.crank');
   c.picture('rod.2.shell.lower', 'rod-2-lower-face.jpg')
     .picture('rod.1.shell.upper', 'rod-1-upper-face.jpg')
     .picture('rod.3.shell.upper', 'rod-3-upper-face.jpg')

@@ -4,6 +4,7 @@ import {
   ANSWERABLE,
   answerability,
   answerItems,
+  firstStartProcedure,
   percentText,
   releaseCheck,
   warrantyChecklist,
@@ -27,10 +28,7 @@ export function AnswersPage(): ReactNode {
     <div className="page cause">
       <CauseTabs>mend the cause, not only the damage</CauseTabs>
       {release.ready ? (
-        <Alert
-          type="success"
-          title="Every confirmed cause is answered, its collateral checked and nothing left unexplained: the case may be released."
-        />
+        <Release />
       ) : (
         <Alert
           type="warning"
@@ -51,10 +49,53 @@ export function AnswersPage(): ReactNode {
         </div>
         <div className="stack">
           <WhoAnswers diagnosis={diagnosis} />
+          <FirstStart />
           <Warranty />
         </div>
       </div>
     </div>
+  );
+}
+
+function Release(): ReactNode {
+  const { view, readOnly } = useCase();
+  const record = useRecord();
+  const held = view.released;
+  return (
+    <Alert
+      type="success"
+      title={
+        held
+          ? `Released by ${held.version.author.name} on ${held.version.time.slice(0, 10)}.`
+          : 'Every confirmed cause is answered, its collateral checked and nothing left unexplained.'
+      }
+      action={
+        !held && !readOnly ? (
+          <Button type="primary" onClick={() => record({ kind: 'case-released', station: null, body: { note: '' } })}>
+            Release
+          </Button>
+        ) : undefined
+      }
+    />
+  );
+}
+
+function FirstStart(): ReactNode {
+  const { view } = useCase();
+  const confirmed = view.decisions.filter((d) => d.value.decision === 'confirmed').map((d) => d.value.cause);
+  return (
+    <section className="pane" aria-label="First start">
+      <h2>First start</h2>
+      <ol className="plain">
+        {firstStartProcedure(view.layout, confirmed).map((s) => (
+          <li key={s.what}>
+            {s.what}
+            {s.caution && <div className="fault">{s.caution}</div>}
+          </li>
+        ))}
+      </ol>
+      <p className="quiet">The engine maker’s data stands before this.</p>
+    </section>
   );
 }
 
