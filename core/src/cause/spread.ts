@@ -340,7 +340,7 @@ function elsewhere(view: CaseView, set: Setter): void {
       ids: seen.filter((s) => (standingGrade(s) ?? 0) >= BAD).map((s) => s.station.id),
     };
   };
-  const gear = worst(['cam', 'valve', 'timing', 'chamber']);
+  const gear = worst(['cam', 'valve', 'timing']);
   const rest = worst(['shell', 'rolling', 'skirt', 'bore']);
   if (gear.grade >= BAD && rest.share >= 0.4)
     set(

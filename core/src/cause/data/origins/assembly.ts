@@ -1,5 +1,17 @@
 import type { Cause } from '../../types.js';
-import { always, BEARING_RUNS_DRY, DIRT_COLLATERAL, PIECES_FLY, PISTON_TEARS, rulesOut, some, stops, usually, withCourse } from './link.js';
+import {
+  always,
+  BEARING_RUNS_DRY,
+  DIRT_COLLATERAL,
+  ONE_PLACE,
+  PIECES_FLY,
+  PISTON_TEARS,
+  rulesOut,
+  some,
+  stops,
+  usually,
+  withCourse,
+} from './link.js';
 
 /** A bearing that is pinched or cannot shed its heat. */
 const HOT_TIGHT = BEARING_RUNS_DRY.filter((l) =>
@@ -53,6 +65,7 @@ export const ASSEMBLY: readonly Cause[] = [
         usually('spread.pistons-clean', 'no part in it'),
         rulesOut('spread.all-bearings', 'the others have their own caps'),
       ],
+      ONE_PLACE,
       HOT_TIGHT,
     ),
     doesNot: 'It does not spread to neighbours.',
@@ -116,6 +129,7 @@ export const ASSEMBLY: readonly Cause[] = [
         some('seen.rod-broken', 'a rod cap opens'),
         some('seen.parting-contact', 'a loose cap shifts'),
       ],
+      ONE_PLACE,
       PIECES_FLY.filter((l) => l.feature !== 'debris.steel'),
     ),
     doesNot: 'It does not hurt joints with even bolts.',
@@ -145,6 +159,7 @@ export const ASSEMBLY: readonly Cause[] = [
         usually('told.pressure-normal', 'oil is in order'),
         rulesOut('spread.all-bearings', 'one place only'),
       ],
+      ONE_PLACE,
       HOT_TIGHT.filter((l) => l.feature !== 'seen.dry-seizure'),
     ),
     doesNot: 'It does not wear a whole half evenly.',
@@ -172,6 +187,7 @@ export const ASSEMBLY: readonly Cause[] = [
         usually('spread.pistons-clean', 'no part in it'),
         some('told.pressure-normal', 'until it turns'),
       ],
+      ONE_PLACE,
       BEARING_RUNS_DRY,
     ),
     doesNot: 'It does not begin on the face of the shell.',
@@ -323,6 +339,7 @@ export const ASSEMBLY: readonly Cause[] = [
         some('seen.scored-by-own-debris', 'metal of the earlier failure'),
         some('debris.steel', 'of the earlier failure'),
       ],
+      ONE_PLACE,
       DIRT_LEFT,
       BEARING_RUNS_DRY,
     ),

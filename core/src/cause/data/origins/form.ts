@@ -1,5 +1,5 @@
 import type { Cause } from '../../types.js';
-import { always, BEARING_RUNS_DRY, PIECES_FLY, PISTON_TEARS, rare, some, stops, usually, withCourse } from './link.js';
+import { always, BEARING_RUNS_DRY, hinders, PIECES_FLY, PISTON_TEARS, rare, some, stops, usually, withCourse } from './link.js';
 
 export const FORM: readonly Cause[] = [
   {
@@ -79,6 +79,7 @@ export const FORM: readonly Cause[] = [
         some('spread.lower-halves', 'caps sit low'),
         some('seen.edge-wear', 'a bowed line leans at its ends'),
         some('measured.cap-binding', 'the cap out of line lets go'),
+        hinders('spread.one-bearing', 'a bowed line touches several mains'),
         stops('measured.crank-runout', 'the crank is straight'),
         usually('spread.pistons-clean', 'no part in it'),
       ],

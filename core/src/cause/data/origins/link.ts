@@ -48,6 +48,13 @@ export const BEARING_RUNS_DRY: readonly CauseLink[] = [
   hinders('measured.sample-clean', 'metal goes into the oil'),
 ];
 
+/** Where a fault of one bearing may lie: by chance at a main, and that one in the middle, or at a big end. */
+export const ONE_PLACE: readonly CauseLink[] = [
+  some('spread.mains-only', 'when the place is a main'),
+  some('spread.rods-only', 'when the place is a big end'),
+  some('spread.centre-mains', 'when the main is one in the middle'),
+];
+
 /** What a whole engine short of oil pressure shows beyond its bearings. */
 export const ENGINE_RUNS_DRY: readonly CauseLink[] = [
   usually('spread.all-bearings', 'all bearings share the oil'),
