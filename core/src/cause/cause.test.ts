@@ -66,6 +66,10 @@ describe('tables', () => {
     expect(PATTERNS.length).toBeGreaterThanOrEqual(110);
     expect(CAUSES.length).toBeGreaterThanOrEqual(50);
   });
+  it('has no feature that speaks for or against no cause', () => {
+    const linked = new Set(CAUSES.filter((c) => c.id !== 'something-else').flatMap((c) => c.links.map((l) => l.feature)));
+    expect(FEATURES.map((f) => f.id).filter((id) => !linked.has(id))).toEqual([]);
+  });
   it('names what is wrong: a circle, a strength out of range or missing, a feature nobody can see', () => {
     const [c] = CAUSES;
     const spoilt = { ...c!, id: 'spoilt', links: [{ ...c!.links[0]!, strength: 'often' as 'usually' }, ...c!.links.slice(1)] };

@@ -96,6 +96,8 @@ export const ASSEMBLY: readonly Cause[] = [
         some('spread.mains-only', 'one set of the two'),
         some('spread.rods-only', 'one set of the two'),
         some('measured.cap-binding', 'when one bearing alone is tight'),
+        some('seen.both-edges', 'a journal ground hollow, or a fillet that rides'),
+        some('seen.centre-band', 'a journal ground barrel-shaped'),
         stops('told.long-service', 'it shows at once'),
         some('spread.pistons-clean', 'no part in it'),
         stops('fluid.level-low', 'the oil is all there'),

@@ -24,6 +24,7 @@ export const LOAD: readonly Cause[] = [
         some('seen.rod-broken', 'pulled apart at the top'),
         some('seen.crown-contact', 'housings stretch'),
         some('seen.cage-broken', 'cages do not stand it'),
+        some('seen.cavitation', 'pressure swings beside holes and grooves'),
         some('seen.damper-failed', 'what is bolted on lets go'),
       ],
       PIECES_FLY,
