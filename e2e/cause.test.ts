@@ -1,7 +1,6 @@
 import { execFileSync } from 'node:child_process';
-import type { EntryBodies, EntryKind, LedgerEntry } from '@true-ledger/core';
 import type { Browser } from 'puppeteer-core';
-import { FOUR } from '../server/test/harness.js';
+import { draft, FOUR } from '../server/test/harness.js';
 import { openBrowser, PASSWORD, Person, Shop } from './harness.js';
 
 jest.setTimeout(180_000);
@@ -18,21 +17,6 @@ const SOUND = [
   'pump.gears',
 ];
 
-const post = (path: string, body: object): Promise<number> =>
-  me.page.evaluate(
-    async (p: string, b: string) => (await fetch(p, { method: 'POST', headers: { 'content-type': 'application/json' }, body: b })).status,
-    path,
-    JSON.stringify(body),
-  );
-const draft = <K extends EntryKind>(kind: K, station: string | null, body: EntryBodies[K]): object => ({
-  id: crypto.randomUUID(),
-  kind,
-  station,
-  body,
-  basedOn: null,
-});
-const entries = (): Promise<LedgerEntry[]> =>
-  me.page.evaluate(async (c: string) => (await fetch(`/api/cases/${c}/entries`)).json() as Promise<never>, caseId);
 const open = async (path: string): Promise<void> => {
   await me.page.goto(`${shop.url}/case/${caseId}/${path}`);
   await me.page.waitForSelector('.work > .page, .work > .bench-page, .work > .station-page');
@@ -63,7 +47,7 @@ beforeAll(async () => {
   shop = await Shop.open();
   browser = await openBrowser();
   me = await Person.owner(browser, shop);
-  await post('/api/accounts', { name: 'Ida', signIn: 'ida', password: PASSWORD, role: 'reader' });
+  await me.post('/api/accounts', { name: 'Ida', signIn: 'ida', password: PASSWORD, role: 'reader' });
 }, 90_000);
 afterAll(async () => {
   await browser?.close();
@@ -83,9 +67,9 @@ describe('the shop’s policy', () => {
     await me.type('textarea[aria-label="Reason"]', 'seen often in this yard');
     await me.press('Keep as policy');
     await me.see('seen often in this yard');
-    expect(await post('/api/policy', { question: 'alloy-on-pin', position: 'nonsense', reason: 'none' })).toBe(400);
-    await post('/api/cases', { id: caseId, title: 'Winch', reference: '', layout: FOUR });
-    expect((await entries()).find((e) => e.kind === 'school-set')).toMatchObject({
+    expect(await me.post('/api/policy', { question: 'alloy-on-pin', position: 'nonsense', reason: 'none' })).toBe(400);
+    await me.post('/api/cases', { id: caseId, title: 'Winch', reference: '', layout: FOUR });
+    expect((await me.entries(caseId)).find((e) => e.kind === 'school-set')).toMatchObject({
       body: { question: 'alloy-on-pin', position: 'no-oil', reason: expect.stringContaining('seen often in this yard') },
     });
   });
@@ -96,7 +80,7 @@ describe('judgement that shows its reasons', () => {
     await open('intake');
     await me.choose('label.wide .ant-select', 'Oil level run low or none');
     await me.saved();
-    await post(`/api/cases/${caseId}/entries`, {
+    await me.post(`/api/cases/${caseId}/entries`, {
       entries: [
         ...SOUND.map((s) => draft('state-set', s, { state: 'sound' })),
         draft('pattern-set', 'main.2.shell.upper', { pattern: 'feed-missed', present: true }),
@@ -135,7 +119,7 @@ describe('judgement that shows its reasons', () => {
       await me.choose('.finding-fields label:first-child .ant-select', 'Four-corner scuff by the pin');
       await me.saved();
     }
-    await post(`/api/cases/${caseId}/entries`, {
+    await me.post(`/api/cases/${caseId}/entries`, {
       entries: [
         draft('history-line', null, {
           line: 'h1',
@@ -168,6 +152,20 @@ describe('judgement that shows its reasons', () => {
     await me.page.waitForFunction(() => document.querySelectorAll('.event-box').length >= 6);
     await me.see('Halves exchanged or oil hole missed (main 2) → Dry run-out to seizure');
     await me.checkAccess('order of events');
+    // A node follows the pointer, and stays where it was put.
+    const at = (): Promise<number[]> =>
+      me.page.$eval('.react-flow__node[data-id="cause:local-feed"]', (e) => [e.getBoundingClientRect().x, e.getBoundingClientRect().y]);
+    await me.page.waitForFunction(() => new Promise((done) => setTimeout(() => done(true), 400)));
+    const [x0, y0] = (await at()) as [number, number];
+    await me.page.mouse.move(x0 + 40, y0 + 12);
+    await me.page.mouse.down();
+    await me.page.mouse.move(x0 + 70, y0 + 52, { steps: 8 });
+    const [, y1] = (await at()) as [number, number];
+    expect(y1).toBeGreaterThan(y0 + 25);
+    await me.page.mouse.up();
+    await me.saved();
+    expect(((await at()) as [number, number])[1]).toBeGreaterThan(y0 + 25);
+    expect((await me.entries(caseId)).filter((e) => e.kind === 'sequence-place')).toHaveLength(1);
     const link = await me.page.waitForFunction(
       () => [...document.querySelectorAll('.link-list button')].find((b) => /→ Heat tint ring/.test(b.textContent ?? '')) ?? null,
     );
@@ -195,7 +193,7 @@ describe('judgement that shows its reasons', () => {
     await me.page.keyboard.press('u');
     await me.page.waitForFunction(() => !document.body.innerText.includes('an effect upstream of its cause'));
     await me.saved();
-    expect((await entries()).filter((e) => e.kind === 'sequence-link').length).toBe(3);
+    expect((await me.entries(caseId)).filter((e) => e.kind === 'sequence-link').length).toBe(3);
   });
 
   it('asks what answers the causes before the case may be released', async () => {
@@ -217,7 +215,9 @@ describe('judgement that shows its reasons', () => {
     await me.checkAccess('answers');
     await me.choose('.answer-table tr:first-child .ant-select', 'Done');
     await me.saved();
-    expect((await entries()).filter((e) => e.kind === 'answer-set').at(-1)).toMatchObject({ body: { state: 'done', part: 'action' } });
+    expect((await me.entries(caseId)).filter((e) => e.kind === 'answer-set').at(-1)).toMatchObject({
+      body: { state: 'done', part: 'action' },
+    });
     await me.see('Earlier repair');
   });
 

@@ -1,8 +1,8 @@
 import { execFileSync } from 'node:child_process';
-import { readFileSync } from 'node:fs';
-import type { EntryBodies, EntryKind, LedgerEntry } from '@true-ledger/core';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import type { Browser } from 'puppeteer-core';
-import { FOUR } from '../server/test/harness.js';
+import { draft, FOUR } from '../server/test/harness.js';
 import { openBrowser, Person, Shop } from './harness.js';
 
 jest.setTimeout(180_000);
@@ -11,21 +11,6 @@ let browser: Browser;
 let me: Person;
 const caseId = crypto.randomUUID();
 
-const post = (path: string, body: object): Promise<number> =>
-  me.page.evaluate(
-    async (p: string, b: string) => (await fetch(p, { method: 'POST', headers: { 'content-type': 'application/json' }, body: b })).status,
-    path,
-    JSON.stringify(body),
-  );
-const draft = <K extends EntryKind>(kind: K, station: string | null, body: EntryBodies[K]): object => ({
-  id: crypto.randomUUID(),
-  kind,
-  station,
-  body,
-  basedOn: null,
-});
-const entries = (): Promise<LedgerEntry[]> =>
-  me.page.evaluate(async (c: string) => (await fetch(`/api/cases/${c}/entries`)).json() as Promise<never>, caseId);
 const open = async (path: string): Promise<void> => {
   await me.page.goto(`${shop.url}/case/${caseId}/${path}`);
   await me.page.waitForSelector('.work > .page');
@@ -35,8 +20,8 @@ beforeAll(async () => {
   shop = await Shop.open();
   browser = await openBrowser();
   me = await Person.owner(browser, shop);
-  await post('/api/cases', { id: caseId, title: 'Winch', reference: '', layout: FOUR });
-  await post(`/api/cases/${caseId}/entries`, {
+  await me.post('/api/cases', { id: caseId, title: 'Winch', reference: '', layout: FOUR });
+  await me.post(`/api/cases/${caseId}/entries`, {
     entries: [
       ...[1, 2, 4].map((c) => draft('state-set', `bore.${c}`, { state: 'sound' })),
       draft('pattern-set', 'bore.3', { pattern: 'bore-scuff-band', present: true }),
@@ -66,7 +51,7 @@ describe('deciding', () => {
     await me.page.waitForFunction(() => [...document.querySelectorAll('button')].some((b) => /^Confirm \d+ proposed$/.test(b.innerText)));
     await me.page.evaluate(() => [...document.querySelectorAll('button')].find((b) => /^Confirm \d+ proposed$/.test(b.innerText))!.click());
     await me.saved();
-    const decided = (await entries()).filter((e) => e.kind === 'disposition-set');
+    const decided = (await me.entries(caseId)).filter((e) => e.kind === 'disposition-set');
     expect(decided.length).toBeGreaterThan(8);
     const csv = readFileSync(await me.download('Take CSV', 'machine-shop.csv'), 'utf8');
     expect(csv).toMatch(/^part,operation,size_min_mm/);
@@ -101,6 +86,17 @@ describe('deciding', () => {
     await me.saved();
     const prices = readFileSync(await me.download('Prices as CSV', 'prices.csv'), 'utf8');
     expect(prices.split('\n')[0]).toContain('lead_likely_days');
+    const file = async (text: string): Promise<void> => {
+      const path = join(me.downloads, 'own.csv');
+      writeFileSync(path, text);
+      await ((await me.page.$('input[type=file]')) as never as { uploadFile(path: string): Promise<void> }).uploadFile(path);
+    };
+    await file('key,what\nx,y\n');
+    await me.see('The price book was not read: the columns kind');
+    await file(prices.replace(/^labour,.*$/m, 'labour,Bench hour,labour,EUR,100,110,120,0,0,0'));
+    await me.see('prices taken over');
+    await me.saved();
+    expect((await me.entries(caseId)).filter((e) => e.kind === 'price-book-set')).toHaveLength(1);
   });
 
   it('plans the chosen route, moves a task by keys, and gives it as a calendar', async () => {

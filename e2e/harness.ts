@@ -1,3 +1,4 @@
+import type { LedgerEntry } from '@true-ledger/core';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync } from 'node:fs';
 import { createServer } from 'node:net';
@@ -213,6 +214,19 @@ export class Person {
       await new Promise((r) => setTimeout(r, 200));
     }
     throw new Error(`${button} brought no file`);
+  }
+
+  /** Sends a body over the API as this person, past the pages; returns the status. */
+  post(path: string, body: object): Promise<number> {
+    return this.page.evaluate(
+      async (p: string, b: string) => (await fetch(p, { method: 'POST', headers: { 'content-type': 'application/json' }, body: b })).status,
+      path,
+      JSON.stringify(body),
+    );
+  }
+
+  entries(caseId: string): Promise<LedgerEntry[]> {
+    return this.page.evaluate(async (c: string) => (await fetch(`/api/cases/${c}/entries`)).json() as Promise<never>, caseId);
   }
 
   /** Looks for accessibility faults in what is shown now. */

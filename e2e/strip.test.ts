@@ -11,14 +11,7 @@ const four = crypto.randomUUID();
 const outboard = crypto.randomUUID();
 const OUTBOARD = engineTemplate('outboard-twin')!.layout;
 
-const post = (person: Person, path: string, body: object): Promise<number> =>
-  person.page.evaluate(
-    async (p: string, b: string) => (await fetch(p, { method: 'POST', headers: { 'content-type': 'application/json' }, body: b })).status,
-    path,
-    JSON.stringify(body),
-  );
-const entries = (id: string): Promise<LedgerEntry[]> =>
-  me.page.evaluate(async (c: string) => (await fetch(`/api/cases/${c}/entries`)).json() as Promise<never>, id);
+const entries = (id: string): Promise<LedgerEntry[]> => me.entries(id);
 const open = async (id: string, path: string, person = me): Promise<void> => {
   await person.page.goto(`${shop.url}/case/${id}/${path}`);
   // The page of a stage comes in its own piece of the program: wait until it stands.
@@ -30,9 +23,9 @@ beforeAll(async () => {
   shop = await Shop.open();
   browser = await openBrowser();
   me = await Person.owner(browser, shop);
-  await post(me, '/api/accounts', { name: 'Teo', signIn: 'teo', password: PASSWORD, role: 'builder' });
-  await post(me, '/api/cases', { id: four, title: 'Inline', reference: '', layout: FOUR });
-  await post(me, '/api/cases', { id: outboard, title: 'Outboard', reference: '', layout: OUTBOARD });
+  await me.post('/api/accounts', { name: 'Teo', signIn: 'teo', password: PASSWORD, role: 'builder' });
+  await me.post('/api/cases', { id: four, title: 'Inline', reference: '', layout: FOUR });
+  await me.post('/api/cases', { id: outboard, title: 'Outboard', reference: '', layout: OUTBOARD });
 }, 90_000);
 afterAll(async () => {
   await browser?.close();
@@ -152,7 +145,7 @@ describe('the strip', () => {
     await settled();
     // First impression is locked from here on, on the page and in the ledger.
     expect(
-      await post(me, `/api/cases/${four}/entries`, {
+      await me.post(`/api/cases/${four}/entries`, {
         entries: [
           {
             id: crypto.randomUUID(),

@@ -2,6 +2,7 @@ import Joi from 'joi';
 import { GRADE_BOOK } from '../damage/gradeBook.js';
 import { WEAR_CLASSES, type WearClass } from '../damage/classes.js';
 import { pattern } from '../damage/patterns.js';
+import { school, SCHOOLS } from '../damage/schools.js';
 import { surfaceReadSchema, type SurfaceRead } from '../damage/surfaceRead.js';
 import type { SurfaceMark } from '../damage/wearMap.js';
 import type { EngineLayout } from '../engine/layout.js';
@@ -70,6 +71,8 @@ export interface CaseFile {
     readonly reads?: readonly SurfaceRead[];
     readonly note?: string;
   }>;
+  /** Where builders disagree: the position this case goes by, where it is not the standard one. */
+  readonly schools?: Readonly<Record<string, string>>;
   readonly evidence?: ReadonlyArray<{ readonly feature: string; readonly present: boolean; readonly note?: string }>;
   readonly specs?: Readonly<Partial<Record<SpecKey, SheetSpec>>>;
   readonly gauge?: Gauge;
@@ -173,6 +176,7 @@ const schema = Joi.object({
   evidence: Joi.array()
     .max(500)
     .items(Joi.object({ feature: Joi.string().required(), present: Joi.boolean().required(), note: words })),
+  schools: Joi.object().pattern(Joi.string().valid(...SCHOOLS.map((x) => x.id)), Joi.string()),
   specs: Joi.object(Object.fromEntries(SPEC_KEYS.map((key) => [key, Joi.object().unknown(true)]))),
   gauge: Joi.object().unknown(true),
   gauges: Joi.array()
@@ -335,6 +339,15 @@ export function readCaseFile(json: unknown): Result<{ state: CaseState; view: Ca
       };
     add('evidence-set', null, { feature: e.feature, present: e.present, note: e.note ?? '' }, `evidence.${i}`);
   });
+  for (const [question, position] of Object.entries(file.schools ?? {})) {
+    if (!school(question)?.positions.some((x) => x.id === position))
+      problem ??= {
+        code: 'case-file-school',
+        sentence: `There is no position "${position}" on "${question}"; see docs/formats/case.md.`,
+        field: `schools.${question}`,
+      };
+    add('school-set', null, { question, position, reason: '' }, `schools.${question}`);
+  }
   for (const [quantity, spec] of Object.entries(file.specs ?? {}))
     add('spec-set', null, { quantity: quantity as SpecKey, spec }, `specs.${quantity}`);
   addReadings(file, layout, add, (p) => (problem ??= p));
@@ -603,6 +616,7 @@ export function caseFileOf(state: CaseState, view: CaseView): CaseFile {
             }
           : {}),
       })),
+    ...(view.schools.size > 0 ? { schools: Object.fromEntries([...view.schools].map(([id, x]) => [id, x.value.position])) } : {}),
     evidence: view.evidence.map((e) => ({ feature: e.value.feature, present: e.value.present, note: e.value.note })),
     specs: Object.fromEntries(Object.entries(view.specs).map(([q, s]) => [q, s!.value.spec])),
     gauges: gauges.map(({ name, gauge }) => ({ ...gauge, id: name })),

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { readCaseFile, type CaseFile } from '../bundle/caseFile.js';
+import { caseFileOf, readCaseFile, type CaseFile } from '../bundle/caseFile.js';
 import { PATTERNS, pattern } from '../damage/patterns.js';
 import { matchFinding } from '../damage/matchFinding.js';
 import { positionOf, SCHOOLS, schoolsAt } from '../damage/schools.js';
@@ -202,6 +202,20 @@ describe('schools', () => {
     expect(trust(open({ findings: [{ station: 'crank.pin.2', grade: 3, patterns: ['journal-transfer', 'journal-heat'] }] }))).toBe(
       'certain',
     );
+  });
+  it('goes out with the case file and comes back, so that the differential is the same', () => {
+    const state = add(open({ findings: [{ station: 'crank.pin.2', grade: 3, patterns: ['journal-transfer'] }] }), 'school-set', {
+      question: 'alloy-on-pin',
+      position: 'no-oil',
+      reason: 'seen it often',
+    });
+    const out = caseFileOf(state, caseView(state)!);
+    expect(out.schools).toEqual({ 'alloy-on-pin': 'no-oil' });
+    const back = readCaseFile(JSON.parse(JSON.stringify(out)));
+    if (!back.ok) throw new Error(back.problem.sentence);
+    expect(diagnose(back.value.view).causes.map((c) => c.probability)).toEqual(diagnose(caseView(state)!).causes.map((c) => c.probability));
+    const odd = readCaseFile({ ...base, schools: { 'alloy-on-pin': 'sideways' } });
+    expect(odd.ok ? '' : odd.problem.sentence).toMatch(/no position "sideways"/);
   });
   it('holds edge wear of rod shells against an axial push only where the case says so', () => {
     const rods = open({

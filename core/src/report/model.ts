@@ -1,5 +1,5 @@
 import { diagnose, rangeWord, type Diagnosis } from '../cause/diagnose.js';
-import { answerItems, warrantyChecklist } from '../cause/answers.js';
+import { answerItems, releaseCheck, warrantyChecklist } from '../cause/answers.js';
 import { cause } from '../cause/data/causes.js';
 import { firstStartProcedure } from '../cause/firstStart.js';
 import { sequenceShapes, type Shape } from '../cause/sequence/drawing.js';
@@ -608,7 +608,7 @@ function answers(view: CaseView, d: Diagnosis): ReportSection[] {
   if (view.released)
     blocks.push({
       kind: 'text',
-      text: `Released by ${view.released.version.author.name} on ${view.released.version.time.slice(0, 10)}.${view.released.value.note ? ` ${view.released.value.note}` : ''}`,
+      text: `Released by ${view.released.version.author.name} on ${view.released.version.time.slice(0, 10)}.${view.released.value.note ? ` ${view.released.value.note}` : ''}${releaseCheck(view, d).ready ? '' : ' What was recorded since stands against it.'}`,
     });
   return blocks.length > 0 ? [{ id: 'answers', heading: 'What answers it', blocks }] : [];
 }

@@ -163,6 +163,7 @@ function Part({
               <td>
                 {i.item.charAt(0).toUpperCase() + i.item.slice(1)}
                 {i.by && <span className="quiet"> {i.by}</span>}
+                <Note item={i} onKeep={(note) => set(i.item, i.state, note)} />
               </td>
               <td>
                 <Select<AnswerState>
@@ -174,9 +175,6 @@ function Part({
                   aria-label={`${i.item}: state`}
                   style={{ width: 116 }}
                 />
-              </td>
-              <td>
-                <Note item={i} onKeep={(note) => set(i.item, i.state, note)} />
               </td>
             </tr>
           ))}

@@ -57,9 +57,12 @@ function Sequence(): ReactNode {
   const [asking, setAsking] = useState<{ from: string; to: string; state: LinkState } | null>(null);
   const [chosen, setChosen] = useState<string | null>(null);
   const [event, setEvent] = useState('');
+  /** Where a node is while it is dragged, and until the ledger says so. */
+  const [held, setHeld] = useState<{ id: string; x: number; y: number } | null>(null);
   const sequence = useMemo(() => (diagnosis ? proposeSequence(view, diagnosis) : null), [view, diagnosis]);
   const placed = useMemo(() => (sequence ? placeSequence(sequence) : null), [sequence]);
   const shape = placed?.nodes.map((n) => n.id).join('|') ?? '';
+  useEffect(() => setHeld(null), [placed]);
   useEffect(() => {
     // A new set of events is brought into sight; one that was only moved stays where it is.
     const timer = setTimeout(() => void flow.fitView({ padding: 0.06, maxZoom: 1 }), 50);
@@ -70,7 +73,7 @@ function Sequence(): ReactNode {
   const nodes = placed.nodes.map((n): EventNode => ({
     id: n.id,
     type: 'event',
-    position: { x: n.x, y: n.y },
+    position: held?.id === n.id ? { x: held.x, y: held.y } : { x: n.x, y: n.y },
     data: { node: n, wrong: wrong.has(n.id) },
     ariaLabel: `${n.name}${n.where ? `, ${n.where}` : ''}`,
     draggable: !readOnly,
@@ -113,6 +116,7 @@ function Sequence(): ReactNode {
               onConnect={(c: Connection) => c.source !== c.target && setAsking({ from: c.source, to: c.target, state: 'drawn' })}
               onEdgeClick={(_, e) => setChosen(e.id)}
               onPaneClick={() => setChosen(null)}
+              onNodeDrag={(_, n) => setHeld({ id: n.id, ...n.position })}
               onNodeDragStop={(_, n) =>
                 record({
                   kind: 'sequence-place',
