@@ -21,7 +21,8 @@ function name(forge, commonName) {
 function certificate(forge, { subject, issuer, publicKey, signWith, days, extensions }) {
   const cert = forge.pki.createCertificate();
   cert.publicKey = publicKey;
-  cert.serialNumber = `00${forge.util.bytesToHex(forge.random.getBytesSync(15))}`;
+  // A leading 01 keeps the number positive and free of the padding DER forbids: 00 in front of a small byte is refused by TLS libraries.
+  cert.serialNumber = `01${forge.util.bytesToHex(forge.random.getBytesSync(15))}`;
   cert.validity.notBefore = new Date(Date.now() - 86_400_000);
   cert.validity.notAfter = new Date(Date.now() + days * 86_400_000);
   cert.setSubject(name(forge, subject));
