@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { ENTRY_KINDS, GAUGE_KINDS, gradeRulesSchema, layoutSchema, sheetSpecSchema, SPEC_KEYS } from '@true-ledger/core';
+import { ENTRY_KINDS, GAUGE_KINDS, gradeRulesSchema, layoutSchema, priceLineSchema, sheetSpecSchema, SPEC_KEYS } from '@true-ledger/core';
 import { LIMITS, ROLES } from './types.js';
 
 const uuid = Joi.string().guid({ version: ['uuidv4'] });
@@ -158,4 +158,43 @@ export const gaugeCommandSchema = Joi.object({
   type: Joi.string().valid('at', 'press').required(),
   gauge: Joi.string().max(60).required(),
   at: Joi.alternatives(spotSchema, Joi.string().valid('master')).allow(null).required(),
+});
+
+const hash = Joi.string()
+  .pattern(/^[0-9a-f]{64}$/)
+  .required();
+
+export const signRequestSchema = Joi.object({
+  /** Head of the ledger the page was looked at with; a newer one is looked at first. */
+  head: hash,
+  /** What is amended; may be empty for the first version only. */
+  reason: Joi.string().trim().max(2000).allow('').required(),
+  /** Signs although sentences say what the figures do not. */
+  acceptFlags: Joi.boolean().required(),
+});
+
+export const shareRequestSchema = Joi.object({
+  version: Joi.number().integer().min(1).max(999).required(),
+  days: Joi.number().integer().min(1).max(365).required(),
+  note: Joi.string().trim().max(200).allow('').required(),
+});
+
+export const redactRequestSchema = Joi.object({
+  entry: uuid.required(),
+  reason: Joi.string().trim().min(3).max(500).required(),
+});
+
+export const presenceSchema = Joi.object({
+  page: uuid.required(),
+  place: Joi.string().max(120).allow('').required(),
+});
+
+export const priceBookRequestSchema = Joi.object({
+  /** Version the changes were made on; 0: the prices the application starts with. */
+  basedOn: Joi.number().integer().min(0).required(),
+  currency: Joi.string()
+    .pattern(/^[A-Z]{3}$/)
+    .required(),
+  lines: Joi.array().max(500).items(priceLineSchema).unique('key').required(),
+  note: Joi.string().trim().min(3).max(500).required(),
 });

@@ -1,4 +1,4 @@
-import type { Author, CaseState, EntryDraft, Gauge, GaugeFaults, GradeBook, LedgerEntry, PartClass } from '@true-ledger/core';
+import type { Author, CaseState, EntryDraft, Gauge, GaugeFaults, GradeBook, LedgerEntry, PartClass, PriceBook } from '@true-ledger/core';
 
 export type Role = 'owner' | 'builder' | 'reader';
 export const ROLES: readonly Role[] = ['owner', 'builder', 'reader'];
@@ -182,7 +182,62 @@ export interface CaseEvent {
 export const LIMITS = {
   uploadBytes: 40 * 1024 * 1024,
   clipBytes: 60 * 1024 * 1024,
+  bundleBytes: 1024 * 1024 * 1024,
   imagePixels: 100_000_000,
   entriesPerAppend: 500,
   jsonBytes: 4 * 1024 * 1024,
 } as const;
+
+/** A link by which somebody outside reads one signed version. The token itself is told once, when it is made. */
+export interface ShareLink {
+  readonly id: string;
+  readonly version: number;
+  readonly note: string;
+  readonly by: string;
+  readonly made: string;
+  readonly expires: string;
+  readonly revoked: string | null;
+  readonly opened: number;
+  readonly lastOpened: string | null;
+}
+
+export interface NewShareLink {
+  readonly link: ShareLink;
+  /** Path on this server, with the token in it. */
+  readonly path: string;
+}
+
+/** What somebody with a link is told. */
+export interface SharedAccount {
+  readonly number: string;
+  readonly title: string;
+  readonly version: number;
+  readonly newest: number;
+  readonly by: string;
+  readonly time: string;
+  readonly sha256: string;
+  readonly head: string;
+  readonly expires: string;
+}
+
+export interface Present {
+  readonly name: string;
+  readonly place: string;
+}
+
+/** A version of the shop's prices. */
+export interface PriceBookVersion {
+  readonly version: number;
+  readonly book: PriceBook;
+  readonly note: string;
+  readonly by: string;
+  readonly time: string;
+}
+
+export interface ImportAnswer {
+  readonly caseId: string;
+  readonly number: string;
+  readonly outcome: 'new' | 'continued' | 'same';
+  readonly entries: number;
+  readonly head: string;
+}

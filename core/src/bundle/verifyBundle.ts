@@ -1,5 +1,5 @@
 import { unzipSync } from 'fflate';
-import { canonicalJson, entryFault, FIRST_PREV, sha256Hex, type LedgerEntry } from '../ledger/entry.js';
+import { canonicalJson, entryFault, FIRST_PREV, GAP_REASON, sha256Hex, unexplainedGap, type LedgerEntry } from '../ledger/entry.js';
 import type { EntryBodies } from '../ledger/bodies.js';
 import { emptyCase, foldEntries } from '../ledger/state.js';
 import { caseView } from '../ledger/views.js';
@@ -13,7 +13,15 @@ export const BUNDLE_LIMITS = { files: 5000, bytes: 4 * 1024 ** 3, file: 128 * 10
 export type BundleFiles = Readonly<Record<string, Uint8Array>>;
 
 const SAFE_NAME =
-  /^(case\.json|ledger\.jsonl|measurements\.csv|findings\.csv|report\.pdf|photos\/[0-9a-f]{64}\.(jpg|png|webp|heic)|clips\/[0-9a-f]{64}\.[a-z0-9]{2,4})$/;
+  /^(case\.json|ledger\.jsonl|measurements\.csv|findings\.csv|report\.pdf|accounts\/v[1-9]\d{0,2}\.pdf|photos\/[0-9a-f]{64}\.(jpg|png|webp|heic)|clips\/[0-9a-f]{64}\.[a-z0-9]{2,4})$/;
+
+/** Why a file has no place in a bundle, before it is unpacked; null when it has. `count` and `total` include it. */
+export function fileRefusal(name: string, size: number, count: number, total: number): string | null {
+  if (!SAFE_NAME.test(name)) return `it holds "${name.slice(0, 80)}", which does not belong in a bundle`;
+  if (size > BUNDLE_LIMITS.file) return `"${name}" unpacks to more than ${BUNDLE_LIMITS.file / 1024 ** 2} MB`;
+  if (count > BUNDLE_LIMITS.files || total > BUNDLE_LIMITS.bytes) return 'it unpacks to more than a case can hold';
+  return null;
+}
 
 /** Opens a bundle in memory. Unknown names, paths that climb, too many or too large files are refused before anything is unpacked. */
 export function openBundle(bytes: Uint8Array): Result<BundleFiles> {
@@ -25,10 +33,7 @@ export function openBundle(bytes: Uint8Array): Result<BundleFiles> {
       filter: (file) => {
         count++;
         total += file.originalSize;
-        if (!SAFE_NAME.test(file.name)) refusal ??= `it holds "${file.name.slice(0, 80)}", which does not belong in a bundle`;
-        else if (file.originalSize > BUNDLE_LIMITS.file)
-          refusal ??= `"${file.name}" unpacks to more than ${BUNDLE_LIMITS.file / 1024 ** 2} MB`;
-        else if (count > BUNDLE_LIMITS.files || total > BUNDLE_LIMITS.bytes) refusal ??= 'it unpacks to more than a case can hold';
+        refusal ??= fileRefusal(file.name, file.originalSize, count, total);
         return refusal === null;
       },
     });
@@ -50,59 +55,82 @@ export interface BundleVerdict {
   readonly disagreements: readonly string[];
 }
 
-/** Verifies a bundle offline: the chain entry by entry, every photograph against its entry, and the derived files against the fold of the ledger. */
+/** What a bundle holds, wherever it lies: text files, and the SHA-256 of the others (null: not there). */
+export interface BundleContents {
+  text(name: string): string | null;
+  sha256(name: string): string | null;
+}
+
+export interface ReadBundle {
+  readonly verdict: BundleVerdict;
+  /** The entries as far as they hold. */
+  readonly entries: readonly LedgerEntry[];
+}
+
+/** Verifies a bundle offline: the chain entry by entry, every photograph and signed account against its entry, and the derived files against the fold of the ledger. */
 export function verifyBundle(files: BundleFiles): BundleVerdict {
-  const text = (name: string): string | null => (files[name] ? new TextDecoder().decode(files[name]) : null);
-  const ledger = text('ledger.jsonl');
-  if (ledger === null) return { ok: false, entries: 0, head: FIRST_PREV, photos: 0, disagreements: ['ledger.jsonl is missing'] };
+  return readBundle({
+    text: (name) => (files[name] ? new TextDecoder().decode(files[name]) : null),
+    sha256: (name) => (files[name] ? sha256Hex(files[name]) : null),
+  }).verdict;
+}
+
+/** The file an entry stands for; null for those that stand for none. */
+export function fileOf(entry: LedgerEntry): { readonly name: string; readonly sha256: string; readonly what: string } | null {
+  if (!entry.body) return null;
+  if (entry.kind === 'photo-added' || entry.kind === 'clip-added') {
+    const body = entry.body as EntryBodies['photo-added'];
+    return { name: mediaName(entry.kind, body), sha256: body.sha256, what: entry.kind === 'photo-added' ? 'picture' : 'clip' };
+  }
+  if (entry.kind === 'account-signed') {
+    const body = entry.body as EntryBodies['account-signed'];
+    return { name: `accounts/v${body.version}.pdf`, sha256: body.sha256, what: 'signed account' };
+  }
+  return null;
+}
+
+/** Reads and verifies the contents of a bundle. */
+export function readBundle(contents: BundleContents): ReadBundle {
+  const ledger = contents.text('ledger.jsonl');
+  if (ledger === null)
+    return { verdict: { ok: false, entries: 0, head: FIRST_PREV, photos: 0, disagreements: ['ledger.jsonl is missing'] }, entries: [] };
   const lines = ledger.split('\n').filter((line) => line !== '');
   const entries: LedgerEntry[] = [];
   let prev = FIRST_PREV;
   let photos = 0;
+  const broken = (seq: number, id: string | null, reason: string): ReadBundle => ({
+    verdict: { ok: false, entries: lines.length, head: prev, photos, broken: { seq, id, reason }, disagreements: [] },
+    entries,
+  });
   for (const [index, line] of lines.entries()) {
     const seq = index + 1;
     let entry: LedgerEntry;
     try {
       entry = JSON.parse(line) as LedgerEntry;
     } catch {
-      const id = /"id":"([^"]{1,80})"/.exec(line)?.[1] ?? null;
-      return {
-        ok: false,
-        entries: lines.length,
-        head: prev,
-        photos,
-        broken: { seq, id, reason: 'its line is not readable' },
-        disagreements: [],
-      };
+      return broken(seq, /"id":"([^"]{1,80})"/.exec(line)?.[1] ?? null, 'its line is not readable');
     }
     let reason: string | null;
     try {
       reason = entryFault(entry, prev, seq);
+      const file = reason ? null : fileOf(entry);
+      if (file) {
+        const held = contents.sha256(file.name);
+        if (held === null) reason = `its ${file.what} is missing from the bundle`;
+        else if (held !== file.sha256) reason = `its ${file.what} is not the one that was recorded`;
+        else if (file.what === 'picture') photos++;
+      }
     } catch {
       reason = 'its shape is not that of an entry';
     }
-    if (!reason && (entry.kind === 'photo-added' || entry.kind === 'clip-added') && entry.body) {
-      const file = files[mediaName(entry.kind, entry.body as EntryBodies['photo-added'])];
-      const what = entry.kind === 'photo-added' ? 'picture' : 'clip';
-      if (!file) reason = `its ${what} is missing from the bundle`;
-      else if (sha256Hex(file) !== (entry.body as EntryBodies['photo-added']).sha256)
-        reason = `its ${what} is not the one that was recorded`;
-      else if (what === 'picture') photos++;
-    }
-    if (reason)
-      return {
-        ok: false,
-        entries: lines.length,
-        head: prev,
-        photos,
-        broken: { seq, id: typeof entry?.id === 'string' ? entry.id : null, reason },
-        disagreements: [],
-      };
+    if (reason) return broken(seq, typeof entry?.id === 'string' ? entry.id : null, reason);
     entries.push(entry);
     prev = entry.hash;
   }
-  const disagreements = derivedFaults(entries, text);
-  return { ok: disagreements.length === 0, entries: entries.length, head: prev, photos, disagreements };
+  const gap = unexplainedGap(entries);
+  if (gap) return broken(gap.seq, gap.id, GAP_REASON);
+  const disagreements = derivedFaults(entries, (name) => contents.text(name));
+  return { verdict: { ok: disagreements.length === 0, entries: entries.length, head: prev, photos, disagreements }, entries };
 }
 
 const EXTENSION: Readonly<Record<string, string>> = {

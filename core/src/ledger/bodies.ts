@@ -7,6 +7,7 @@ import { surfaceReadSchema, type SurfaceRead } from '../damage/surfaceRead.js';
 import { LINE_DEPTHS, type SurfaceMark } from '../damage/wearMap.js';
 import { GAUGE_KINDS, type Gauge } from '../measure/gauge.js';
 import { SPEC_KEYS, sheetSpecSchema, type SheetSpec, type SpecKey } from '../measure/program/specs.js';
+import { DOCUMENT_SCHEMAS, DOCUMENT_SLOTS, type DocumentBodies } from './documentBodies.js';
 import { DECIDE_SCHEMAS, DECIDE_SLOTS, type DecideBodies } from './decideBodies.js';
 import { id, text } from './schemaParts.js';
 import { CAUSE_SCHEMAS, CAUSE_SLOTS, type CauseBodies } from './causeBodies.js';
@@ -39,11 +40,11 @@ export const INTAKE_FIELDS = [
 ] as const;
 export type IntakeField = (typeof INTAKE_FIELDS)[number];
 
-export const REPORT_FIELDS = ['conclusion', 'actions', 'includePhotos', 'template'] as const;
+export const REPORT_FIELDS = ['conclusion', 'actions'] as const;
 export type ReportField = (typeof REPORT_FIELDS)[number];
 
 /** What each kind of entry carries. */
-export interface EntryBodies extends StripBodies, CauseBodies, DecideBodies {
+export interface EntryBodies extends StripBodies, CauseBodies, DecideBodies, DocumentBodies {
   'case-opened': { number: string; title: string; demo?: boolean };
   'layout-set': { layout: EngineLayout };
   'intake-set': { field: IntakeField; value: string };
@@ -181,6 +182,7 @@ export const BODY_SCHEMAS: Readonly<Record<EntryKind, Joi.ObjectSchema>> = {
   ...STRIP_SCHEMAS,
   ...CAUSE_SCHEMAS,
   ...DECIDE_SCHEMAS,
+  ...DOCUMENT_SCHEMAS,
   'case-opened': Joi.object({ number: text(40).required(), title: text(160).required(), demo: Joi.boolean() }),
   'layout-set': Joi.object({ layout: layoutSchema.required() }),
   'intake-set': Joi.object({
@@ -267,6 +269,7 @@ const SLOTS: SlotRules = {
   ...STRIP_SLOTS,
   ...CAUSE_SLOTS,
   ...DECIDE_SLOTS,
+  ...DOCUMENT_SLOTS,
   'case-opened': () => 'case',
   'layout-set': () => 'layout',
   'intake-set': (b) => `intake:${b.field}`,

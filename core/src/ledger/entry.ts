@@ -102,6 +102,14 @@ export function entryFault(entry: LedgerEntry, prev: string, seq: number): strin
   return null;
 }
 
+/** First entry whose content is gone although no redaction says so; content taken out on the way would leave the chain whole otherwise. */
+export function unexplainedGap(entries: readonly LedgerEntry[]): LedgerEntry | null {
+  const struck = new Set(entries.flatMap((e) => (e.kind === 'redacted' && e.body ? [(e.body as { target: string }).target] : [])));
+  return entries.find((e) => e.body === null && !struck.has(e.id)) ?? null;
+}
+
+export const GAP_REASON = 'its content is gone and no redaction says why';
+
 /** Verifies a whole chain and names the first entry that does not hold. */
 export function verifyChain(entries: readonly LedgerEntry[]): ChainVerdict {
   let prev = FIRST_PREV;
@@ -110,5 +118,7 @@ export function verifyChain(entries: readonly LedgerEntry[]): ChainVerdict {
     if (reason) return { ok: false, entries: entries.length, head: prev, broken: { seq: index + 1, id: entry.id, reason } };
     prev = entry.hash;
   }
+  const gap = unexplainedGap(entries);
+  if (gap) return { ok: false, entries: entries.length, head: prev, broken: { seq: gap.seq, id: gap.id, reason: GAP_REASON } };
   return { ok: true, entries: entries.length, head: prev };
 }

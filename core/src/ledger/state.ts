@@ -47,10 +47,24 @@ function nextSlot(slot: Slot, entry: Applicable): Slot {
   return [...slot, { entry: id, seq, kind, body, author, time }];
 }
 
+/** Groups without the value a redaction struck; a fold over the redacted ledger never had it. */
+function struck(groups: CaseState['groups'], { target, slot, station }: EntryBodies['redacted']): CaseState['groups'] {
+  const key = station ?? '';
+  const group = groups[key];
+  const kept = group?.[slot]?.filter((version) => version.entry !== target);
+  if (!group || !kept || kept.length === group[slot]!.length) return groups;
+  const { [slot]: _struck, ...rest } = group;
+  const next = kept.length > 0 ? { ...rest, [slot]: kept } : rest;
+  if (Object.keys(next).length > 0) return { ...groups, [key]: next };
+  const { [key]: _empty, ...others } = groups;
+  return others;
+}
+
 /** The one reducer: state after one more entry. Pure; shares everything the entry does not touch. */
 export function applyEntry(state: CaseState, entry: Applicable): CaseState {
   const head = { caseId: state.caseId, seq: entry.seq, head: entry.hash };
   if (entry.body === null) return { ...head, groups: state.groups };
+  if (entry.kind === 'redacted') state = { ...state, groups: struck(state.groups, entry.body as EntryBodies['redacted']) };
   const key = entry.station ?? '';
   const slotKey = slotOf(entry.kind, entry.body);
   const group = state.groups[key] ?? {};
@@ -62,7 +76,7 @@ export function applyEntry(state: CaseState, entry: Applicable): CaseState {
 
 /** Folds many entries onto a state; the same rule as `applyEntry`, copying each touched group once instead of at every entry. */
 export function foldEntries(start: CaseState, entries: readonly Applicable[]): CaseState {
-  const groups: Record<string, SlotGroup> = { ...start.groups };
+  let groups: Record<string, SlotGroup> = { ...start.groups };
   const own = new Map<string, Record<string, Slot>>();
   let seq = start.seq;
   let head = start.head;
@@ -70,6 +84,10 @@ export function foldEntries(start: CaseState, entries: readonly Applicable[]): C
     seq = entry.seq;
     head = entry.hash;
     if (entry.body === null) continue;
+    if (entry.kind === 'redacted') {
+      groups = { ...struck(groups, entry.body as EntryBodies['redacted']) };
+      own.clear();
+    }
     const key = entry.station ?? '';
     let group = own.get(key);
     if (!group) {

@@ -140,7 +140,6 @@ export function readLayout(state: CaseState): EngineLayout | null {
   return single<'layout-set'>(state.groups[''] ?? NO_GROUP, 'layout')?.value.layout ?? null;
 }
 
-/** The case as screens, report and cause engine read it. */
 /** Everything recorded while the engine was stripped. */
 export interface StripRecord {
   readonly steps: ReadonlyMap<string, Sourced<EntryBodies['step-set']>>;
@@ -154,6 +153,7 @@ export interface StripRecord {
   readonly expectations: ReadonlyArray<Sourced<EntryBodies['expectation']>>;
 }
 
+/** The case as screens, report and cause engine read it. */
 export interface CaseView {
   readonly caseId: string;
   readonly number: string;
@@ -201,6 +201,12 @@ export interface CaseView {
   readonly strip: StripRecord;
   intake(field: IntakeField): string;
   report(field: ReportField): string;
+  /** The account as laid out by hand; undefined: as its template. */
+  readonly accountLayout: EntryBodies['account-laid-out'] | undefined;
+  /** Generated sentences in other words, by what they tell. */
+  readonly sentences: ReadonlyMap<string, Sourced<EntryBodies['sentence-set']>>;
+  /** Signed versions of the account, oldest first. */
+  readonly signed: ReadonlyArray<Sourced<EntryBodies['account-signed']>>;
 }
 
 const caseCache = new WeakMap<CaseState['groups'], CaseView>();
@@ -264,6 +270,9 @@ export function caseView(state: CaseState): CaseView | null {
       expectations: collect(own, 'expectation'),
     },
     intake,
+    accountLayout: single<'account-laid-out'>(own, 'account-layout')?.value,
+    sentences: new Map(collect(own, 'sentence-set').map((x) => [x.value.sentence, x])),
+    signed: collect(own, 'account-signed'),
     report: (field) => single<'report-set'>(own, `report:${field}`)?.value.value ?? '',
   };
   caseCache.set(state.groups, view);

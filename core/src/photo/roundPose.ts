@@ -31,8 +31,14 @@ const unit = (a: Vec): Vec => {
 
 /** Place in the picture: `phi` −90 left to 90 right of what faces the camera, degrees; `v` 0 front to 1 rear. */
 export function roundPoint(pose: RoundPose, phi: number, v: number): Point {
-  const p = surfacePoint(pose, phi, v);
-  return [pose.centre[0] + (pose.focalPx * p[0]) / p[2], pose.centre[1] + (pose.focalPx * p[1]) / p[2]];
+  // Written out without arrays, as `surfacePoint`: this runs for every pixel of every tilt that is tried.
+  const a = (phi * Math.PI) / 180;
+  const along = v * pose.widthMm;
+  const across = pose.radiusMm * Math.sin(a);
+  const away = -pose.radiusMm * Math.cos(a);
+  const at = (k: 0 | 1 | 2): number => pose.front[k] + along * pose.axis[k] + across * pose.across[k] + away * pose.away[k];
+  const z = at(2);
+  return [pose.centre[0] + (pose.focalPx * at(0)) / z, pose.centre[1] + (pose.focalPx * at(1)) / z];
 }
 
 function surfacePoint(pose: Omit<RoundPose, 'misfitPx'>, phi: number, v: number): Vec {

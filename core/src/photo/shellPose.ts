@@ -120,10 +120,15 @@ function bestFocal(columns: (f: number) => [Vec3, Vec3, Vec3], longSide: number)
 
 /** Picture position of a place on the running face: arc 0–180°, axial 0–1. */
 export function projectShell(pose: ShellPose, arcDeg: number, axial: number): Point {
-  const p = worldPoint(pose, arcDeg, axial);
-  const x = dot([pose.r1[0], pose.r2[0], pose.r3[0]], p) + pose.t[0];
-  const y = dot([pose.r1[1], pose.r2[1], pose.r3[1]], p) + pose.t[1];
-  const z = dot([pose.r1[2], pose.r2[2], pose.r3[2]], p) + pose.t[2];
+  // Written out without arrays: this runs for every pixel of every length that is tried.
+  const a = (arcDeg * Math.PI) / 180;
+  const across = -pose.radiusMm * Math.cos(a);
+  const along = -axial * pose.widthMm;
+  const deep = pose.radiusMm * Math.sin(a);
+  const { r1, r2, r3, t } = pose;
+  const x = r1[0] * across + r2[0] * along + r3[0] * deep + t[0];
+  const y = r1[1] * across + r2[1] * along + r3[1] * deep + t[1];
+  const z = r1[2] * across + r2[2] * along + r3[2] * deep + t[2];
   return [pose.centre[0] + (pose.focalPx * x) / z, pose.centre[1] + (pose.focalPx * y) / z];
 }
 

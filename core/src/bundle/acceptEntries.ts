@@ -1,0 +1,57 @@
+import { validateLayout } from '../engine/validate.js';
+import { BODY_SCHEMAS, type EntryBodies } from '../ledger/bodies.js';
+import type { LedgerEntry } from '../ledger/entry.js';
+import { fail, ok, type Result } from '../result.js';
+import { CASE_FILE_FORMAT, CASE_FILE_VERSION } from './caseFile.js';
+
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
+
+/** Is a case file of a bundle written in a version this one reads? */
+export function readableVersion(caseJson: string | null): Result<true> {
+  if (caseJson === null) return fail('bundle-refused', 'The bundle was refused: case.json is missing. Nothing was changed.');
+  let head: { format?: unknown; version?: unknown };
+  try {
+    head = JSON.parse(caseJson) as typeof head;
+  } catch {
+    return fail('bundle-refused', 'The bundle was refused: case.json is not readable. Nothing was changed.');
+  }
+  if (head?.format !== CASE_FILE_FORMAT)
+    return fail('bundle-refused', 'The bundle was refused: it is not one of this application. Nothing was changed.');
+  if (typeof head.version === 'number' && head.version > CASE_FILE_VERSION)
+    return fail(
+      'bundle-newer',
+      `The bundle was made by a newer version of the application (format ${head.version}; this one reads up to ${CASE_FILE_VERSION}). Nothing was changed; bring this one up to date first.`,
+    );
+  return ok(true);
+}
+
+/** Checks what comes from outside before it becomes entries here: one case, known kinds, bodies by their schemas, ids that can be stored. */
+export function acceptEntries(entries: readonly LedgerEntry[]): Result<{ caseId: string; number: string }> {
+  const refuse = (seq: number, why: string): Result<never> =>
+    fail('bundle-refused', `The bundle was refused: entry ${seq} ${why}. Nothing was changed.`);
+  const first = entries[0];
+  if (!first || first.kind !== 'case-opened' || !first.body)
+    return fail('bundle-refused', 'The bundle was refused: its ledger does not begin with the opening of a case. Nothing was changed.');
+  const seen = new Set<string>();
+  for (const e of entries) {
+    if (e.caseId !== first.caseId) return refuse(e.seq, 'belongs to another case');
+    if (![e.id, e.caseId, e.author?.id, ...(e.supersedes ? [e.supersedes] : [])].every((id) => typeof id === 'string' && UUID.test(id)))
+      return refuse(e.seq, 'has an id of another form');
+    if (seen.has(e.id)) return refuse(e.seq, 'carries the id of an entry before it');
+    seen.add(e.id);
+    if (typeof e.author.name !== 'string' || e.author.name.length > 200 || Number.isNaN(Date.parse(e.time)))
+      return refuse(e.seq, 'has no author or time that can be read');
+    const schema = Object.hasOwn(BODY_SCHEMAS, e.kind) ? BODY_SCHEMAS[e.kind] : undefined;
+    if (!schema)
+      return fail(
+        'bundle-newer',
+        `Entry ${e.seq} is of a kind not known here ("${String(e.kind).slice(0, 40)}"): the bundle comes from a newer version. Nothing was changed; bring this one up to date first.`,
+      );
+    if (e.body === null) continue;
+    const { error } = schema.validate(e.body, { abortEarly: true, convert: false });
+    if (error) return refuse(e.seq, `does not hold what its kind needs: ${error.details[0]?.message ?? 'another shape'}`);
+    const contradiction = e.kind === 'layout-set' ? validateLayout((e.body as EntryBodies['layout-set']).layout)[0] : undefined;
+    if (contradiction) return refuse(e.seq, `has an engine that contradicts itself: ${contradiction.sentence}`);
+  }
+  return ok({ caseId: first.caseId, number: (first.body as EntryBodies['case-opened']).number });
+}

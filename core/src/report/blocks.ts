@@ -1,0 +1,114 @@
+import type { WearMap } from '../damage/wearMap.js';
+import { WEAR_CLASS_INFO, WEAR_CLASSES } from '../damage/classes.js';
+import type { SurfaceFrame } from '../engine/stations.js';
+import type { Shape } from '../cause/sequence/drawing.js';
+
+/** A generated sentence that was put in other words. */
+export interface EditedSentence {
+  readonly generated: string;
+  /** What the words say that the figures do not; empty when they agree. */
+  readonly flags: readonly string[];
+}
+
+export type ReportBlock =
+  | {
+      readonly kind: 'text';
+      readonly text: string;
+      readonly strong?: boolean;
+      /** What the sentence tells, for editing it; absent where it is somebody's own words or a heading. */
+      readonly key?: string;
+      readonly edited?: EditedSentence;
+    }
+  | { readonly kind: 'list'; readonly items: readonly string[] }
+  | {
+      readonly kind: 'table';
+      readonly head: readonly string[];
+      readonly rows: ReadonlyArray<readonly string[]>;
+      readonly figures?: readonly number[];
+    }
+  | {
+      readonly kind: 'photo';
+      readonly number: number;
+      readonly sha256: string;
+      readonly station: string;
+      readonly caption: string;
+      readonly standIn: boolean;
+      /** Entry of the corners and marks it is drawn with, so that an old drawing is never shown for a new one. */
+      readonly stamp: string;
+    }
+  | { readonly kind: 'wear'; readonly station: string; readonly map: WearMap; readonly frame: SurfaceFrame; readonly caption: string }
+  | {
+      readonly kind: 'drawing';
+      readonly shapes: readonly Shape[];
+      readonly width: number;
+      readonly height: number;
+      readonly caption: string;
+    }
+  | { readonly kind: 'plan' };
+
+export const SECTION_IDS = [
+  'question',
+  'opening',
+  'examined',
+  'findings',
+  'sheets',
+  'causes',
+  'sequence',
+  'answers',
+  'decided',
+  'routes',
+  'conclusion',
+  'standing',
+] as const;
+export type SectionId = (typeof SECTION_IDS)[number];
+
+export interface ReportSection {
+  readonly id: SectionId;
+  readonly heading: string;
+  readonly blocks: readonly ReportBlock[];
+}
+
+/** One signed version of the account. */
+export interface SignedVersion {
+  readonly version: number;
+  readonly by: string;
+  readonly time: string;
+  readonly reason: string;
+  /** Sections that read differently from the version before; empty for the first. */
+  readonly changed: readonly string[];
+}
+
+/** The report as data; screen, print and PDF draw the same sections. */
+export interface ReportModel {
+  readonly heading: string;
+  readonly title: string;
+  readonly number: string;
+  readonly reference: string;
+  readonly ledgerHead: string;
+  readonly entries: number;
+  readonly sections: readonly ReportSection[];
+  /** Versions signed before, oldest first. */
+  readonly signed: readonly SignedVersion[];
+  /** The version this one is being signed as; null for a draft. */
+  readonly signing: SignedVersion | null;
+  /** Every sentence that says what the figures do not. */
+  readonly flags: ReadonlyArray<{ readonly section: SectionId; readonly text: string; readonly flags: readonly string[] }>;
+}
+
+/** Dominant class colour of every cell; null where the cell was not seen. Row 0 is v = 0. */
+export function cellColours(map: WearMap): Array<string | null> {
+  return Array.from(map.seen, (seen, cell) => {
+    if (seen < 0.25) return null;
+    let best: (typeof WEAR_CLASSES)[number] = 'sound';
+    let most = 0;
+    for (const c of WEAR_CLASSES) {
+      // Damage shows in small as soon as it holds a quarter of the cell, or the pattern across an engine would be lost.
+      const share = (map.shares[c][cell] as number) * (c === 'sound' ? 0.33 : 1);
+      if (share > most) {
+        most = share;
+        best = c;
+      }
+    }
+    return WEAR_CLASS_INFO[best].colour;
+  });
+}

@@ -1,0 +1,281 @@
+import fc from 'fast-check';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { readCaseFile, type CaseFile } from '../bundle/caseFile.js';
+import { diagnose } from '../cause/diagnose.js';
+import { FIRST_PREV, sealEntry, unexplainedGap, verifyChain, type EntryDraft, type LedgerEntry } from '../ledger/entry.js';
+import { applyEntry, emptyCase, foldEntries } from '../ledger/state.js';
+import { caseView, type CaseView } from '../ledger/views.js';
+import { engineTemplate } from '../engine/templates.js';
+import { simulatedRoutes } from '../salvage/simulate.js';
+import { SECTION_IDS, type ReportBlock, type ReportModel } from './blocks.js';
+import { layoutOf, pictureNumbers, reportModel, sectionHashes, versionLines } from './model.js';
+import { figuresIn, ownWordFlags, sentenceFlags } from './sentences.js';
+import { ALWAYS, TEMPLATES, templateFor } from './templates.js';
+
+const EXAMPLE = JSON.parse(readFileSync(join(__dirname, '../../../docs/formats/examples/fire-pump.case.json'), 'utf8')) as CaseFile;
+const read = readCaseFile(EXAMPLE);
+if (!read.ok) throw new Error(read.problem.sentence);
+const { state: START } = read.value;
+
+const body = (kind: EntryDraft['kind'], content: object, station: string | null = null) => ({ kind, content, station });
+/** The example with more entries on it. */
+function withEntries(...more: Array<ReturnType<typeof body>>): CaseView {
+  let state = START;
+  more.forEach((m, i) => {
+    state = applyEntry(state, {
+      id: `more-${i}`,
+      kind: m.kind,
+      station: m.station,
+      author: { id: 'a', name: 'A. Builder' },
+      time: '2026-11-27T08:00:00.000Z',
+      body: m.content as never,
+      seq: state.seq + 1,
+      hash: 'h',
+    });
+  });
+  return caseView(state)!;
+}
+const laidOut = (change: object): ReturnType<typeof body> =>
+  body('account-laid-out', {
+    template: 'internal',
+    order: SECTION_IDS,
+    left: [],
+    detail: 'full',
+    picturesLeft: [],
+    pictureOrder: [],
+    marks: true,
+    insets: true,
+    ...change,
+  });
+const sentences = (model: ReportModel): Array<Extract<ReportBlock, { kind: 'text' }>> =>
+  model.sections.flatMap((s) =>
+    s.blocks.filter((b): b is Extract<ReportBlock, { kind: 'text' }> => b.kind === 'text' && b.key !== undefined),
+  );
+const sentence = (model: ReportModel, key: string): Extract<ReportBlock, { kind: 'text' }> => sentences(model).find((b) => b.key === key)!;
+
+describe('figures in words', () => {
+  it.each<[string, Array<[number, string]>]>([
+    ['14.2 % of the face', [[14.2, '%']]],
+    [
+      '52.978 mm and 12 µm',
+      [
+        [52.978, 'mm'],
+        [12, 'µm'],
+      ],
+    ],
+    [
+      'grade 3, rod 2',
+      [
+        [3, 'grade'],
+        [2, 'rod'],
+      ],
+    ],
+    ['1 250 h of running', [[1250, 'h']]],
+    ['a depth of 0,03 mm', [[0.03, 'mm']]],
+    ['three shells', [[3, '']]],
+    ['on 2026-11-27 nothing', []],
+    ['the B612 face', []],
+    ['−12 °C', [[-12, '°C']]],
+  ])('%s', (words, expected) => expect(figuresIn(words).map((f) => [f.value, f.unit])).toEqual(expected));
+});
+
+describe('an edited sentence is held against the figures', () => {
+  const generated = 'Grade 3 Through; exposed lining 14.2 %; 12 of 40 places were not examined. Ending: probable.';
+  const known = figuresIn(`${generated} 52.978 mm`);
+  it.each<[string, string, RegExp | null]>([
+    [
+      'the same figures in other words',
+      'Of 40 places 12 were not examined; the lining shows on 14.2 % (grade 3), which is probable.',
+      null,
+    ],
+    ['another share', 'Lining shows on 4.2 %; 12 of 40 not examined, grade 3.', /4\.2 %” stands where the ledger gives 14\.2 %/],
+    ['another grade', 'Grade 2; lining 14.2 %; 12 of 40 not examined.', /Grade 2” stands where the ledger gives Grade 3/],
+    ['a figure from nowhere', 'Grade 3, 14.2 %, 12 of 40 not examined, run dry for 90 min.', /90 min” follows from nothing/],
+    ['a figure from elsewhere in the account', 'Grade 3, 14.2 %, 12 of 40 not examined; pin 52.978 mm.', null],
+    ['more certainty', 'Grade 3, 14.2 % proves it; 12 of 40 not examined.', /proves” is stronger than the figures: probable/],
+    ['less certainty', 'Grade 3, 14.2 %, 12 of 40 not examined; it is possible.', null],
+    ['what was not seen left out', 'Grade 3; 14.2 %.', /leaves out what was not seen/],
+    ['blame', 'Grade 3, 14.2 %, 12 of 40 not examined; the mechanic was careless.', /lays blame/],
+    ['a verdict of its own', 'Grade 3, 14.2 %, 12 of 40 not examined, in limit.', /not the verdict/],
+  ])('%s', (_, edited, flag) => {
+    const flags = sentenceFlags(edited, generated, known);
+    if (flag) expect(flags.join('|')).toMatch(flag);
+    else expect(flags).toEqual([]);
+  });
+  it('says nothing of a sentence left as it is, whatever it is', () =>
+    fc.assert(
+      fc.property(fc.constantFrom(...sentences(reportModel(withEntries(), 'a'.repeat(64), 9)).map((s) => s.text)), (text) => {
+        expect(sentenceFlags(text, text, []).filter((f) => !f.includes('blame'))).toEqual([]);
+      }),
+    ));
+  it('flags any other figure put in place of a percentage', () =>
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 99 }), fc.integer({ min: 1, max: 99 }), (a, b) => {
+        fc.pre(a !== b);
+        expect(sentenceFlags(`Lining shows on ${b} %.`, `Exposed lining ${a} %.`, [])).toHaveLength(1);
+      }),
+    ));
+  it('holds words of one’s own against the whole account', () => {
+    expect(ownWordFlags('The lining shows on 14.2 %.', known)).toEqual([]);
+    expect(ownWordFlags('The lining shows on 77 %.', known)[0]).toMatch(/77 %/);
+    expect(ownWordFlags('It is the fault of the driver.', known)[0]).toMatch(/blame/);
+  });
+});
+
+describe('the account', () => {
+  it('is laid out for who asks', () => {
+    expect(templateFor('insurer').id).toBe('insurer');
+    expect(templateFor('own').id).toBe('internal');
+    const model = reportModel(withEntries(laidOut({ template: 'warranty', order: templateFor('warranty').order })), 'h', 3);
+    expect(model.heading).toBe('Failure account for warranty');
+    expect(model.sections.map((s) => s.id)).not.toContain('routes');
+  });
+  it.each(TEMPLATES)('has what was not examined and how far it stands: $name', (t) => {
+    const model = reportModel(withEntries(laidOut({ template: t.id, order: t.order, left: SECTION_IDS })), 'h', 3);
+    expect(model.sections.map((s) => s.id)).toEqual(t.order.filter((s) => ALWAYS.has(s)));
+  });
+  it('keeps the order and leaves out what is left out', () => {
+    const order = ['conclusion', 'findings', 'question'];
+    const model = reportModel(withEntries(laidOut({ order, left: ['findings'] })), 'h', 3);
+    expect(model.sections.map((s) => s.id)).toEqual(['conclusion', 'question', 'examined', 'standing']);
+  });
+  it('puts sentences in other words, says how many, and flags what the figures do not carry', () => {
+    const plain = reportModel(withEntries(), 'h', 3);
+    const { text } = sentence(plain, 'examined.share');
+    const honest = reportModel(
+      withEntries(body('sentence-set', { sentence: 'examined.share', text: `We looked: ${text}`, generated: text })),
+      'h',
+      3,
+    );
+    expect(sentence(honest, 'examined.share')).toMatchObject({ text: `We looked: ${text}`, edited: { generated: text, flags: [] } });
+    expect(honest.flags).toEqual([]);
+    expect(JSON.stringify(honest.sections.at(-1))).toContain('1 sentence made from the ledger was put in other words');
+    const wrong = reportModel(
+      withEntries(body('sentence-set', { sentence: 'examined.share', text: 'All 200 places were examined (100 %).', generated: text })),
+      'h',
+      3,
+    );
+    expect(wrong.flags).toHaveLength(1);
+    expect(JSON.stringify(wrong.sections.at(-1))).toContain('1 passage says what the figures do not carry');
+    const moved = reportModel(
+      withEntries(body('sentence-set', { sentence: 'examined.share', text: `So: ${text}`, generated: 'of old' })),
+      'h',
+      3,
+    );
+    expect(sentence(moved, 'examined.share').edited?.flags).toEqual(['the ledger has moved on since it was put in these words']);
+  });
+  it('does not take the builder’s own words for a source of their figures', () => {
+    const model = reportModel(withEntries(body('report-set', { field: 'conclusion', value: 'It ran 987 min without oil.' })), 'h', 3);
+    expect(model.flags).toEqual([
+      expect.objectContaining({ section: 'conclusion', flags: ['“987 min” follows from nothing that was recorded'] }),
+    ]);
+  });
+  it('gives every sentence a key of its own', () => {
+    const keys = sentences(reportModel(withEntries(), 'h', 3)).map((s) => s.key);
+    expect(new Set(keys).size).toBe(keys.length);
+    expect(keys.length).toBeGreaterThan(8);
+  });
+  it('numbers pictures in the order given and leaves out those left out', () => {
+    const photo = (sha256: string): ReturnType<typeof body> =>
+      body('photo-added', { sha256, name: '', mime: 'image/jpeg', bytes: 1, width: 1, height: 1, takenAt: null, standIn: false }, 'bore.1');
+    const [a, b, c] = ['a', 'b', 'c'].map((x) => x.repeat(64)) as [string, string, string];
+    const view = withEntries(photo(a), photo(b), photo(c), laidOut({ pictureOrder: [c], picturesLeft: [a] }));
+    expect([...pictureNumbers(view, layoutOf(view))]).toEqual([
+      [c, 1],
+      [b, 2],
+    ]);
+  });
+  it('shows ways on once one is chosen or promised, with the chart', () => {
+    const plan = { route: 'rebuild', deadline: '2027-03-01', from: '2026-12-01', hoursPerDay: 6, workdays: [1, 2, 3, 4, 5], budget: 9000 };
+    const view = withEntries(body('plan-set', plan));
+    const routes = simulatedRoutes(view, diagnose(view), new Date('2026-11-27'));
+    const model = reportModel(view, 'h', 3, { routes });
+    const section = model.sections.find((s) => s.id === 'routes')!;
+    expect(JSON.stringify(section)).toContain('Full rebuild (chosen)');
+    expect(section.blocks.filter((b) => b.kind === 'drawing')).toHaveLength(1);
+    expect(reportModel(withEntries(), 'h', 3, { routes }).sections.some((s) => s.id === 'routes')).toBe(false);
+  });
+  it('draws the evidence so that the last bar ends at the sum', () => {
+    const d = diagnose(withEntries());
+    const drawing = reportModel(withEntries(), 'h', 3)
+      .sections.find((s) => s.id === 'causes')!
+      .blocks.find((b) => b.kind === 'drawing')!;
+    const sum = d.causes[0]!.evidence.slice(0, 12).reduce((t, e) => t + e.decibans, 0);
+    expect(JSON.stringify(drawing)).toContain(`in all ${sum > 0 ? '+' : '−'}${Math.abs(sum).toFixed(1)} decibans`);
+  });
+});
+
+describe('signed versions', () => {
+  const hashes = sectionHashes(reportModel(withEntries(), 'a'.repeat(64), 9));
+  const signature = (version: number, sections: object, reason = ''): ReturnType<typeof body> =>
+    body('account-signed', {
+      version,
+      reason,
+      template: 'internal',
+      sha256: 'b'.repeat(64),
+      bytes: 9,
+      head: 'a'.repeat(64),
+      entries: 9,
+      sections,
+      flags: 0,
+    });
+  it('do not differ because the ledger has a later head', () =>
+    expect(sectionHashes(reportModel(withEntries(), 'c'.repeat(64), 12))).toEqual(hashes));
+  it('name the sections that read differently', () => {
+    const view = withEntries(signature(1, hashes), body('report-set', { field: 'conclusion', value: 'The feed was blocked.' }));
+    const model = reportModel(view, 'd'.repeat(64), 12, {
+      signing: { by: 'B', time: '2026-11-28T10:00:00.000Z', reason: 'Conclusion written.' },
+    });
+    expect(model.signing).toMatchObject({ version: 2, changed: ['Conclusion'] });
+    expect(versionLines(model)).toEqual([
+      'Version 1, signed by A. Builder, 2026-11-27 08:00 UTC.',
+      'Version 2, signed by B, 2026-11-28 10:00 UTC; amends version 1: Conclusion written. Sections that read differently: Conclusion.',
+    ]);
+  });
+  it('say that a draft is one', () => expect(versionLines(reportModel(withEntries(), 'h', 3))[0]).toBe('Draft, not signed.'));
+});
+
+describe('redaction', () => {
+  const drafts: Array<[EntryDraft['kind'], string | null, object]> = [
+    ['case-opened', null, { number: '1', title: 'Winch' }],
+    ['layout-set', null, { layout: engineTemplate('inline-4-petrol')!.layout }],
+    ['remark', 'bore.1', { remark: 'r', text: 'Belongs to Mr Nobody, Quay 3' }],
+    ['remark', null, { remark: 's', text: 'Stays' }],
+    ['redacted', null, { target: 'e2', kind: 'remark', slot: 'remark:r', station: 'bore.1', reason: 'personal data' }],
+  ];
+  const entries: LedgerEntry[] = [];
+  drafts.forEach(([kind, station, content], i) =>
+    entries.push(
+      sealEntry(
+        { id: `e${i}`, kind, station, body: content as never, basedOn: null },
+        {
+          caseId: 'c',
+          seq: i + 1,
+          prev: entries.at(-1)?.hash ?? FIRST_PREV,
+          time: 't',
+          salt: 's',
+          author: { id: 'a', name: 'A' },
+          supersedes: null,
+        },
+      ),
+    ),
+  );
+  const struck = entries.map((e) => (e.id === 'e2' ? { ...e, body: null, salt: '' } : e));
+  it('keeps the chain', () => {
+    expect(verifyChain(entries).ok).toBe(true);
+    expect(verifyChain(struck)).toMatchObject({ ok: true, head: entries.at(-1)!.hash });
+  });
+  it('folds to one state, lived through or read afterwards', () => {
+    const lived = entries.reduce((s, e) => applyEntry(s, e), emptyCase('c'));
+    expect(lived).toEqual(foldEntries(emptyCase('c'), struck));
+    expect(foldEntries(emptyCase('c'), entries)).toEqual(lived);
+    expect(JSON.stringify(lived)).not.toContain('Nobody');
+    expect(JSON.stringify(lived)).toContain('Stays');
+  });
+  it('finds content that was taken out without one', () => {
+    const emptied = entries.map((e) => (e.id === 'e3' ? { ...e, body: null } : e));
+    expect(unexplainedGap(emptied)?.id).toBe('e3');
+    expect(verifyChain(emptied)).toMatchObject({ ok: false, broken: { seq: 4, reason: 'its content is gone and no redaction says why' } });
+  });
+});
