@@ -3,7 +3,7 @@ import { ApiTags } from '@nestjs/swagger';
 import { DataSource } from 'typeorm';
 import { AccountsModule } from './accounts/accounts.module.js';
 import { Public } from './accounts/guard.js';
-import { BundlesController } from './bundles/bundles.controller.js';
+import { BundlesModule } from './bundles/bundles.module.js';
 import { CasesModule } from './cases/cases.module.js';
 import { ClipsModule } from './clips/clips.module.js';
 import { CausesController } from './causes/causes.controller.js';
@@ -17,6 +17,7 @@ import { MeasureController } from './measure/measure.controller.js';
 import { PhotosModule } from './photos/photos.module.js';
 import { ReferencesModule } from './references/references.module.js';
 import { ReadingsModule } from './reading/readings.module.js';
+import { PricesModule } from './prices/prices.module.js';
 import { ReportsModule } from './reports/reports.module.js';
 import { SheetsModule } from './sheets/sheets.module.js';
 import { TagsController } from './tags/tags.controller.js';
@@ -72,9 +73,11 @@ export class AppModule {
         PolicyModule,
         ReferencesModule,
         ReportsModule,
+        BundlesModule,
+        PricesModule,
         GaugesModule,
       ],
-      controllers: [HealthController, NetworkController, BundlesController, MeasureController, CausesController, TagsController],
+      controllers: [HealthController, NetworkController, MeasureController, CausesController, TagsController],
     };
   }
 }

@@ -10,6 +10,7 @@ import { CaseRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
 import { GradeBooksService } from '../gradeBooks/gradeBooks.service.js';
 import { PolicyService } from '../policy/policy.service.js';
+import { PricesService } from '../prices/prices.service.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import { SheetsService } from '../sheets/sheets.service.js';
 
@@ -35,6 +36,7 @@ export class CasesController {
     private readonly sheets: SheetsService,
     private readonly books: GradeBooksService,
     private readonly policy: PolicyService,
+    private readonly prices: PricesService,
   ) {}
 
   @Get()
@@ -59,6 +61,7 @@ export class CasesController {
     const draft = { station: null, basedOn: null };
     const sheet = body.sheet ? await this.sheets.one(body.sheet.id, body.sheet.version) : null;
     const book = await this.books.current();
+    const prices = await this.prices.current();
     await this.ledger.open(
       body.id,
       null,
@@ -70,6 +73,7 @@ export class CasesController {
           : []),
         ...(sheet ? sheetEntries(sheet) : []),
         ...(book ? [{ ...draft, id: randomUUID(), kind: 'grade-book-set' as const, body: { book } }] : []),
+        ...(prices ? [{ ...draft, id: randomUUID(), kind: 'price-book-set' as const, body: { book: prices } }] : []),
         ...(await this.policy.standing()).map(({ question, position, reason }) => ({
           ...draft,
           id: randomUUID(),

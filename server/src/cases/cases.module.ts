@@ -2,7 +2,9 @@ import { Module } from '@nestjs/common';
 import { PolicyModule } from '../policy/policy.module.js';
 import { GradeBooksModule } from '../gradeBooks/gradeBooks.module.js';
 import { SheetsModule } from '../sheets/sheets.module.js';
+import { PricesModule } from '../prices/prices.module.js';
 import { CasesController } from './cases.controller.js';
+import { PresenceController } from './presence.controller.js';
 
-@Module({ imports: [SheetsModule, GradeBooksModule, PolicyModule], controllers: [CasesController] })
+@Module({ imports: [SheetsModule, GradeBooksModule, PolicyModule, PricesModule], controllers: [CasesController, PresenceController] })
 export class CasesModule {}

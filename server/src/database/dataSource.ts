@@ -1,6 +1,7 @@
 import { DataSource } from 'typeorm';
 import { ENTITIES } from './entities.js';
 import {
+  Documents1796000000000,
   FirstSchema1795000000000,
   Gauges1795700000000,
   Policy1795900000000,
@@ -20,6 +21,7 @@ export function makeDataSource(url: string): DataSource {
       Gauges1795700000000,
       ReadingPictures1795800000000,
       Policy1795900000000,
+      Documents1796000000000,
     ],
     migrationsRun: true,
     synchronize: false,

@@ -1,5 +1,5 @@
 import { Column, CreateDateColumn, Entity, Index, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
-import type { CaseState, EntryBody, EntryKind, Gauge, GaugeFaults, GradeRule, PartClass, SpecSheet } from '@true-ledger/core';
+import type { CaseState, EntryBody, EntryKind, Gauge, GaugeFaults, GradeRule, PartClass, PriceBook, SpecSheet } from '@true-ledger/core';
 import type { GaugeSpot, ReadingStatus, ReferencePart, Role } from '@true-ledger/contract';
 
 @Entity('accounts')
@@ -84,6 +84,9 @@ export class CasePhotoRow {
   @Column('uuid', { nullable: true, select: false }) sharedEntry: string | null;
   @Column('bytea', { nullable: true, select: false }) sharedWork: Buffer | null;
   @Column('bytea', { nullable: true, select: false }) sharedThumb: Buffer | null;
+  /** As the account shows it, and what it was drawn with. */
+  @Column('text', { nullable: true, select: false }) accountKey: string | null;
+  @Column('bytea', { nullable: true, select: false }) accountPicture: Buffer | null;
 }
 
 @Entity('clips')
@@ -192,7 +195,57 @@ export class ReferencePartRow {
   @Column('timestamptz') time: Date;
 }
 
+/** The PDF of a signed version of an account. */
+@Entity('signed_accounts')
+export class SignedAccountRow {
+  @PrimaryColumn('uuid') caseId: string;
+  @PrimaryColumn('integer') version: number;
+  @Column('text') sha256: string;
+  @Column('bytea', { select: false }) pdf: Buffer;
+}
+
+/** A link by which somebody outside reads one signed version. */
+@Entity('share_links')
+export class ShareLinkRow {
+  @PrimaryColumn('uuid') id: string;
+  @Index({ unique: true }) @Column('text', { select: false }) tokenHash: string;
+  @Index() @Column('uuid') caseId: string;
+  @Column('integer') version: number;
+  @Column('text') note: string;
+  @Column('text') byName: string;
+  @Column('timestamptz') made: Date;
+  @Column('timestamptz') expires: Date;
+  @Column('timestamptz', { nullable: true }) revoked: Date | null;
+  @Column('integer') opened: number;
+  @Column('timestamptz', { nullable: true }) lastOpened: Date | null;
+}
+
+/** A page somebody has open on a case. */
+@Entity('presence')
+export class PresenceRow {
+  @PrimaryColumn('uuid') page: string;
+  @Index() @Column('uuid') caseId: string;
+  @Column('uuid') accountId: string;
+  @Column('text') name: string;
+  @Column('text') place: string;
+  @Column('timestamptz') seen: Date;
+}
+
+/** The shop's prices, every version. */
+@Entity('price_books')
+export class PriceBookRow {
+  @PrimaryColumn('integer') version: number;
+  @Column('jsonb') book: PriceBook;
+  @Column('text') note: string;
+  @Column('text') byName: string;
+  @Column('timestamptz') time: Date;
+}
+
 export const ENTITIES = [
+  SignedAccountRow,
+  ShareLinkRow,
+  PresenceRow,
+  PriceBookRow,
   ReadingItemRow,
   GradeBookRow,
   PolicyRow,

@@ -122,3 +122,31 @@ export class Policy1795900000000 implements MigrationInterface {
     await q.query('DROP TABLE policy;');
   }
 }
+
+/** Signed accounts, links to them, who is on which case, the shop's prices. */
+export class Documents1796000000000 implements MigrationInterface {
+  readonly name = 'Documents1796000000000';
+
+  async up(q: QueryRunner): Promise<void> {
+    await q.query(`
+      ALTER TABLE case_photos ADD "accountKey" text, ADD "accountPicture" bytea;
+      CREATE TABLE signed_accounts (
+        "caseId" uuid NOT NULL REFERENCES cases(id), version integer NOT NULL, sha256 text NOT NULL, pdf bytea NOT NULL, PRIMARY KEY ("caseId", version));
+      CREATE TABLE share_links (
+        id uuid PRIMARY KEY, "tokenHash" text NOT NULL UNIQUE, "caseId" uuid NOT NULL, version integer NOT NULL, note text NOT NULL, "byName" text NOT NULL,
+        made timestamptz NOT NULL, expires timestamptz NOT NULL, revoked timestamptz, opened integer NOT NULL DEFAULT 0, "lastOpened" timestamptz,
+        FOREIGN KEY ("caseId", version) REFERENCES signed_accounts ("caseId", version));
+      CREATE INDEX share_links_of ON share_links ("caseId");
+      CREATE TABLE presence (
+        page uuid PRIMARY KEY, "caseId" uuid NOT NULL, "accountId" uuid NOT NULL, name text NOT NULL, place text NOT NULL, seen timestamptz NOT NULL);
+      CREATE INDEX presence_of ON presence ("caseId", seen);
+      CREATE TABLE price_books (version integer PRIMARY KEY, book jsonb NOT NULL, note text NOT NULL, "byName" text NOT NULL, time timestamptz NOT NULL);
+    `);
+  }
+
+  async down(q: QueryRunner): Promise<void> {
+    await q.query(
+      'DROP TABLE price_books, presence, share_links, signed_accounts; ALTER TABLE case_photos DROP "accountKey", DROP "accountPicture";',
+    );
+  }
+}

@@ -70,7 +70,8 @@ export class ProblemFilter implements ExceptionFilter {
     if (status === 413)
       return {
         code: 'file-too-large',
-        sentence: 'The file is larger than is taken: pictures up to 40 MB, clips up to 60 MB. Nothing was stored. Send a smaller one.',
+        sentence:
+          'The file is larger than is taken: pictures up to 40 MB, clips up to 60 MB, bundles up to 1 GB. Nothing was stored. Send a smaller one.',
         field: 'file',
       };
     if (status === 404) return { code: 'not-found', sentence: 'There is nothing at this address.' };

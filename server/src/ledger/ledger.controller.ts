@@ -1,15 +1,19 @@
 import { Controller, Get, Param, ParseUUIDPipe, Post, Query } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { appendSchema, type Account, type AppendRequest, type AppendResponse } from '@true-ledger/contract';
+import { appendSchema, redactRequestSchema, type Account, type AppendRequest, type AppendResponse } from '@true-ledger/contract';
 import type { LedgerEntry } from '@true-ledger/core';
 import { Needs, Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
 import { LedgerService } from './ledger.service.js';
+import { RedactionsService } from './redactions.service.js';
 
 @ApiTags('ledger')
 @Controller('api/cases/:caseId')
 export class LedgerController {
-  constructor(private readonly ledger: LedgerService) {}
+  constructor(
+    private readonly ledger: LedgerService,
+    private readonly redactions: RedactionsService,
+  ) {}
 
   @Get('entries')
   entries(@Param('caseId', ParseUUIDPipe) caseId: string, @Query('after') after?: string): Promise<LedgerEntry[]> {
@@ -23,6 +27,17 @@ export class LedgerController {
     @Who() account: Account,
   ): Promise<AppendResponse> {
     return { entries: await this.ledger.append(caseId, body.entries, { id: account.id, name: account.name }) };
+  }
+
+  /** Strikes the content of an entry for good; the owner answers for it. */
+  @Needs('owner')
+  @Post('redactions')
+  redact(
+    @Param('caseId', ParseUUIDPipe) caseId: string,
+    @Checked(redactRequestSchema) body: { entry: string; reason: string },
+    @Who() account: Account,
+  ): Promise<LedgerEntry> {
+    return this.redactions.redact(caseId, body.entry, body.reason, { id: account.id, name: account.name });
   }
 
   @Needs('owner')

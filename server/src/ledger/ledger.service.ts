@@ -9,6 +9,7 @@ import {
   FIRST_PREV,
   foldEntries,
   sealEntry,
+  SERVER_KINDS,
   type Author,
   type CaseState,
   type EntryBody,
@@ -30,13 +31,25 @@ export function entryOf(row: EntryRow): LedgerEntry {
   return { id, caseId, seq, kind, station, author: { id: authorId, name: authorName }, time, supersedes, body, salt, bodyHash, prev, hash };
 }
 
-function rowOf(entry: LedgerEntry): EntryRow {
+export function rowOf(entry: LedgerEntry): EntryRow {
   const { author, ...rest } = entry;
   return { ...rest, authorId: author.id, authorName: author.name };
 }
 
 /** Refuses entries that would stand for something which is not there: a second opening of the case, a picture the case does not hold. */
 async function refuseHollow(tx: EntityManager, caseId: string, draft: EntryDraft): Promise<void> {
+  if (SERVER_KINDS.has(draft.kind))
+    throw new ProblemError({
+      code: 'entry-kind',
+      sentence: 'Signatures and redactions are written by the server with what they stand for, not sent as entries. Nothing was recorded.',
+      field: 'kind',
+    });
+  if (draft.kind === 'retracted' && /^(signed|redacted):/.test((draft.body as { slot?: string }).slot ?? ''))
+    throw new ProblemError({
+      code: 'entry-kind',
+      sentence: 'What is signed or struck stays so. Sign another version that amends it; nothing was recorded.',
+      field: 'slot',
+    });
   const stored = draft.kind === 'photo-added' ? CasePhotoRow : draft.kind === 'clip-added' ? CaseClipRow : null;
   const { sha256 } = draft.body as { sha256?: unknown };
   const held = stored !== null && typeof sha256 === 'string' && (await tx.getRepository(stored).existsBy({ caseId, sha256 }));
@@ -204,21 +217,27 @@ export class LedgerService {
     return (await this.db.getRepository(EntryRow).find({ where: { caseId, seq: MoreThan(after) }, order: { seq: 'ASC' } })).map(entryOf);
   }
 
+  /** Folds the whole ledger of a locked case again and writes the state beside it. */
+  async refold(tx: EntityManager, caseId: string): Promise<CaseState> {
+    const all = (await tx.getRepository(EntryRow).find({ where: { caseId }, order: { seq: 'ASC' } })).map(entryOf);
+    const folded = foldEntries(emptyCase(caseId), all);
+    await tx.getRepository(CaseRow).update(caseId, {
+      state: folded as never,
+      stateSeq: folded.seq,
+      seq: folded.seq,
+      head: folded.head,
+      summary: summarise(folded) as object,
+    });
+    return folded;
+  }
+
   /** Folds the whole ledger again and writes the state beside the case; returns whether the kept state was the same. */
   async rebuild(caseId: string): Promise<{ entries: number; same: boolean }> {
     return this.db.transaction(async (tx) => {
       const row = await this.lockedRow(tx, caseId);
-      const all = (await tx.getRepository(EntryRow).find({ where: { caseId }, order: { seq: 'ASC' } })).map(entryOf);
       const kept = await this.stateIn(tx, row);
-      const folded = foldEntries(emptyCase(caseId), all);
-      await tx.getRepository(CaseRow).update(caseId, {
-        state: folded as never,
-        stateSeq: folded.seq,
-        seq: folded.seq,
-        head: folded.head,
-        summary: summarise(folded) as object,
-      });
-      return { entries: all.length, same: JSON.stringify(sorted(kept)) === JSON.stringify(sorted(folded)) };
+      const folded = await this.refold(tx, caseId);
+      return { entries: folded.seq, same: JSON.stringify(sorted(kept)) === JSON.stringify(sorted(folded)) };
     });
   }
 }

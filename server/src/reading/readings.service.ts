@@ -1,7 +1,17 @@
 import { Inject, Injectable, Logger, type OnApplicationShutdown, type OnModuleInit } from '@nestjs/common';
 import type { ReadingBatch } from '@true-ledger/contract';
-import { isFound, isRead, USUAL_TURN, type Author, type CaseView, type EntryDraft, type StationView } from '@true-ledger/core';
+import {
+  isFound,
+  isRead,
+  USUAL_TURN,
+  type Author,
+  type CaseView,
+  type EntryDraft,
+  type ReadPicture,
+  type StationView,
+} from '@true-ledger/core';
 import { randomUUID } from 'node:crypto';
+import { join } from 'node:path';
 import PgBoss from 'pg-boss';
 import { DataSource, In } from 'typeorm';
 import { CONFIG, type ServerConfig } from '../config.js';
@@ -9,7 +19,8 @@ import { ReadingItemRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import { PhotosService } from '../photos/photos.service.js';
-import { ReadingThread } from './readingThread.js';
+import { TaskThread } from '../threads/taskThread.js';
+import type { ReadingTask } from './readingWorker.js';
 
 const QUEUE = 'read-picture';
 /** A picture whose reader has not been heard of for so long is taken up again, seconds. */
@@ -23,7 +34,7 @@ const ASKING_MS = 250;
 export class ReadingsService implements OnModuleInit, OnApplicationShutdown {
   private readonly log = new Logger('readings');
   private readonly boss: PgBoss;
-  private readonly thread: ReadingThread;
+  private readonly thread: TaskThread<ReadingTask, ReadPicture>;
   private ready: Promise<void> | null = null;
   private look: NodeJS.Timeout | null = null;
   private stopped = false;
@@ -36,7 +47,10 @@ export class ReadingsService implements OnModuleInit, OnApplicationShutdown {
   ) {
     this.boss = new PgBoss({ connectionString: config.databaseUrl, max: 3, schedule: false, application_name: 'true-ledger-readings' });
     this.boss.on('error', (error) => this.log.warn(error.message));
-    this.thread = new ReadingThread(config.root);
+    this.thread = new TaskThread(join(config.root, 'server', 'dist', 'reading', 'readingWorker.js'), {
+      code: 'reading-stopped',
+      sentence: 'The reading stopped without an answer. The picture is stored; nothing was graded.',
+    });
   }
 
   onModuleInit(): void {
@@ -168,8 +182,7 @@ export class ReadingsService implements OnModuleInit, OnApplicationShutdown {
     if (!isRead(part) || !frame) return 'Pictures of this part are not read.';
     const placed = station.corners[item.sha256]?.value;
     const { bytes } = await this.photos.bytes(item.caseId, item.sha256, 'work');
-    const result = await this.thread.read({
-      id: item.id,
+    const result = await this.thread.run({
       bytes,
       sha256: item.sha256,
       corners: placed?.corners ?? null,

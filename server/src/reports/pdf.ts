@@ -1,12 +1,8 @@
-import type { CaseView, ReportBlock, ReportModel } from '@true-ledger/core';
+import { versionLines, type CaseView, type ReportBlock, type ReportModel } from '@true-ledger/core';
 import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 import { codePoints, fontFaces } from './fonts.js';
-import { planSvg, sequenceSvg, wearSvg } from './wearSvg.js';
-
-export interface PictureSource {
-  (sha256: string): Promise<Buffer>;
-}
+import { planSvg, shapesSvg, wearSvg } from './wearSvg.js';
 
 /** Drawings wider than this, px, are set across the page. */
 const WIDE = 760;
@@ -26,7 +22,12 @@ export function fallbackRuns(text: string, covered: ReadonlySet<number>): Run[] 
 }
 
 /** Renders a report as PDF with embedded fonts, outline of headings and page numbers. */
-export async function reportPdf(model: ReportModel, view: CaseView, picture: PictureSource, root: string): Promise<Buffer> {
+export async function reportPdf(
+  model: ReportModel,
+  view: CaseView,
+  pictures: ReadonlyMap<string, Uint8Array>,
+  root: string,
+): Promise<Buffer> {
   const faces = fontFaces(root);
   const covered = {
     B612: codePoints(faces['B612']!.normal),
@@ -35,24 +36,34 @@ export async function reportPdf(model: ReportModel, view: CaseView, picture: Pic
   };
   const say = (text: string, font: keyof typeof covered = 'B612'): Run[] => fallbackRuns(text, covered[font]);
   const content: Content[] = [
-    { text: say(`Teardown account ${model.number}`, 'Barlow'), style: 'title' },
+    { text: say(`${model.heading} ${model.number}`, 'Barlow'), style: 'title' },
     { text: say(model.title), style: 'subtitle' },
-    { text: say(model.reference ? `Client reference ${model.reference}` : 'No client reference'), margin: [0, 0, 0, 10] },
+    { text: say(model.reference ? `Client reference ${model.reference}` : 'No client reference'), margin: [0, 0, 0, 4] },
+    ...versionLines(model).map((line): Content => ({ text: say(line), style: 'small' })),
   ];
   let across = false;
   for (const section of model.sections) {
-    const wide = section.blocks.some((b) => b.kind === 'sequence' && b.width > WIDE);
+    const wide = section.blocks.some((b) => b.kind === 'drawing' && b.width > WIDE);
     // A long drawing has a page across to itself; what follows stands upright again.
     const turned =
       wide !== across ? { pageBreak: 'before' as const, pageOrientation: wide ? ('landscape' as const) : ('portrait' as const) } : {};
     across = wide;
     content.push({ text: say(section.heading, 'Barlow'), style: 'heading', outline: true, headlineLevel: 1, ...turned } as Content);
-    for (const block of section.blocks) content.push(await drawBlock(block, view, picture, say));
+    for (const part of partsOf(section.blocks)) {
+      // Pictures and developed surfaces stand two in a row.
+      const rows = rowsOf(part).map((row): Content => {
+        const drawn = row.map((block) => drawBlock(block, view, pictures, say));
+        return row.length === 1 ? drawn[0]! : { columns: drawn, columnGap: 14, unbreakable: true };
+      });
+      // A part's name, words and first pictures are not parted by the end of a page.
+      if (section.id === 'findings' && rows.length > 1 && rows.length <= KEPT_TOGETHER) content.push({ stack: rows, unbreakable: true });
+      else content.push(...rows);
+    }
   }
   const definition: TDocumentDefinitions = {
     pageSize: 'A4',
     pageMargins: [48, 54, 48, 54],
-    info: { title: `Teardown account ${model.number}`, subject: model.title },
+    info: { title: `${model.heading} ${model.number}`, subject: model.title },
     defaultStyle: { font: 'B612', fontSize: 9, lineHeight: 1.25, color: '#20272b' },
     styles: {
       title: { font: 'Barlow', fontSize: 20, bold: true },
@@ -63,7 +74,12 @@ export async function reportPdf(model: ReportModel, view: CaseView, picture: Pic
     },
     footer: (page: number, pages: number): Content => ({
       columns: [
-        { text: say(`${model.number} · ledger ${model.ledgerHead.slice(0, 12)} · ${model.entries} entries`), style: 'small' },
+        {
+          text: say(
+            `${model.number} · ${model.signing ? `version ${model.signing.version}` : 'draft, not signed'} · ledger ${model.ledgerHead.slice(0, 12)} · ${model.entries} entries`,
+          ),
+          style: 'small',
+        },
         { text: `page ${page} of ${pages}`, alignment: 'right', style: 'small' },
       ],
       margin: [48, 16, 48, 0],
@@ -78,12 +94,37 @@ export async function reportPdf(model: ReportModel, view: CaseView, picture: Pic
   return pdfmake.createPdf(definition).getBuffer();
 }
 
-async function drawBlock(
+const FIGURE = 242;
+/** Rows of a finding that fit a page for certain. */
+const KEPT_TOGETHER = 5;
+
+/** Blocks from one bold line to the next. */
+function partsOf(blocks: readonly ReportBlock[]): ReportBlock[][] {
+  const parts: ReportBlock[][] = [];
+  for (const block of blocks) {
+    if (parts.length === 0 || (block.kind === 'text' && block.strong)) parts.push([block]);
+    else parts.at(-1)!.push(block);
+  }
+  return parts;
+}
+
+function rowsOf(blocks: readonly ReportBlock[]): ReportBlock[][] {
+  const rows: ReportBlock[][] = [];
+  for (const block of blocks) {
+    const last = rows.at(-1);
+    const figure = block.kind === 'photo' || block.kind === 'wear';
+    if (figure && last?.length === 1 && (last[0]!.kind === 'photo' || last[0]!.kind === 'wear')) last.push(block);
+    else rows.push([block]);
+  }
+  return rows;
+}
+
+function drawBlock(
   block: ReportBlock,
   view: CaseView,
-  picture: PictureSource,
+  pictures: ReadonlyMap<string, Uint8Array>,
   say: (text: string, font?: 'Mono') => Run[],
-): Promise<Content> {
+): Content {
   switch (block.kind) {
     case 'text':
       return {
@@ -115,14 +156,14 @@ async function drawBlock(
       };
     }
     case 'photo': {
-      const jpeg = await picture(block.sha256);
+      const jpeg = pictures.get(block.sha256);
+      const caption = `Picture ${block.number}: ${block.caption}${block.standIn ? ' – rendered stand-in, not a photograph' : ''}`;
       return {
         stack: [
-          { image: `data:image/jpeg;base64,${jpeg.toString('base64')}`, fit: [300, 220] },
-          {
-            text: say(`Picture ${block.number}: ${block.caption}${block.standIn ? ' – rendered stand-in, not a photograph' : ''}`),
-            style: 'small',
-          },
+          jpeg
+            ? { image: `data:image/jpeg;base64,${Buffer.from(jpeg).toString('base64')}`, fit: [FIGURE, 240] }
+            : { text: say('The picture is not at hand.'), style: 'small' },
+          { text: say(caption), style: 'small', margin: [0, 3, 0, 0] },
         ],
         margin: [0, 4, 0, 6],
         unbreakable: true,
@@ -130,14 +171,14 @@ async function drawBlock(
     }
     case 'wear':
       return {
-        stack: [{ svg: wearSvg(block.map, block.frame, 300) }, { text: say(block.caption), style: 'small' }],
-        margin: [0, 2, 0, 8],
+        stack: [{ svg: wearSvg(block.map, block.frame, FIGURE) }, { text: say(block.caption), style: 'small', margin: [0, 3, 0, 0] }],
+        margin: [0, 4, 0, 8],
         unbreakable: true,
       };
-    case 'sequence':
+    case 'drawing':
       return {
         stack: [
-          { svg: sequenceSvg(block.shapes, block.width, block.height), fit: block.width > WIDE ? [740, 400] : [499, 640] },
+          { svg: shapesSvg(block.shapes, block.width, block.height), fit: block.width > WIDE ? [740, 400] : [499, 640] },
           { text: say(block.caption), style: 'small' },
         ],
         margin: [0, 4, 0, 8],

@@ -1,22 +1,72 @@
-import { Controller, Get, Param, ParseUUIDPipe, Res } from '@nestjs/common';
-import { ApiTags } from '@nestjs/swagger';
+import { Controller, Get, Param, ParseIntPipe, ParseUUIDPipe, Post, Query, Res } from '@nestjs/common';
+import { ApiQuery, ApiTags } from '@nestjs/swagger';
+import { signRequestSchema, type Account } from '@true-ledger/contract';
+import { caseView, type LedgerEntry } from '@true-ledger/core';
 import type { Response } from 'express';
+import { Who } from '../accounts/guard.js';
+import { Checked } from '../http/checked.js';
+import { LedgerService } from '../ledger/ledger.service.js';
 import { ReportsService } from './reports.service.js';
 
-@ApiTags('report')
-@Controller('api/cases/:caseId/report.pdf')
-export class ReportsController {
-  constructor(private readonly reports: ReportsService) {}
+export function sendPdf(response: Response, bytes: Buffer, name: string): void {
+  response
+    .set({
+      'Content-Type': 'application/pdf',
+      'Content-Disposition': `attachment; filename="${name.replace(/[^\w.-]/g, '_')}.pdf"`,
+      'Cache-Control': 'no-store',
+    })
+    .send(bytes);
+}
 
-  @Get()
-  async pdf(@Param('caseId', ParseUUIDPipe) caseId: string, @Res() response: Response): Promise<void> {
-    const { bytes, number } = await this.reports.pdf(caseId);
-    response
-      .set({
-        'Content-Type': 'application/pdf',
-        'Content-Disposition': `attachment; filename="account-${number.replace(/[^\w.-]/g, '_')}.pdf"`,
-        'Cache-Control': 'no-store',
-      })
-      .send(bytes);
+@ApiTags('account')
+@Controller('api/cases/:caseId')
+export class ReportsController {
+  constructor(
+    private readonly reports: ReportsService,
+    private readonly ledger: LedgerService,
+  ) {}
+
+  /** The account as it stands, a draft. */
+  @Get('report.pdf')
+  async draft(@Param('caseId', ParseUUIDPipe) caseId: string, @Res() response: Response): Promise<void> {
+    const { bytes, number } = await this.reports.draft(caseId);
+    sendPdf(response, bytes, `account-${number}-draft`);
+  }
+
+  @Post('account/sign')
+  sign(
+    @Param('caseId', ParseUUIDPipe) caseId: string,
+    @Checked(signRequestSchema) body: { head: string; reason: string; acceptFlags: boolean },
+    @Who() who: Account,
+  ): Promise<LedgerEntry> {
+    return this.reports.sign(caseId, body, { id: who.id, name: who.name });
+  }
+
+  @Get('account/:version/account.pdf')
+  async signed(
+    @Param('caseId', ParseUUIDPipe) caseId: string,
+    @Param('version', ParseIntPipe) version: number,
+    @Res() response: Response,
+  ): Promise<void> {
+    const bytes = await this.reports.signed(caseId, version);
+    const number = caseView(await this.ledger.state(caseId))?.number ?? '';
+    sendPdf(response, bytes, `account-${number}-v${version}`);
+  }
+
+  /** A picture as accounts show it: marks drawn over it, developed surface under it. */
+  @ApiQuery({ name: 'station' })
+  @ApiQuery({ name: 'marks', enum: ['yes', 'no'] })
+  @ApiQuery({ name: 'inset', enum: ['yes', 'no'] })
+  @Get('photos/:sha/account')
+  async picture(
+    @Param('caseId', ParseUUIDPipe) caseId: string,
+    @Param('sha') sha: string,
+    @Query('station') station: string,
+    @Query('marks') marks: string,
+    @Query('inset') inset: string,
+    @Res() response: Response,
+  ): Promise<void> {
+    const jpeg = await this.reports.picture(caseId, String(station), sha, { marks: marks === 'yes', inset: inset === 'yes' });
+    response.set({ 'Content-Type': 'image/jpeg', 'Cache-Control': 'private, no-cache', 'Content-Disposition': 'inline' }).send(jpeg);
   }
 }

@@ -1,27 +1,203 @@
-import { Inject, Injectable } from '@nestjs/common';
-import { reportModel } from '@true-ledger/core';
+import { Inject, Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import { layoutOf, pictureNumbers, sha256Hex, type Author, type CaseState, type CaseView, type LedgerEntry } from '@true-ledger/core';
+import { randomUUID } from 'node:crypto';
+import { join } from 'node:path';
+import { DataSource, In } from 'typeorm';
 import { CONFIG, type ServerConfig } from '../config.js';
+import { CasePhotoRow, SignedAccountRow } from '../database/entities.js';
+import { ProblemError } from '../http/problem.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import { PhotosService } from '../photos/photos.service.js';
-import { reportPdf } from './pdf.js';
+import { TaskThread } from '../threads/taskThread.js';
+import type { Shown } from './accountPicture.js';
+import type { AccountAnswer, AccountTask, MadePdf } from './accountWorker.js';
 
+/** Pictures drawn in one go by a thread. */
+const AT_ONCE = 8;
+
+/** Accounts of cases: pictures as they show them, drafts, signed versions. */
 @Injectable()
-export class ReportsService {
+export class ReportsService implements OnApplicationShutdown {
+  private readonly threads: ReadonlyArray<TaskThread<AccountTask, AccountAnswer>>;
+
   constructor(
+    private readonly db: DataSource,
     private readonly ledger: LedgerService,
     private readonly photos: PhotosService,
     @Inject(CONFIG) private readonly config: ServerConfig,
-  ) {}
+  ) {
+    const file = join(config.root, 'server', 'dist', 'reports', 'accountWorker.js');
+    const stopped = {
+      code: 'account-failed',
+      sentence: 'The account was not made: its thread ended. Nothing was signed or lost; try again.',
+    };
+    this.threads = [new TaskThread(file, stopped), new TaskThread(file, stopped)];
+  }
 
-  async pdf(caseId: string): Promise<{ bytes: Buffer; number: string }> {
+  private async run<K extends AccountTask['kind']>(task: Extract<AccountTask, { kind: K }>): Promise<Extract<AccountAnswer, { kind: K }>> {
+    const thread = this.threads.reduce((a, b) => (b.load < a.load ? b : a));
+    const result = await thread.run(task);
+    if (!result.ok) throw ProblemError.of(result.problem);
+    return result.value as Extract<AccountAnswer, { kind: K }>;
+  }
+
+  /** One picture as accounts show it, personal things blurred. */
+  async picture(caseId: string, station: string, sha256: string, shown: Shown): Promise<Buffer> {
     const { state, view } = await this.ledger.view(caseId);
-    const model = reportModel(view, state.head, state.seq);
-    const bytes = await reportPdf(
-      model,
-      view,
-      async (sha) => (await this.photos.bytes(caseId, sha, 'shared-work')).bytes,
-      this.config.root,
+    const drawn = await this.pictures(caseId, state, view, [{ station, sha256 }], shown);
+    const jpeg = drawn.get(sha256);
+    if (!jpeg) throw new ProblemError({ code: 'not-found', sentence: 'This place holds no such picture.' });
+    return Buffer.from(jpeg);
+  }
+
+  /** Pictures as accounts show them, by SHA-256; drawn again only where picture, corners, marks or blur changed. */
+  private async pictures(
+    caseId: string,
+    state: CaseState,
+    view: CaseView,
+    wanted: ReadonlyArray<{ station: string; sha256: string }>,
+    shown: Shown,
+  ): Promise<Map<string, Uint8Array>> {
+    const links = this.db.getRepository(CasePhotoRow);
+    const held = new Map(
+      (
+        await links.find({
+          where: { caseId, sha256: In(wanted.map((w) => w.sha256)) },
+          select: { caseId: true, sha256: true, accountKey: true, accountPicture: true },
+        })
+      ).map((row) => [row.sha256, row]),
     );
-    return { bytes, number: view.number };
+    const drawn = new Map<string, Uint8Array>();
+    const missing: Array<{ station: string; sha256: string; key: string; originalWidth: number }> = [];
+    for (const { station, sha256 } of wanted) {
+      const place = view.byId.get(station);
+      const photo = place?.photos.find((p) => p.value.sha256 === sha256)?.value;
+      if (!place || !photo || !held.has(sha256)) continue;
+      const blur = [view, ...view.stations].map((s) => s.blurs[sha256]).find((b) => b !== undefined);
+      const last = (of: ReadonlyArray<{ readonly version: { readonly seq: number } }>): number =>
+        of.reduce((n, x) => Math.max(n, x.version.seq), 0);
+      const key = [
+        station,
+        place.corners[sha256]?.version.seq ?? 0,
+        last(place.marks),
+        place.marks.length,
+        last(place.reads),
+        blur?.version.seq ?? 0,
+        shown.marks,
+        shown.inset,
+      ].join('|');
+      const row = held.get(sha256)!;
+      if (row.accountKey === key && row.accountPicture) drawn.set(sha256, row.accountPicture);
+      else missing.push({ station, sha256, key, originalWidth: photo.width });
+    }
+    const portions = Array.from({ length: Math.ceil(missing.length / AT_ONCE) }, (_, i) => missing.slice(i * AT_ONCE, (i + 1) * AT_ONCE));
+    const draw = async (portion: typeof missing): Promise<void> => {
+      const files = [];
+      for (const m of portion) files.push({ ...m, work: (await this.photos.bytes(caseId, m.sha256, 'shared-work')).bytes });
+      const { jpegs } = await this.run<'pictures'>({ kind: 'pictures', state, wanted: files, shown });
+      for (const [i, m] of portion.entries()) {
+        drawn.set(m.sha256, jpegs[i]!);
+        await links.update({ caseId, sha256: m.sha256 }, { accountKey: m.key, accountPicture: Buffer.from(jpegs[i]!) });
+      }
+    };
+    // Two portions at a time, one a thread.
+    while (portions.length > 0) await Promise.all(portions.splice(0, this.threads.length).map(draw));
+    return drawn;
+  }
+
+  private async make(
+    caseId: string,
+    state: CaseState,
+    view: CaseView,
+    signing?: { by: string; time: string; reason: string },
+  ): Promise<MadePdf> {
+    const layout = layoutOf(view);
+    const numbers = pictureNumbers(view, layout);
+    const wanted = view.stations
+      .filter((s) => s.state === 'findings')
+      .flatMap((s) => s.photos.map((p) => ({ station: s.station.id, sha256: p.value.sha256 })))
+      .filter((p) => numbers.has(p.sha256));
+    const pictures = await this.pictures(caseId, state, view, wanted, { marks: layout.marks, inset: layout.insets });
+    return this.run<'pdf'>({ kind: 'pdf', state, pictures, ...(signing ? { signing } : {}), root: this.config.root });
+  }
+
+  /** The account as it stands, marked as a draft. */
+  async draft(caseId: string): Promise<{ bytes: Buffer; number: string }> {
+    const { state, view } = await this.ledger.view(caseId);
+    return { bytes: Buffer.from((await this.make(caseId, state, view)).pdf), number: view.number };
+  }
+
+  /** Signs the account as the next version: the PDF is made, stored, and entered by its hash, unless somebody wrote meanwhile. */
+  async sign(
+    caseId: string,
+    { head, reason, acceptFlags }: { head: string; reason: string; acceptFlags: boolean },
+    author: Author,
+  ): Promise<LedgerEntry> {
+    const { state, view } = await this.ledger.view(caseId);
+    if (state.head !== head) throw movedOn();
+    if (view.signed.length > 0 && reason.length < 3)
+      throw new ProblemError({
+        code: 'amendment-reason',
+        sentence: `Version ${view.signed.length} is signed. Say what this version amends and why; nothing was signed.`,
+        field: 'reason',
+      });
+    const time = new Date();
+    const made = await this.make(caseId, state, view, { by: author.name, time: time.toISOString(), reason });
+    if (made.flags > 0 && !acceptFlags)
+      throw new ProblemError({
+        code: 'account-flags',
+        sentence: `${made.flags} passage${made.flags === 1 ? ' says' : 's say'} what the figures do not. Put them right, or sign over them; the account will say so. Nothing was signed.`,
+        field: 'acceptFlags',
+      });
+    const pdf = Buffer.from(made.pdf);
+    return this.db.transaction(async (tx) => {
+      if ((await this.ledger.lockedState(tx, caseId)).head !== head) throw movedOn();
+      const [entry] = await this.ledger.appendIn(
+        tx,
+        caseId,
+        [
+          {
+            id: randomUUID(),
+            kind: 'account-signed',
+            station: null,
+            basedOn: null,
+            body: {
+              version: made.version,
+              reason,
+              template: made.template,
+              sha256: sha256Hex(pdf),
+              bytes: pdf.length,
+              head: state.head,
+              entries: state.seq,
+              sections: made.sections,
+              flags: made.flags,
+            },
+          },
+        ],
+        author,
+        time,
+      );
+      await tx.getRepository(SignedAccountRow).insert({ caseId, version: made.version, sha256: sha256Hex(pdf), pdf });
+      return entry!;
+    });
+  }
+
+  /** The PDF of a signed version, as it was signed. */
+  async signed(caseId: string, version: number): Promise<Buffer> {
+    const row = await this.db
+      .getRepository(SignedAccountRow)
+      .findOne({ where: { caseId, version }, select: { caseId: true, version: true, pdf: true } });
+    if (!row) throw new ProblemError({ code: 'not-found', sentence: `Version ${version} of this account was not signed.` });
+    return row.pdf;
+  }
+
+  async onApplicationShutdown(): Promise<void> {
+    await Promise.all(this.threads.map((t) => t.end()));
   }
 }
+
+const movedOn = (): ProblemError =>
+  new ProblemError({
+    code: 'account-moved',
+    sentence: 'Something was recorded since you looked at this account. Nothing was signed; look at it as it stands now and sign again.',
+  });

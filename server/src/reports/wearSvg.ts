@@ -41,8 +41,8 @@ export function planSvg(layout: EngineLayout, width: number): string {
 
 const escaped = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
 
-/** The order of events as SVG. */
-export function sequenceSvg(shapes: readonly Shape[], width: number, height: number): string {
+/** Shapes of a drawing as SVG. */
+export function shapesSvg(shapes: readonly Shape[], width: number, height: number): string {
   const body = shapes
     .map((s) => {
       if (s.kind === 'box')
@@ -50,7 +50,8 @@ export function sequenceSvg(shapes: readonly Shape[], width: number, height: num
       if (s.kind === 'text')
         return `<text x="${s.x}" y="${s.y}" font-size="${s.size}" font-family="${s.bold ? 'Barlow' : 'B612'}" fill="${s.fill}">${escaped(s.text)}</text>`;
       const [x, y] = s.d.split(' ').slice(-2).map(Number) as [number, number];
-      return `<path d="${s.d}" fill="none" stroke="${s.stroke}" stroke-width="1.4"${s.dash ? ' stroke-dasharray="2 4"' : ''}/><path d="M${x - 5} ${y - 4} L${x + 4} ${y} L${x - 5} ${y + 4} Z" fill="${s.stroke}"/>`;
+      const head = s.arrow ? `<path d="M${x - 5} ${y - 4} L${x + 4} ${y} L${x - 5} ${y + 4} Z" fill="${s.stroke}"/>` : '';
+      return `<path d="${s.d}" fill="none" stroke="${s.stroke}" stroke-width="1.4"${s.dash ? ' stroke-dasharray="2 4"' : ''}/>${head}`;
     })
     .join('');
   return `<svg width="${width}" height="${height}" viewBox="0 0 ${width} ${height}">${body}</svg>`;

@@ -1,0 +1,13 @@
+import { Module } from '@nestjs/common';
+import { ClipsModule } from '../clips/clips.module.js';
+import { PhotosModule } from '../photos/photos.module.js';
+import { ReportsModule } from '../reports/reports.module.js';
+import { BundlesController, BundlesInController } from './bundles.controller.js';
+import { ImportService } from './import.service.js';
+
+@Module({
+  imports: [PhotosModule, ClipsModule, ReportsModule],
+  controllers: [BundlesController, BundlesInController],
+  providers: [ImportService],
+})
+export class BundlesModule {}

@@ -1,0 +1,68 @@
+import { Injectable } from '@nestjs/common';
+import { NEVER_REDACTED, slotOf, type Author, type LedgerEntry } from '@true-ledger/core';
+import { randomUUID } from 'node:crypto';
+import { DataSource, type EntityManager } from 'typeorm';
+import { CaseClipRow, CasePhotoRow, ClipRow, EntryRow, PhotoRow, ReferencePartRow } from '../database/entities.js';
+import { ProblemError } from '../http/problem.js';
+import { LedgerService } from './ledger.service.js';
+
+/** Strikes the content of an entry for good; its hash stays, and the chain with it. */
+@Injectable()
+export class RedactionsService {
+  constructor(
+    private readonly db: DataSource,
+    private readonly ledger: LedgerService,
+  ) {}
+
+  redact(caseId: string, target: string, reason: string, author: Author): Promise<LedgerEntry> {
+    return this.db.transaction(async (tx) => {
+      await this.ledger.lockedState(tx, caseId);
+      const row = await tx.getRepository(EntryRow).findOneBy({ id: target, caseId });
+      if (!row) throw new ProblemError({ code: 'not-found', sentence: 'This ledger holds no such entry. Nothing was struck.' });
+      if (row.body === null) throw new ProblemError({ code: 'redacted', sentence: 'The content of this entry was struck already.' });
+      if (NEVER_REDACTED.has(row.kind))
+        throw new ProblemError({
+          code: 'never-redacted',
+          sentence:
+            'Opening, layout, release, signatures and redactions carry the case and stay. Strike the entries that hold what has to go; nothing was changed.',
+        });
+      const body = row.body;
+      // The salt goes as well: with it, a short body could be guessed from the hash that stays.
+      await tx.getRepository(EntryRow).update(row.id, { body: null, salt: '' });
+      const [entry] = await this.ledger.appendIn(
+        tx,
+        caseId,
+        [
+          {
+            id: randomUUID(),
+            kind: 'redacted',
+            station: null,
+            basedOn: null,
+            body: { target, kind: row.kind, slot: slotOf(row.kind, body), station: row.station, reason },
+          },
+        ],
+        author,
+      );
+      if (row.kind === 'photo-added' || row.kind === 'clip-added')
+        await dropFile(tx, caseId, row.kind, (body as { sha256: string }).sha256);
+      // The state kept beside the case must not hold what was struck, not even as an earlier version.
+      await this.ledger.refold(tx, caseId);
+      return entry!;
+    });
+  }
+}
+
+/** Takes a file away from a case that names it nowhere any more, and out of the store when no other case or reference shows it. */
+export async function dropFile(tx: EntityManager, caseId: string, kind: 'photo-added' | 'clip-added', sha256: string): Promise<void> {
+  const named = await tx
+    .getRepository(EntryRow)
+    .createQueryBuilder('e')
+    .where(`e."caseId" = :caseId AND e.kind = :kind AND e.body->>'sha256' = :sha256`, { caseId, kind, sha256 })
+    .getCount();
+  if (named > 0) return;
+  const links = kind === 'photo-added' ? CasePhotoRow : CaseClipRow;
+  await tx.getRepository(links).delete({ caseId, sha256 });
+  if (await tx.getRepository(links).existsBy({ sha256 })) return;
+  if (kind === 'clip-added') await tx.getRepository(ClipRow).delete({ sha256 });
+  else if (!(await tx.getRepository(ReferencePartRow).existsBy({ sha256 }))) await tx.getRepository(PhotoRow).delete({ sha256 });
+}
