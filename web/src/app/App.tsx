@@ -8,6 +8,7 @@ import { ShopFrame } from '../frame/ShopFrame.js';
 import { NewCase } from '../shelf/NewCase.js';
 import { Patterns } from '../shelf/Patterns.js';
 import { Shelf } from '../shelf/Shelf.js';
+import { Shared } from '../shared/Shared.js';
 import { restoreFiles } from '../capture/queue.js';
 import { useMeQuery } from './api.js';
 import { useAppDispatch } from './store.js';
@@ -34,6 +35,7 @@ const SequencePage = lazy(() => import('../stages/cause/SequencePage.js').then((
 const PairPage = lazy(() => import('../stages/cause/PairPage.js').then((m) => ({ default: m.PairPage })));
 const AnswersPage = lazy(() => import('../stages/cause/AnswersPage.js').then((m) => ({ default: m.AnswersPage })));
 const DecideStage = lazy(() => import('../stages/decide/DecideStage.js').then((m) => ({ default: m.DecideStage })));
+const Prices = lazy(() => import('../prices/Prices.js').then((m) => ({ default: m.Prices })));
 const Policy = lazy(() => import('../policy/Policy.js').then((m) => ({ default: m.Policy })));
 const DocumentStage = lazy(() => import('../stages/document/DocumentStage.js').then((m) => ({ default: m.DocumentStage })));
 const LedgerStage = lazy(() => import('../stages/ledger/LedgerStage.js').then((m) => ({ default: m.LedgerStage })));
@@ -49,6 +51,7 @@ export function App(): ReactNode {
     return (
       <Routes>
         <Route path="/claim" element={<Claim />} />
+        <Route path="/shared/:token" element={<Shared />} />
         <Route path="*" element={<SignIn />} />
       </Routes>
     );
@@ -63,6 +66,7 @@ export function App(): ReactNode {
           <Route path="/grade-book" element={<GradeBook me={me} />} />
           <Route path="/policy" element={<Policy me={me} />} />
           <Route path="/sheets/:sheetId?" element={<Sheets me={me} />} />
+          <Route path="/prices" element={<Prices me={me} />} />
           <Route path="/finish" element={<Finish />} />
           <Route path="/gauges/:gaugeId?" element={<Gauges me={me} />} />
           <Route path="/set-up" element={<SetUp me={me} />} />
@@ -87,6 +91,7 @@ export function App(): ReactNode {
           <Route path="document" element={<DocumentStage />} />
           <Route path="ledger" element={<LedgerStage />} />
         </Route>
+        <Route path="/shared/:token" element={<Shared />} />
         <Route path="/capture/:caseId" element={<CapturePage me={me} />} />
         <Route path="*" element={<Navigate to="/" replace />} />
       </Routes>

@@ -7,13 +7,19 @@ import type {
   CaseSummary,
   GaugeCheck,
   GradeBookVersion,
-  PolicyChange,
+  ImportAnswer,
   Me,
   NewCaseRequest,
+  NewShareLink,
+  PolicyChange,
+  Present,
+  PriceBookVersion,
   ReadingBatch,
   ReferencePart,
   Role,
   SessionInfo,
+  SharedAccount,
+  ShareLink,
   SheetRequest,
   StandIn,
 } from '@true-ledger/contract';
@@ -26,6 +32,7 @@ import {
   type GaugeFaults,
   type GradeRule,
   type LedgerEntry,
+  type PriceBook,
   type SpecSheet,
 } from '@true-ledger/core';
 
@@ -64,7 +71,22 @@ const signedIn = (result: Me | undefined): Array<'me' | 'shelf'> => (result ? ['
 export const api = createApi({
   reducerPath: 'api',
   baseQuery,
-  tagTypes: ['me', 'shelf', 'accounts', 'sessions', 'gauges', 'checks', 'standIns', 'sheets', 'reading', 'books', 'policy', 'references'],
+  tagTypes: [
+    'me',
+    'shelf',
+    'accounts',
+    'sessions',
+    'gauges',
+    'checks',
+    'standIns',
+    'sheets',
+    'reading',
+    'books',
+    'policy',
+    'references',
+    'shares',
+    'prices',
+  ],
   endpoints: (b) => ({
     me: b.query<Me, void>({ query: () => '/me', providesTags: ['me'] }),
     signIn: b.mutation<Me, { signIn: string; password: string }>({
@@ -154,6 +176,40 @@ export const api = createApi({
       query: (body) => ({ url: '/grade-books', method: 'POST', body }),
       invalidatesTags: ['books'],
     }),
+    shares: b.query<ShareLink[], string>({ query: (id) => `/cases/${id}/shares`, providesTags: ['shares'] }),
+    makeShare: b.mutation<NewShareLink, { caseId: string; version: number; days: number; note: string }>({
+      query: ({ caseId, ...body }) => ({ url: `/cases/${caseId}/shares`, method: 'POST', body }),
+      invalidatesTags: ['shares'],
+    }),
+    revokeShare: b.mutation<ShareLink[], { caseId: string; id: string }>({
+      query: ({ caseId, id }) => ({ url: `/cases/${caseId}/shares/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['shares'],
+    }),
+    sharedAccount: b.query<SharedAccount, string>({ query: (token) => `/shared/${token}` }),
+    signAccount: b.mutation<LedgerEntry, { caseId: string; head: string; reason: string; acceptFlags: boolean }>({
+      query: ({ caseId, ...body }) => ({ url: `/cases/${caseId}/account/sign`, method: 'POST', body }),
+      invalidatesTags: ['shelf'],
+    }),
+    redact: b.mutation<LedgerEntry, { caseId: string; entry: string; reason: string }>({
+      query: ({ caseId, ...body }) => ({ url: `/cases/${caseId}/redactions`, method: 'POST', body }),
+      invalidatesTags: ['shelf'],
+    }),
+    presence: b.mutation<Present[], { caseId: string; page: string; place: string }>({
+      query: ({ caseId, ...body }) => ({ url: `/cases/${caseId}/presence`, method: 'POST', body }),
+    }),
+    takeBundle: b.mutation<ImportAnswer, File>({
+      query: (file) => {
+        const body = new FormData();
+        body.append('file', file);
+        return { url: '/bundles', method: 'POST', body };
+      },
+      invalidatesTags: ['shelf'],
+    }),
+    prices: b.query<PriceBookVersion[], void>({ query: () => '/prices', providesTags: ['prices'] }),
+    savePrices: b.mutation<PriceBookVersion[], { basedOn: number; currency: string; lines: PriceBook['lines']; note: string }>({
+      query: (body) => ({ url: '/prices', method: 'POST', body }),
+      invalidatesTags: ['prices'],
+    }),
     policy: b.query<PolicyChange[], void>({ query: () => '/policy', providesTags: ['policy'] }),
     savePolicy: b.mutation<PolicyChange[], { question: string; position: string; reason: string }>({
       query: (body) => ({ url: '/policy', method: 'POST', body }),
@@ -209,6 +265,16 @@ export const {
   useStopReadingMutation,
   useGradeBooksQuery,
   useSaveGradeBookMutation,
+  useSharesQuery,
+  useMakeShareMutation,
+  useRevokeShareMutation,
+  useSharedAccountQuery,
+  useSignAccountMutation,
+  useRedactMutation,
+  usePresenceMutation,
+  useTakeBundleMutation,
+  usePricesQuery,
+  useSavePricesMutation,
   usePolicyQuery,
   useSavePolicyMutation,
   useReferencesQuery,

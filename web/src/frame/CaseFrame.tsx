@@ -14,6 +14,7 @@ import { PlanSvg } from '../surface/PlanSvg.js';
 import { useDiagnosis } from '../workers/compute.js';
 import { KeySheet } from './KeySheet.js';
 import { Navigator } from './Navigator.js';
+import { Presence } from './Presence.js';
 import { PersonMenu } from './PersonMenu.js';
 import { SaveState } from './SaveState.js';
 import { Unsettled } from './Unsettled.js';
@@ -84,6 +85,7 @@ const Frame = memo(function Frame({ open }: { open: OpenCase }): ReactNode {
         </span>
         <StageLine view={view} diagnosis={diagnosis} />
         <Figures view={view} diagnosis={diagnosis} />
+        <Presence open={open} />
         <SaveState caseId={caseId} />
         <Button type="text" className="person" aria-label="Keys" onClick={() => setKeysShown(true)}>
           ?

@@ -18,6 +18,7 @@ export function ShopFrame({ me }: { me: Me }): ReactNode {
           <NavLink to="/grade-book">Grade book</NavLink>
           <NavLink to="/policy">Policy</NavLink>
           <NavLink to="/sheets">Spec sheets</NavLink>
+          <NavLink to="/prices">Prices</NavLink>
           <NavLink to="/gauges">Gauges</NavLink>
           <NavLink to="/finish">Surface finish</NavLink>
           <NavLink to="/set-up">Set-up</NavLink>

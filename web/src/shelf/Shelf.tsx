@@ -4,6 +4,7 @@ import { GRADE_INFO, percentText, type Grade } from '@true-ledger/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { asProblem, useShelfQuery } from '../app/api.js';
+import { TakeBundle } from './TakeBundle.js';
 
 /** All cases of the shop. */
 export function Shelf({ me }: { me: Me }): ReactNode {
@@ -32,6 +33,7 @@ export function Shelf({ me }: { me: Me }): ReactNode {
             Open a new case
           </Button>
         )}
+        {me.account.role !== 'reader' && <TakeBundle />}
       </div>
       {error && <Alert type="error" title={asProblem(error).sentence} role="alert" />}
       <Table<CaseSummary>

@@ -1,4 +1,4 @@
-import type { CaseState, Diagnosis } from '@true-ledger/core';
+import type { CaseState, Diagnosis, ReportModel } from '@true-ledger/core';
 import { wrap, type Remote } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import type { Compute } from './compute.worker.js';
@@ -11,11 +11,12 @@ export function compute(): Remote<Compute> {
   return remote;
 }
 
-/** Differential of the state, computed in the worker; always the newest, older answers are dropped. */
-export function useDiagnosis(state: CaseState | undefined): Diagnosis | null {
-  const [diagnosis, setDiagnosis] = useState<Diagnosis | null>(null);
+/** What follows from the state, computed in the worker; always the newest, older answers are dropped. */
+function useComputed<T>(state: CaseState | undefined, ask: (state: CaseState) => Promise<T>): T | null {
+  const [answer, setAnswer] = useState<T | null>(null);
   const busy = useRef(false);
   const wanted = useRef<CaseState | undefined>(undefined);
+  const asked = useRef(ask);
   useEffect(() => {
     wanted.current = state;
     if (!state || busy.current) return;
@@ -23,15 +24,25 @@ export function useDiagnosis(state: CaseState | undefined): Diagnosis | null {
       busy.current = true;
       while (wanted.current) {
         const current = wanted.current;
-        const result = await compute().diagnose(current);
+        const result = await asked.current(current);
         if (wanted.current === current) {
           wanted.current = undefined;
-          setDiagnosis(result);
+          setAnswer(result);
         }
       }
       busy.current = false;
     };
     void next();
   }, [state]);
-  return diagnosis;
+  return answer;
+}
+
+/** Differential of the state. */
+export function useDiagnosis(state: CaseState | undefined): Diagnosis | null {
+  return useComputed(state, (current) => compute().diagnose(current));
+}
+
+/** The account of the case, with its routes reckoned. */
+export function useAccount(state: CaseState): ReportModel | null {
+  return useComputed(state, (current) => compute().account(current));
 }

@@ -10,13 +10,11 @@ import {
   sizeFromFrame,
   parseTagText,
   readTag,
-  QUEUE_DAYS,
   readTraceCsv,
   refineTagCorners,
-  routesOf,
+  reportModel,
   sha256Hex,
-  simulateRoute,
-  standingDispositions,
+  simulatedRoutes,
   surfaceFinish,
   surfaceMaps,
   verifyChain,
@@ -33,8 +31,8 @@ import {
   type LedgerEntry,
   type Point,
   type Result,
-  type Route,
-  type Simulated,
+  type ReportModel,
+  type SimulatedRoute,
 } from '@true-ledger/core';
 import { expose, transfer } from 'comlink';
 import jsQR from 'jsqr';
@@ -97,19 +95,6 @@ async function sha256Of(file: Blob): Promise<string> {
   return [...new Uint8Array(await crypto.subtle.digest('SHA-256', bytes))].map((b) => b.toString(16).padStart(2, '0')).join('');
 }
 
-/** How routes are simulated: the same seed gives the same figures. */
-export interface RouteOptions {
-  readonly seed: number;
-  readonly draws: number;
-  readonly hoursPerDay: number;
-  readonly deadlineDays: number | null;
-}
-
-export interface SimulatedRoute {
-  readonly route: Route;
-  readonly result: Simulated;
-}
-
 /** Heavy work kept off the page: differential, flattening, chain verification. */
 const compute = {
   /** Hash of a file and, for pictures, the part tag that lies in it. */
@@ -123,17 +108,15 @@ const compute = {
   },
 
   /** Cost, time and chance of every route of a case, by seeded draws. */
-  routes(state: CaseState, options: RouteOptions): SimulatedRoute[] {
+  routes(state: CaseState): SimulatedRoute[] {
     const view = caseView(state);
-    if (!view) return [];
-    return routesOf(view, diagnose(view), standingDispositions(view), view.prices).map((route) => ({
-      route,
-      result: simulateRoute(route.lines, route.hours, {
-        ...options,
-        queueDays: QUEUE_DAYS,
-        hourCost: view.prices.lines.find((l) => l.key === 'labour')?.price ?? { low: 0, likely: 0, high: 0 },
-      }),
-    }));
+    return view ? simulatedRoutes(view, diagnose(view), new Date()) : [];
+  },
+
+  /** The account of a case; with its routes it takes longer than a frame may. */
+  account(state: CaseState): ReportModel | null {
+    const view = caseView(state);
+    return view ? reportModel(view, state.head, state.seq, { routes: simulatedRoutes(view, diagnose(view), new Date()) }) : null;
   },
 
   /** Surface parameters of a trace file, with its levelled profile thinned for drawing. */

@@ -1,37 +1,43 @@
 import { Alert, App, Button, DatePicker, InputNumber, Radio, Upload } from 'antd';
 import dayjs from 'dayjs';
-import { percentText, priceBookCsv, readPriceCsv, type EntryBodies } from '@true-ledger/core';
+import {
+  daysUntil,
+  percentText,
+  planOf,
+  priceBookCsv,
+  readPriceCsv,
+  ROUTE_DRAWS,
+  ROUTE_SEED,
+  type EntryBodies,
+  type SimulatedRoute,
+} from '@true-ledger/core';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { saveBlob } from '../../app/saveBlob.js';
 import { Waiting } from '../../app/Waiting.js';
 import { Plot } from '../../charts/Plot.js';
 import { compute } from '../../workers/compute.js';
-import type { SimulatedRoute } from '../../workers/compute.worker.js';
-import { daysUntil, planOf } from './plan.js';
 
-const DRAWS = 10_000;
-const SEED = 20261127;
 const ISO = 'YYYY-MM-DD';
 
 /** Routes side by side: cost, time, chance of the deadline, risk of the same again, and what each leaves. */
 export function Routes(): ReactNode {
   const { view, state, readOnly } = useCase();
   const record = useRecord();
-  const plan = planOf(view);
+  const plan = planOf(view, new Date());
   const deadlineDays = daysUntil(plan.from, plan.deadline);
   const [found, setFound] = useState<SimulatedRoute[] | null>(null);
   useEffect(() => {
     let gone = false;
     void compute()
-      .routes(state, { seed: SEED, draws: DRAWS, hoursPerDay: plan.hoursPerDay, deadlineDays })
+      .routes(state)
       .then((r) => {
         if (!gone) setFound(r);
       });
     return () => {
       gone = true;
     };
-  }, [state, plan.hoursPerDay, deadlineDays]);
+  }, [state]);
   const money = (x: number): string => x.toLocaleString('en-GB', { maximumFractionDigits: 0 }).replace(/,/g, ' ');
   const set = (more: Partial<EntryBodies['plan-set']>): void => record({ kind: 'plan-set', station: null, body: { ...plan, ...more } });
   const chart = useMemo(() => {
@@ -161,7 +167,8 @@ export function Routes(): ReactNode {
           </tbody>
         </table>
         <p className="quiet">
-          {DRAWS.toLocaleString('en-GB').replace(',', ' ')} draws of a PERT distribution over every line, always the same ones (seed {SEED}
+          {ROUTE_DRAWS.toLocaleString('en-GB').replace(',', ' ')} draws of a PERT distribution over every line, always the same ones (seed{' '}
+          {ROUTE_SEED}
           ). Risk of the same failure again within the warranty: rest on a figure to see what it is made of. Prices of {view.prices.date},
           version {view.prices.version}.
         </p>

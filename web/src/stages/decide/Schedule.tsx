@@ -1,9 +1,11 @@
 import { Alert, Button, Checkbox } from 'antd';
 import {
   dateOf,
+  daysUntil,
   machineSheet,
   partsList,
   planIcs,
+  planOf,
   planTasks,
   routesOf,
   standingDispositions,
@@ -17,7 +19,6 @@ import { Link } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { saveBlob } from '../../app/saveBlob.js';
 import { Waiting } from '../../app/Waiting.js';
-import { daysUntil, planOf } from './plan.js';
 
 const DAY = 24;
 const ROW = 30;
@@ -28,7 +29,7 @@ const DAYS_SHORT = ['Mo', 'Tu', 'We', 'Th', 'Fr', 'Sa', 'Su'];
 export function Schedule(): ReactNode {
   const { view, diagnosis, caseId, readOnly } = useCase();
   const record = useRecord();
-  const settings = planOf(view);
+  const settings = planOf(view, new Date());
   const calendar = useMemo<Calendar>(
     () => ({ from: settings.from, hoursPerDay: settings.hoursPerDay, workdays: settings.workdays }),
     [settings.from, settings.hoursPerDay, settings.workdays],

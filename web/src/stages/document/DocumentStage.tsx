@@ -1,11 +1,15 @@
-import { App, Button, Input } from 'antd';
-import { reportModel, type ReportField } from '@true-ledger/core';
-import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { App, Button, Input, Tabs } from 'antd';
+import { layoutOf, type ReportField } from '@true-ledger/core';
+import { useEffect, useState, type ReactNode } from 'react';
 import { asProblem } from '../../app/api.js';
-import { useCase, useRecord } from '../../app/caseContext.js';
+import { useCase, useNow, useRecord } from '../../app/caseContext.js';
 import { saveBlob } from '../../app/saveBlob.js';
 import { useAppSelector } from '../../app/store.js';
+import { Waiting } from '../../app/Waiting.js';
+import { useAccount } from '../../workers/compute.js';
+import { LayOut } from './LayOut.js';
 import { ReportPage } from './ReportPage.js';
+import { SignShare } from './SignShare.js';
 
 function Words({ field, label }: { field: ReportField; label: string }): ReactNode {
   const { view, readOnly } = useCase();
@@ -30,13 +34,16 @@ function Words({ field, label }: { field: ReportField; label: string }): ReactNo
   );
 }
 
-/** The account: what is written by hand at the left, the page as it will be printed at the right. */
+/** The account: how it is laid out, worded and signed at the left, the page as it will be printed at the right. */
 export function DocumentStage(): ReactNode {
   const { view, state, caseId, readOnly } = useCase();
+  const record = useRecord();
+  const now = useNow();
   const { message } = App.useApp();
   const [busy, setBusy] = useState<string | null>(null);
   const unsent = useAppSelector((s) => s.outbox.items.some((i) => i.caseId === caseId));
-  const model = useMemo(() => reportModel(view, state.head, state.seq), [view, state]);
+  const model = useAccount(state);
+  const layout = layoutOf(view);
   const fetchFile = async (path: string, what: string): Promise<void> => {
     setBusy(path);
     try {
@@ -49,6 +56,11 @@ export function DocumentStage(): ReactNode {
     } finally {
       setBusy(null);
     }
+  };
+  const reword = (sentence: string, text: string, generated: string): void => {
+    const held = now().sentences.get(sentence)?.value;
+    if ((held?.text ?? '') !== text || held?.generated !== generated)
+      record({ kind: 'sentence-set', station: null, body: { sentence, text, generated } });
   };
   return (
     <div className="page document">
@@ -70,12 +82,44 @@ export function DocumentStage(): ReactNode {
       </div>
       <div className="document-grid">
         <section className="pane no-print">
-          <h2>Written by hand</h2>
-          <Words field="conclusion" label="Conclusion" />
-          <Words field="actions" label="What is to be done" />
-          <p className="quiet">Everything else follows from the ledger. State what was seen; blame nobody.</p>
+          <Tabs
+            size="small"
+            items={[
+              {
+                key: 'words',
+                label: 'Words',
+                children: (
+                  <>
+                    <Words field="conclusion" label="Conclusion" />
+                    <Words field="actions" label="What is to be done" />
+                    <p className="quiet">
+                      Everything else is made from the ledger. Press a sentence on the page to put it in other words; it is held against the
+                      figures. State what was seen; blame nobody.
+                    </p>
+                  </>
+                ),
+              },
+              { key: 'layout', label: 'Lay out', children: <LayOut /> },
+              {
+                key: 'sign',
+                label: model && model.flags.length > 0 ? `Sign, share (${model.flags.length})` : 'Sign, share',
+                children: <SignShare model={model} onPdf={(v) => void fetchFile(`account/${v}/account.pdf`, 'The PDF')} />,
+              },
+            ]}
+          />
         </section>
-        <ReportPage model={model} view={view} caseId={caseId} />
+        {model ? (
+          <ReportPage
+            model={model}
+            view={view}
+            caseId={caseId}
+            marks={layout.marks}
+            inset={layout.insets}
+            {...(readOnly ? {} : { onSentence: reword })}
+          />
+        ) : (
+          <Waiting what="Making the account" />
+        )}
       </div>
     </div>
   );

@@ -1,23 +1,43 @@
-import { type CaseView, type ReportBlock, type ReportModel } from '@true-ledger/core';
-import type { ReactNode } from 'react';
-import { SequenceSvg } from '../cause/SequenceSvg.js';
+import { Button, Input } from 'antd';
+import { versionLines, type CaseView, type ReportBlock, type ReportModel } from '@true-ledger/core';
+import { useState, type ReactNode } from 'react';
+import { ShapesSvg } from '../../surface/ShapesSvg.js';
 import { PlanSvg } from '../../surface/PlanSvg.js';
 import { SurfaceView } from '../../surface/SurfaceView.js';
 
-/** The report as pages on screen and on paper; draws the same model as the PDF. */
-export function ReportPage({ model, view, caseId }: { model: ReportModel; view: CaseView; caseId: string }): ReactNode {
+type Sentence = Extract<ReportBlock, { kind: 'text' }>;
+
+interface PageProps {
+  readonly model: ReportModel;
+  readonly view: CaseView;
+  readonly caseId: string;
+  readonly marks: boolean;
+  readonly inset: boolean;
+  /** Keeps a sentence in other words; absent where the account is only read. */
+  readonly onSentence?: (key: string, text: string, generated: string) => void;
+}
+
+/** The account as pages on screen and on paper; draws the same model as the PDF. */
+export function ReportPage({ model, ...props }: PageProps): ReactNode {
   return (
-    <article className="report" aria-label="Report">
+    <article className="report" aria-label="Account">
       <header>
-        <h1>Teardown account {model.number}</h1>
+        <h1>
+          {model.heading} {model.number}
+        </h1>
         <p className="subtitle">{model.title}</p>
         <p>{model.reference ? `Client reference ${model.reference}` : 'No client reference'}</p>
+        {versionLines(model).map((line) => (
+          <p key={line} className="quiet">
+            {line}
+          </p>
+        ))}
       </header>
       {model.sections.map((s) => (
-        <section key={s.id}>
+        <section key={s.id} data-section={s.id}>
           <h2>{s.heading}</h2>
           {s.blocks.map((b, i) => (
-            <Block key={i} block={b} view={view} caseId={caseId} />
+            <Block key={b.kind === 'text' && b.key ? b.key : i} block={b} model={model} {...props} />
           ))}
         </section>
       ))}
@@ -25,10 +45,15 @@ export function ReportPage({ model, view, caseId }: { model: ReportModel; view: 
   );
 }
 
-function Block({ block, view, caseId }: { block: ReportBlock; view: CaseView; caseId: string }): ReactNode {
+function Block({ block, view, caseId, marks, inset, onSentence }: PageProps & { block: ReportBlock }): ReactNode {
   switch (block.kind) {
     case 'text':
-      return block.strong ? <h3>{block.text}</h3> : <p>{block.text}</p>;
+      if (block.strong && !block.key) return <h3>{block.text}</h3>;
+      return block.key && onSentence ? (
+        <EditableSentence block={block} onKeep={onSentence} />
+      ) : (
+        <p className={block.strong ? 'strong' : ''}>{block.text}</p>
+      );
     case 'list':
       return (
         <ul>
@@ -69,7 +94,10 @@ function Block({ block, view, caseId }: { block: ReportBlock; view: CaseView; ca
     case 'photo':
       return (
         <figure>
-          <img src={`/api/cases/${caseId}/photos/${block.sha256}/work`} alt={block.caption} loading="lazy" />
+          <img
+            src={`/api/cases/${caseId}/photos/${block.sha256}/account?station=${encodeURIComponent(block.station)}&marks=${marks ? 'yes' : 'no'}&inset=${inset ? 'yes' : 'no'}&v=${block.stamp}`}
+            alt={block.caption}
+          />
           <figcaption>
             Picture {block.number}: {block.caption}
             {block.standIn ? ' – rendered stand-in, not a photograph' : ''}
@@ -85,10 +113,10 @@ function Block({ block, view, caseId }: { block: ReportBlock; view: CaseView; ca
         </figure>
       );
     }
-    case 'sequence':
+    case 'drawing':
       return (
-        <figure className="sequence-figure">
-          <SequenceSvg shapes={block.shapes} width={block.width} height={block.height} label={block.caption} />
+        <figure className="drawing">
+          <ShapesSvg shapes={block.shapes} width={block.width} height={block.height} label={block.caption} />
           <figcaption>{block.caption}</figcaption>
         </figure>
       );
@@ -100,4 +128,54 @@ function Block({ block, view, caseId }: { block: ReportBlock; view: CaseView; ca
         </figure>
       );
   }
+}
+
+/** A sentence made from the ledger: pressed, it opens for other words, with the generated ones beside them. */
+function EditableSentence({
+  block,
+  onKeep,
+}: {
+  block: Sentence;
+  onKeep: (key: string, text: string, generated: string) => void;
+}): ReactNode {
+  const [words, setWords] = useState<string | null>(null);
+  const generated = block.edited?.generated ?? block.text;
+  const flags = block.edited?.flags ?? [];
+  if (words === null)
+    return (
+      <p className={`sentence${block.strong ? ' strong' : ''}${flags.length > 0 ? ' flagged' : block.edited ? ' edited' : ''}`}>
+        <button type="button" aria-label={`Put in other words: ${block.text}`} onClick={() => setWords(block.text)}>
+          {block.text}
+        </button>
+        {flags.length > 0 && <span className="fault no-print">{flags.join('; ')}.</span>}
+      </p>
+    );
+  const keep = (text: string): void => {
+    onKeep(block.key!, text.trim() === generated ? '' : text.trim(), generated);
+    setWords(null);
+  };
+  return (
+    <div className="sentence-editor no-print">
+      <Input.TextArea
+        autoFocus
+        aria-label="The sentence in other words"
+        value={words}
+        autoSize={{ minRows: 2, maxRows: 8 }}
+        maxLength={4000}
+        onChange={(e) => setWords(e.target.value)}
+        onKeyDown={(e) => {
+          if (e.key === 'Escape') setWords(null);
+          if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) keep(words);
+        }}
+      />
+      <p className="quiet">Made from the ledger: {generated}</p>
+      <div className="row">
+        <Button type="primary" disabled={words.trim() === ''} onClick={() => keep(words)}>
+          Keep these words
+        </Button>
+        {block.edited && <Button onClick={() => keep('')}>As made from the ledger</Button>}
+        <Button onClick={() => setWords(null)}>Leave</Button>
+      </div>
+    </div>
+  );
 }

@@ -5,12 +5,13 @@ import { asProblem, useEntriesQuery } from '../../app/api.js';
 import { useCase } from '../../app/caseContext.js';
 import { compute } from '../../workers/compute.js';
 import { entryWords, KIND_WORDS } from './entryWords.js';
+import { Strike } from './Strike.js';
 
 type Verdict = Awaited<ReturnType<ReturnType<typeof compute>['verify']>>;
 
 /** Who saw what when, and whether the chain holds. */
 export function LedgerStage(): ReactNode {
-  const { caseId, state, view } = useCase();
+  const { caseId, state, view, me } = useCase();
   const { data = [], error, isFetching } = useEntriesQuery({ caseId, seq: state.seq });
   const [station, setStation] = useState<string | null>(null);
   const [verdict, setVerdict] = useState<{ result: Verdict; seq: number } | null>(null);
@@ -77,6 +78,15 @@ export function LedgerStage(): ReactNode {
           { title: 'Place', width: 165, render: (_, e) => (e.station ? (view.byId.get(e.station)?.station.name ?? e.station) : 'case') },
           { title: 'What', ellipsis: true, render: (_, e) => <span title={entryWords(e.kind, e.body)}>{entryWords(e.kind, e.body)}</span> },
           { title: 'Hash', width: 104, className: 'figure', render: (_, e) => <span title={e.hash}>{e.hash.slice(0, 8)}</span> },
+          ...(me.account.role === 'owner'
+            ? [
+                {
+                  title: '',
+                  width: 76,
+                  render: (_: unknown, e: LedgerEntry) => <Strike entry={e} caseId={caseId} signed={view.signed.length} />,
+                },
+              ]
+            : []),
         ]}
       />
     </div>

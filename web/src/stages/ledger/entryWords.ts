@@ -47,6 +47,10 @@ export const KIND_WORDS: Readonly<Record<EntryKind, string>> = {
   'task-moved': 'Plan',
   'quote-sent': 'Quote',
   'report-set': 'Report',
+  'account-laid-out': 'Report',
+  'sentence-set': 'Sentence',
+  'account-signed': 'Signed',
+  redacted: 'Struck',
   'received-item': 'Received',
   'build-mark': 'Build mark',
   'open-question': 'Question',
@@ -114,6 +118,10 @@ const WORDS: Words = {
   'task-moved': (b) => `${b.task} not before hour ${b.notBeforeHours}`,
   'quote-sent': (b) =>
     `${b.route}: ${b.cost.toFixed(0)} to ${b.costHigh.toFixed(0)} ${b.currency}, ${b.days.toFixed(0)} to ${b.daysHigh.toFixed(0)} days`,
+  'account-laid-out': (b) => `laid out for ${b.template}, ${b.detail}${b.left.length > 0 ? `, without ${b.left.join(', ')}` : ''}`,
+  'sentence-set': (b) => `${b.sentence}: ${b.text === '' ? 'as generated' : b.text.slice(0, 120)}`,
+  'account-signed': (b) => `version ${b.version}${b.reason ? `: ${b.reason}` : ''}, PDF ${b.sha256.slice(0, 8)}`,
+  redacted: (b) => `${KIND_WORDS[b.kind as EntryKind]?.toLowerCase() ?? b.kind} struck: ${b.reason}`,
   'report-set': (b) => `${b.field}: ${b.value.slice(0, 120)}`,
   'received-item': (b) => `${b.text}: ${b.state.replace('-', ' ')}`,
   'build-mark': (b) => `${b.text} – ${b.pointsTo.replace('-', ' ')}`,
@@ -137,5 +145,5 @@ const WORDS: Words = {
 
 /** An entry in one line of words. */
 export function entryWords(kind: EntryKind, body: EntryBody | null): string {
-  return body === null ? '(redacted)' : (WORDS[kind] as (b: EntryBody) => string)(body);
+  return body === null ? '(struck)' : (WORDS[kind] as (b: EntryBody) => string)(body);
 }

@@ -1,8 +1,8 @@
 import type { Shape } from '@true-ledger/core';
 import type { ReactNode } from 'react';
 
-/** The order of events drawn from its shapes, for the report. */
-export function SequenceSvg({
+/** A drawing of an account from its shapes. */
+export function ShapesSvg({
   shapes,
   width,
   height,
@@ -57,7 +57,7 @@ export function SequenceSvg({
             stroke={s.stroke}
             strokeWidth={1.4}
             strokeDasharray={s.dash ? '2 4' : undefined}
-            markerEnd="url(#sequence-arrow)"
+            markerEnd={s.arrow ? 'url(#sequence-arrow)' : undefined}
           />
         );
       })}

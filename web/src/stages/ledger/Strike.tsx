@@ -1,0 +1,54 @@
+import { Alert, Button, Input, Modal } from 'antd';
+import { NEVER_REDACTED, type LedgerEntry } from '@true-ledger/core';
+import { useState, type ReactNode } from 'react';
+import { asProblem, useRedactMutation } from '../../app/api.js';
+import { entryWords } from './entryWords.js';
+
+/** Strikes the content of an entry for good; for the owner. */
+export function Strike({ entry, caseId, signed }: { entry: LedgerEntry; caseId: string; signed: number }): ReactNode {
+  const [open, setOpen] = useState(false);
+  const [reason, setReason] = useState('');
+  const [redact, { isLoading, error, reset }] = useRedactMutation();
+  if (entry.body === null || NEVER_REDACTED.has(entry.kind)) return null;
+  const close = (): void => {
+    setOpen(false);
+    setReason('');
+    reset();
+  };
+  return (
+    <>
+      <Button size="small" type="text" aria-label={`Strike entry ${entry.seq}`} onClick={() => setOpen(true)}>
+        Strike
+      </Button>
+      <Modal
+        open={open}
+        title={`Strike the content of entry ${entry.seq}`}
+        okText="Strike for good"
+        okButtonProps={{ danger: true, loading: isLoading, disabled: reason.trim().length < 3 }}
+        onCancel={close}
+        onOk={() =>
+          void redact({ caseId, entry: entry.id, reason: reason.trim() })
+            .unwrap()
+            .then(close)
+            .catch(() => undefined)
+        }
+      >
+        <p>{entryWords(entry.kind, entry.body)}</p>
+        <p>
+          The content{entry.kind === 'photo-added' || entry.kind === 'clip-added' ? ' and the file' : ''} will be gone from this server;
+          that there was an entry, by whom and when, stays, and the chain still holds. It cannot be taken back.
+          {signed > 0 ? ' Signed accounts and bundles given out before keep what they hold.' : ''}
+        </p>
+        <Input.TextArea
+          rows={2}
+          value={reason}
+          aria-label="Why it has to go"
+          placeholder="Why it has to go"
+          maxLength={500}
+          onChange={(e) => setReason(e.target.value)}
+        />
+        {error && <Alert type="error" role="alert" title={asProblem(error).sentence} />}
+      </Modal>
+    </>
+  );
+}
