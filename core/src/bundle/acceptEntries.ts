@@ -1,5 +1,4 @@
-import { validateLayout } from '../engine/validate.js';
-import { BODY_SCHEMAS, type EntryBodies } from '../ledger/bodies.js';
+import type { EntryBodies } from '../ledger/bodies.js';
 import type { LedgerEntry } from '../ledger/entry.js';
 import { fail, ok, type Result } from '../result.js';
 import { CASE_FILE_FORMAT, CASE_FILE_VERSION } from './caseFile.js';
@@ -25,7 +24,7 @@ export function readableVersion(caseJson: string | null): Result<true> {
   return ok(true);
 }
 
-/** Checks what comes from outside before it becomes entries here: one case, known kinds, bodies by their schemas, ids that can be stored. */
+/** Checks what comes from outside, already verified, before it becomes entries here: one case that is opened first, ids that can be stored, authors and times. */
 export function acceptEntries(entries: readonly LedgerEntry[]): Result<{ caseId: string; number: string }> {
   const refuse = (seq: number, why: string): Result<never> =>
     fail('bundle-refused', `The bundle was refused: entry ${seq} ${why}. Nothing was changed.`);
@@ -41,17 +40,6 @@ export function acceptEntries(entries: readonly LedgerEntry[]): Result<{ caseId:
     seen.add(e.id);
     if (typeof e.author.name !== 'string' || e.author.name.length > 200 || Number.isNaN(Date.parse(e.time)))
       return refuse(e.seq, 'has no author or time that can be read');
-    const schema = Object.hasOwn(BODY_SCHEMAS, e.kind) ? BODY_SCHEMAS[e.kind] : undefined;
-    if (!schema)
-      return fail(
-        'bundle-newer',
-        `Entry ${e.seq} is of a kind not known here ("${String(e.kind).slice(0, 40)}"): the bundle comes from a newer version. Nothing was changed; bring this one up to date first.`,
-      );
-    if (e.body === null) continue;
-    const { error } = schema.validate(e.body, { abortEarly: true, convert: false });
-    if (error) return refuse(e.seq, `does not hold what its kind needs: ${error.details[0]?.message ?? 'another shape'}`);
-    const contradiction = e.kind === 'layout-set' ? validateLayout((e.body as EntryBodies['layout-set']).layout)[0] : undefined;
-    if (contradiction) return refuse(e.seq, `has an engine that contradicts itself: ${contradiction.sentence}`);
   }
   return ok({ caseId: first.caseId, number: (first.body as EntryBodies['case-opened']).number });
 }

@@ -1,6 +1,7 @@
 import { unzipSync } from 'fflate';
 import { canonicalJson, entryFault, FIRST_PREV, GAP_REASON, sha256Hex, unexplainedGap, type LedgerEntry } from '../ledger/entry.js';
-import type { EntryBodies } from '../ledger/bodies.js';
+import { validateLayout } from '../engine/validate.js';
+import { BODY_SCHEMAS, type EntryBodies } from '../ledger/bodies.js';
 import { emptyCase, foldEntries } from '../ledger/state.js';
 import { caseView } from '../ledger/views.js';
 import { fail, ok, type Result } from '../result.js';
@@ -50,7 +51,13 @@ export interface BundleVerdict {
   readonly head: string;
   readonly photos: number;
   /** First entry that does not hold. */
-  readonly broken?: { readonly seq: number; readonly id: string | null; readonly reason: string };
+  readonly broken?: {
+    readonly seq: number;
+    readonly id: string | null;
+    readonly reason: string;
+    /** Its kind is not known here: the bundle comes from a newer version. */
+    readonly newer?: true;
+  };
   /** Files that do not agree with the ledger. */
   readonly disagreements: readonly string[];
 }
@@ -73,6 +80,15 @@ export function verifyBundle(files: BundleFiles): BundleVerdict {
     text: (name) => (files[name] ? new TextDecoder().decode(files[name]) : null),
     sha256: (name) => (files[name] ? sha256Hex(files[name]) : null),
   }).verdict;
+}
+
+/** What the schema of its kind says against the content of an entry; it is folded only when nothing does. */
+function contentFault({ kind, body }: LedgerEntry): string | null {
+  if (body === null) return null;
+  const { error } = BODY_SCHEMAS[kind].validate(body, { abortEarly: true, convert: false });
+  if (error) return `it does not hold what its kind needs: ${error.details[0]?.message ?? 'another shape'}`;
+  const contradiction = kind === 'layout-set' ? validateLayout((body as EntryBodies['layout-set']).layout)[0] : undefined;
+  return contradiction ? `its engine contradicts itself: ${contradiction.sentence}` : null;
 }
 
 /** The file an entry stands for; null for those that stand for none. */
@@ -98,8 +114,15 @@ export function readBundle(contents: BundleContents): ReadBundle {
   const entries: LedgerEntry[] = [];
   let prev = FIRST_PREV;
   let photos = 0;
-  const broken = (seq: number, id: string | null, reason: string): ReadBundle => ({
-    verdict: { ok: false, entries: lines.length, head: prev, photos, broken: { seq, id, reason }, disagreements: [] },
+  const broken = (seq: number, id: string | null, reason: string, newer = false): ReadBundle => ({
+    verdict: {
+      ok: false,
+      entries: lines.length,
+      head: prev,
+      photos,
+      broken: { seq, id, reason, ...(newer ? { newer: true as const } : {}) },
+      disagreements: [],
+    },
     entries,
   });
   for (const [index, line] of lines.entries()) {
@@ -113,6 +136,9 @@ export function readBundle(contents: BundleContents): ReadBundle {
     let reason: string | null;
     try {
       reason = entryFault(entry, prev, seq);
+      if (!reason && !Object.hasOwn(BODY_SCHEMAS, entry.kind))
+        return broken(seq, String(entry.id), `its kind ("${String(entry.kind).slice(0, 40)}") is not known here`, true);
+      reason ??= contentFault(entry);
       const file = reason ? null : fileOf(entry);
       if (file) {
         const held = contents.sha256(file.name);

@@ -108,8 +108,8 @@ async function check(zip: OpenZip): Promise<CheckedBundle> {
   const { verdict, entries } = readBundle({ text: (name) => texts.get(name) ?? null, sha256: (name) => hashes.get(name) ?? null });
   if (verdict.broken)
     throw new ProblemError({
-      code: 'bundle-broken',
-      sentence: `The bundle was refused: it does not hold at entry ${verdict.broken.seq}${verdict.broken.id ? ` (${verdict.broken.id})` : ''}: ${verdict.broken.reason}. Nothing was changed.`,
+      code: verdict.broken.newer ? 'bundle-newer' : 'bundle-broken',
+      sentence: `The bundle was refused: ${verdict.broken.newer ? 'it comes from a newer version; bring this one up to date first. It stops' : 'it does not hold'} at entry ${verdict.broken.seq}${verdict.broken.id ? ` (${verdict.broken.id})` : ''}: ${verdict.broken.reason}. Nothing was changed.`,
     });
   const accepted = acceptEntries(entries);
   if (!accepted.ok) throw ProblemError.of(accepted.problem);
