@@ -23,10 +23,14 @@ import { readConfig } from '../config.js';
 import { CaseRow, GaugeRow } from '../database/entities.js';
 import { GaugesService } from '../gauges/gauges.service.js';
 import { LedgerService } from '../ledger/ledger.service.js';
+import { ReportsService } from '../reports/reports.service.js';
 import { PhotosService } from '../photos/photos.service.js';
 import { SheetsService } from '../sheets/sheets.service.js';
 import { standInJpeg } from './picture.js';
-import { DEMO_GAUGES, DEMO_STAND_INS, demoCases, demoSheets, type DemoCase } from './scenario.js';
+import type { DemoCase } from './caseScript.js';
+import { DEMO_GAUGES, DEMO_STAND_INS } from './gauges.js';
+import { demoCases } from './scenario.js';
+import { demoSheets } from './sheets.js';
 
 const PEOPLE = [
   { name: 'Mara Quill', signIn: 'mara', role: 'owner' },
@@ -95,8 +99,7 @@ function shotOf(seed: number): Shot {
 
 async function loadCase(
   script: DemoCase,
-  ledger: LedgerService,
-  photos: PhotosService,
+  { ledger, photos, reports }: { ledger: LedgerService; photos: PhotosService; reports: ReportsService },
   authors: readonly Author[],
   seed: number,
 ): Promise<void> {
@@ -130,6 +133,10 @@ async function loadCase(
     }
     await flush();
     const state = await ledger.state(caseId);
+    if (step.kind === 'sign') {
+      await reports.sign(caseId, { head: state.head, reason: step.reason, acceptFlags: false }, author);
+      continue;
+    }
     const station = caseView(state)?.byId.get(step.station);
     const drawn = station ? drawStation(station, seed * 100 + ++pictures) : null;
     if (!drawn) continue;
@@ -173,8 +180,10 @@ async function main(): Promise<void> {
     for (const id of DEMO_STAND_INS) await app.get(GaugesService).hold(id);
     for (const sheet of demoSheets()) await app.get(SheetsService).save(sheet, authors[0]!.name);
     if ((await db.getRepository(CaseRow).count()) === 0) {
-      const scripts = demoCases();
-      for (const [i, script] of scripts.entries()) await loadCase(script, app.get(LedgerService), app.get(PhotosService), authors, i + 1);
+      const only = process.env['TL_DEMO_ONLY']?.split(',');
+      const services = { ledger: app.get(LedgerService), photos: app.get(PhotosService), reports: app.get(ReportsService) };
+      for (const [i, script] of demoCases().entries())
+        if (!only || only.includes(script.number)) await loadCase(script, services, authors, i + 1);
     }
   }
   await app.close();

@@ -26,8 +26,8 @@ const QUEUE = 'read-picture';
 /** A picture whose reader has not been heard of for so long is taken up again, seconds. */
 const STALE_SECONDS = 15;
 const BEAT_MS = 4000;
-/** Longer than asking the database for work takes. */
-const ASKING_MS = 250;
+/** Longer than asking the database for work takes, on a busy machine as well: the queue looks again after a second whether it is done. */
+const ASKING_MS = 1200;
 
 /** Reads all pictures of a case one after the other: jobs in a queue in the database, so that a killed server goes on where it was and several share the work. */
 @Injectable()
