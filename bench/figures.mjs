@@ -145,13 +145,13 @@ print(
   const options = {
     seed: 1,
     draws: 10_000,
-    hoursPerDay: 6,
+    tasks: core.tasksOf(view, longest, view.prices),
+    calendar: { from: '2026-11-30', hoursPerDay: 6, workdays: [1, 2, 3, 4, 5] },
     hourCost: { low: 74, likely: 78, high: 86 },
-    queueDays: core.QUEUE_DAYS,
     deadlineDays: 21,
   };
   print(
-    `Monte Carlo of a route of ${longest.lines.length} lines, 10 000 draws`,
+    `Monte Carlo of a route of ${longest.lines.length} lines and ${options.tasks.length} tasks on the calendar, 10 000 draws`,
     time(() => core.simulateRoute(longest.lines, longest.hours, options), 7),
     { limit: 300 },
   );

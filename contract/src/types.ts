@@ -27,6 +27,9 @@ export interface CaseSummary {
   readonly reference: string;
   readonly engine: string;
   readonly stage: string;
+  readonly waitingOn: string;
+  /** Newest signed version of its account; 0: none. */
+  readonly signed: number;
   readonly coverage: number;
   readonly unexplained: number;
   readonly leading: string | null;

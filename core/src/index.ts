@@ -132,5 +132,6 @@ export * from './report/blocks.js';
 export * from './report/words.js';
 export * from './report/templates.js';
 export * from './report/sentences.js';
+export * from './report/machineDrawing.js';
 export * from './report/pictureMarks.js';
 export * from './report/model.js';

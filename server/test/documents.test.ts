@@ -85,6 +85,16 @@ describe('pictures of an account', () => {
     bench.people.reader.get(`/api/cases/${caseId}/photos/${sha256Hex(picture)}/account?station=bore.1&marks=yes&inset=yes`).expect(404));
 });
 
+describe('the machine-shop sheet', () => {
+  it('holds what is confirmed, with the places marked by its numbers, and names what is only proposed', async () => {
+    await append([draft('disposition-set', 'bore.2', { operation: 'rebore', size: '+0.50', reason: 'scuffed' })]);
+    const words = textOf(await bytes(bench.people.reader.get(`/api/cases/${caseId}/machine-shop.pdf`))).replace(/\s+/g, ' ');
+    for (const w of ['Machine-shop sheet', 'Rebore oversize', 'plateau hone', 'From above, front at left', 'Parts to buy'])
+      expect(words).toContain(w);
+    expect(words).not.toContain('Draft');
+  });
+});
+
 describe('signing', () => {
   it('is refused to readers, for a ledger that moved on, and over flagged passages unless accepted', async () => {
     expect((await sign({}, 'reader')).status).toBe(403);

@@ -80,6 +80,8 @@ export interface SignedVersion {
 
 /** The report as data; screen, print and PDF draw the same sections. */
 export interface ReportModel {
+  /** A sheet is handed on as it is and never signed. */
+  readonly kind: 'account' | 'sheet';
   readonly heading: string;
   readonly title: string;
   readonly number: string;
@@ -89,6 +91,8 @@ export interface ReportModel {
   readonly sections: readonly ReportSection[];
   /** Versions signed before, oldest first. */
   readonly signed: readonly SignedVersion[];
+  /** Of a draft: sections that read differently from the newest signed version; absent where none is signed. */
+  readonly sinceSigned?: readonly string[];
   /** The version this one is being signed as; null for a draft. */
   readonly signing: SignedVersion | null;
   /** Every sentence that says what the figures do not. */

@@ -2,12 +2,15 @@ import { diagnose } from '../cause/diagnose.js';
 import type { EntryBodies } from '../ledger/bodies.js';
 import { canonicalJson, sha256Hex } from '../ledger/entry.js';
 import type { CaseView } from '../ledger/views.js';
+import { standingDispositions } from '../salvage/dispositions.js';
+import { partsList } from '../salvage/machineSheet.js';
+import { MACHINE_WORK, OPERATION_NAMES } from '../salvage/operations.js';
 import type { SimulatedRoute } from '../salvage/simulate.js';
 import type { ReportModel, ReportSection, SectionId, SignedVersion } from './blocks.js';
 import { answers } from './sections/answers.js';
 import { causes } from './sections/causes.js';
 import { conclusion } from './sections/conclusion.js';
-import { decided } from './sections/decided.js';
+import { decided, machineBlocks } from './sections/decided.js';
 import { examined } from './sections/examined.js';
 import { findings } from './sections/findings.js';
 import { opening } from './sections/opening.js';
@@ -139,6 +142,7 @@ export function reportModel(view: CaseView, ledgerHead: string, entries: number,
   ];
   const signed = signedVersions(view);
   const model: ReportModel = {
+    kind: 'account',
     heading: template.heading,
     title: view.title,
     number: view.number,
@@ -150,14 +154,15 @@ export function reportModel(view: CaseView, ledgerHead: string, entries: number,
     signing: null,
     flags,
   };
-  if (!options.signing) return model;
   const before = view.signed.at(-1)?.value.sections;
+  const changed = before ? changedSections(before, sectionHashes(model)) : [];
+  if (!options.signing) return before ? { ...model, sinceSigned: changed } : model;
   return {
     ...model,
     signing: {
       ...options.signing,
       version: (signed.at(-1)?.version ?? 0) + 1,
-      changed: before ? changedSections(before, sectionHashes(model)) : [],
+      changed,
     },
   };
 }
@@ -172,6 +177,61 @@ function withEditCount(sections: readonly ReportSection[], flagged: number): rea
   return sections.map((s) => (s.id === 'standing' ? { ...s, blocks: [{ kind: 'text' as const, text: words }, ...s.blocks] } : s));
 }
 
+/** The sheet that goes to the machine shop, with the parts to buy: what the builder confirmed, and what is proposed marked so. */
+export function machineShopModel(view: CaseView, ledgerHead: string, entries: number): ReportModel {
+  const all = standingDispositions(view);
+  const confirmed = all.filter((d) => d.confirmed);
+  const open = all.filter((d) => !d.confirmed && MACHINE_WORK.has(d.operation));
+  const parts = partsList(confirmed);
+  const none = (text: string): ReportSection['blocks'] => [{ kind: 'text', text }];
+  const shop = machineBlocks(view, confirmed);
+  return {
+    kind: 'sheet',
+    heading: 'Machine-shop sheet',
+    title: view.title,
+    number: view.number,
+    reference: view.intake('reference'),
+    ledgerHead,
+    entries,
+    sections: [
+      {
+        id: 'decided',
+        heading: 'Work',
+        blocks: [
+          ...(shop.length > 0 ? shop : none('No machine work is confirmed.')),
+          ...(open.length > 0
+            ? none(
+                `Proposed and not confirmed, so not ordered by this sheet: ${open.map((d) => `${d.name}: ${OPERATION_NAMES[d.operation].toLowerCase()}`).join('; ')}.`,
+              )
+            : []),
+          {
+            kind: 'text',
+            text: 'Sizes follow from the readings in the ledger; where the engine maker’s data differ, they apply. Ask before taking off more.',
+          },
+        ],
+      },
+      {
+        id: 'routes',
+        heading: 'Parts to buy',
+        blocks:
+          parts.length > 0
+            ? [
+                {
+                  kind: 'table',
+                  head: ['Part', 'Size', 'Qty', 'Because'],
+                  rows: parts.map((p) => [p.part, p.size || '–', String(p.quantity), p.because]),
+                  figures: [2],
+                },
+              ]
+            : none('No part is confirmed to be replaced.'),
+      },
+    ],
+    signed: [],
+    signing: null,
+    flags: [],
+  };
+}
+
 /** Under the title: which version this is, who signed it, and what it amends. */
 export function versionLines(model: ReportModel): string[] {
   const line = (v: SignedVersion): string =>
@@ -179,6 +239,15 @@ export function versionLines(model: ReportModel): string[] {
     (v.version === 1
       ? '.'
       : `; amends version ${v.version - 1}: ${v.reason} Sections that read differently: ${v.changed.join(', ') || 'none'}.`);
+  if (model.kind === 'sheet') return ['Not an account: it is handed on with the work.'];
   if (model.signing) return [...model.signed, model.signing].map(line);
-  return ['Draft, not signed.', ...model.signed.map((v) => `Signed before: ${line(v)}`)];
+  const last = model.signed.at(-1)?.version;
+  const since = model.sinceSigned ?? [];
+  const draft =
+    last === undefined
+      ? ''
+      : since.length === 0
+        ? ` Reads as version ${last}.`
+        : ` Reads differently from version ${last}: ${since.join(', ')}.`;
+  return [`Draft, not signed.${draft}`, ...model.signed.map((v) => `Signed before: ${line(v)}`)];
 }

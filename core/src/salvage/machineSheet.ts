@@ -1,12 +1,13 @@
 import Papa from 'papaparse';
 import { sizeForAll } from '../measure/program/consequences.js';
 import type { CaseView } from '../ledger/views.js';
-import { MACHINE_WORK, OPERATION_NAMES, type StandingDisposition } from './operations.js';
+import { MACHINE_WORK, OPERATION_NAMES, type Operation, type StandingDisposition } from './operations.js';
 
 /** One line of the machine-shop sheet. */
 export interface MachineLine {
   readonly part: string;
   readonly stations: readonly string[];
+  readonly work: Operation;
   readonly operation: string;
   /** Finished band, mm; null where the readings do not give one yet. */
   readonly sizeMm: readonly [number, number] | null;
@@ -49,6 +50,7 @@ export function machineSheet(view: CaseView, dispositions: readonly StandingDisp
     return {
       part: list.length > 1 ? (PART_WORDS[kind] ?? list.map((d) => d.name).join(', ')) : list[0]!.name,
       stations: list.map((d) => d.station),
+      work: list[0]!.operation,
       operation: OPERATION_NAMES[list[0]!.operation],
       sizeMm: size?.finishMm ?? null,
       finish: sizing || operation === 'polish' || operation === 'hone' ? (FINISH[kind] ?? '') : operation === 'face' ? FINISH['head']! : '',

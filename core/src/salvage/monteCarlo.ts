@@ -1,5 +1,6 @@
 import { randomBeta, randomLcg } from 'd3-random';
 import type { Estimate } from './prices.js';
+import { inOrder, type Calendar, type Task } from './schedule.js';
 
 export interface RouteLine {
   readonly what: string;
@@ -7,7 +8,7 @@ export interface RouteLine {
   readonly quantity: number;
   /** Cost of one. */
   readonly cost: Estimate;
-  /** Calendar days it takes or until it is there; lines of one kind run side by side, kinds after each other. */
+  /** Calendar days it takes or until it is there. */
   readonly days: Estimate;
 }
 
@@ -44,10 +45,33 @@ export function pert(estimate: Estimate, source: () => number): () => number {
 }
 
 const BINS = 30;
+const DAY = 24;
+
+/** Working time of a bench that opens at hour 0 of its days: from hours of the calendar to hours worked since the start, and back. Both take the same few steps whatever the length. */
+export function workingTime(calendar: Calendar): { worked: (at: number) => number; at: (worked: number) => number } {
+  const first = new Date(`${calendar.from}T00:00:00Z`).getUTCDay();
+  const open = Array.from({ length: 7 }, (_, i) => calendar.workdays.includes((first + i) % 7 === 0 ? 7 : (first + i) % 7));
+  const before = open.reduce<number[]>((sum, o) => [...sum, sum.at(-1)! + (o ? calendar.hoursPerDay : 0)], [0]);
+  const week = before[7]!;
+  return {
+    worked(at) {
+      const day = Math.floor(at / DAY);
+      const inWeek = day % 7;
+      return Math.floor(day / 7) * week + before[inWeek]! + (open[inWeek] ? Math.min(calendar.hoursPerDay, at - day * DAY) : 0);
+    },
+    at(worked) {
+      const weeks = Math.max(0, Math.ceil((worked - 1e-9) / week) - 1);
+      const left = worked - weeks * week;
+      let day = 0;
+      while (day < 6 && before[day + 1]! < left - 1e-9) day++;
+      return (weeks * 7 + day) * DAY + (left - before[day]!);
+    },
+  };
+}
 
 /**
- * Cost and time of a route by seeded Monte Carlo. Cost is the sum over lines; time is the longest of the parts and engines, side by side with the machine work after `beforeDays`, then the bench
- * hours at `hoursPerDay`. The same seed gives the same figures.
+ * Cost and time of a route by seeded Monte Carlo. Cost is the sum over lines, the bench hours at the hourly cost among them; time is the end of the last task of the route's plan on the bench's
+ * calendar, with the same hours. The same seed gives the same figures.
  */
 export function simulateRoute(
   lines: readonly RouteLine[],
@@ -55,31 +79,43 @@ export function simulateRoute(
   options: {
     readonly seed: number;
     readonly draws: number;
-    readonly hoursPerDay: number;
     readonly hourCost: Estimate;
-    readonly queueDays: Estimate;
+    readonly tasks: readonly Task[];
+    readonly calendar: Calendar;
     readonly deadlineDays: number | null;
   },
 ): Simulated {
   const source = randomLcg(options.seed / 2 ** 32);
   const costs = lines.map((l) => ({ quantity: l.quantity, draw: pert(l.cost, source) }));
-  const waits = lines.filter((l) => l.kind === 'part' || l.kind === 'engine').map((l) => pert(l.days, source));
-  const machine = lines.filter((l) => l.kind === 'machine').map((l) => pert(l.days, source));
   const bench = pert(hours, source);
   const hourCost = pert(options.hourCost, source);
-  const queue = pert(options.queueDays, source);
+  const { worked, at } = workingTime(options.calendar);
+  const order = inOrder(options.tasks);
+  const place = new Map(order.map((t, i) => [t.id, i]));
+  const steps = order.map((t) => ({
+    after: t.after.map((a) => place.get(a)!),
+    free: t.notBeforeHours ?? 0,
+    share: t.share ?? 0,
+    hours: t.hours,
+    days: t.where === 'bench' ? null : t.range ? pert(t.range, source) : () => t.days,
+  }));
+  const finish = new Float64Array(steps.length);
   const cost = new Float64Array(options.draws);
   const days = new Float64Array(options.draws);
   for (let k = 0; k < options.draws; k++) {
     const h = bench();
     let sum = h * hourCost();
     for (const c of costs) sum += c.quantity * c.draw();
-    let parts = 0;
-    for (const w of waits) parts = Math.max(parts, w());
-    let shop = 0;
-    for (const m of machine) shop = Math.max(shop, m());
     cost[k] = sum;
-    days[k] = Math.max(parts, machine.length > 0 ? queue() + shop : 0) + h / options.hoursPerDay;
+    let last = 0;
+    steps.forEach((s, i) => {
+      let from = s.free;
+      for (const a of s.after) if (finish[a]! > from) from = finish[a]!;
+      const end = s.days ? from + s.days() * DAY : at(worked(from) + (s.share > 0 ? s.share * h : s.hours));
+      finish[i] = Math.max(from, end);
+      if (finish[i]! > last) last = finish[i]!;
+    });
+    days[k] = last / DAY;
   }
   const { deadlineDays } = options;
   return {

@@ -21,13 +21,14 @@ export interface Route {
   readonly unmended: readonly string[];
   /** Months of warranty a shop would give on it. */
   readonly warrantyMonths: number;
+  /** What is done with the parts on this route; empty where the engine is exchanged or left. */
+  readonly dispositions: readonly StandingDisposition[];
   /** Lines for which the price book has no price. */
   readonly unpriced: readonly string[];
 }
 
 const estimate = (low: number, likely: number, high: number): Estimate => ({ low, likely, high });
 const times = (e: Estimate, by: number): Estimate => estimate(e.low * by, e.likely * by, e.high * by);
-const NOTHING = estimate(0, 0, 0);
 
 /** Routes side by side, from the dispositions, the price book and what each leaves unmended. */
 export function routesOf(view: CaseView, diagnosis: Diagnosis, dispositions: readonly StandingDisposition[], book: PriceBook): Route[] {
@@ -94,7 +95,7 @@ export function routesOf(view: CaseView, diagnosis: Diagnosis, dispositions: rea
     /\.shell\.|\.thrust\.|^rings\.|^gasket\.|^filter\.|^timing\.|^bolts\.(rod|head)/.test(d.station) ? { ...d, operation: 'replace' } : d,
   );
   const scale = 1 + cylinders / 4;
-  const routes: Array<Omit<Route, 'unpriced'>> = [
+  const routes: Array<Omit<Route, 'unpriced' | 'dispositions'>> = [
     {
       id: 'repair',
       name: 'Repair what failed',
@@ -185,7 +186,8 @@ export function routesOf(view: CaseView, diagnosis: Diagnosis, dispositions: rea
       warrantyMonths: 0,
     },
   ];
-  return routes.map((r) => ({ ...r, hours: r.hours ?? NOTHING, unpriced: [...(missing.get(r.id) ?? [])] }));
+  const done: Readonly<Partial<Record<RouteId, readonly StandingDisposition[]>>> = { repair: repaired, rebuild: rebuilt };
+  return routes.map((r) => ({ ...r, dispositions: done[r.id] ?? [], unpriced: [...(missing.get(r.id) ?? [])] }));
 }
 
 export const QUEUE_DAYS: Estimate = { low: 2, likely: 5, high: 15 };

@@ -9,7 +9,7 @@ import { applyEntry, type CaseState } from '../ledger/state.js';
 import { caseView, type CaseView } from '../ledger/views.js';
 import { standingDispositions } from './dispositions.js';
 import { machineSheet, machineSheetCsv, partsList } from './machineSheet.js';
-import { pert, pertMean, simulateRoute, type RouteLine } from './monteCarlo.js';
+import { pert, pertMean, simulateRoute, workingTime, type RouteLine } from './monteCarlo.js';
 import { OPERATIONS } from './operations.js';
 import { priceBookCsv, priceBookSchema, readPriceCsv, STARTING_PRICES } from './prices.js';
 import { routesOf } from './routes.js';
@@ -159,12 +159,19 @@ describe('Monte Carlo', () => {
     { what: 'shells', kind: 'part', quantity: 4, cost: { low: 20, likely: 25, high: 40 }, days: { low: 2, likely: 4, high: 12 } },
     { what: 'grind', kind: 'machine', quantity: 4, cost: { low: 50, likely: 60, high: 90 }, days: { low: 4, likely: 8, high: 20 } },
   ];
+  const weekdays: Calendar = { from: '2026-11-30', hoursPerDay: 6, workdays: [1, 2, 3, 4, 5] };
+  const work: Task[] = [
+    { id: 'strip', name: 'strip', where: 'bench', hours: 5, days: 0, after: [], share: 0.4 },
+    { id: 'shells', name: 'shells', where: 'parts', hours: 0, days: 5, after: [], range: lines[0]!.days },
+    { id: 'grind', name: 'grind', where: 'machine shop', hours: 0, days: 9, after: ['strip'], range: lines[1]!.days },
+    { id: 'assemble', name: 'assemble', where: 'bench', hours: 9, days: 0, after: ['grind', 'shells'], share: 0.6 },
+  ];
   const options = {
     seed: 42,
     draws: 10_000,
-    hoursPerDay: 6,
+    tasks: work,
+    calendar: weekdays,
     hourCost: { low: 75, likely: 80, high: 90 },
-    queueDays: { low: 2, likely: 5, high: 15 },
     deadlineDays: 21,
   };
   const hours = { low: 10, likely: 14, high: 26 };
@@ -178,6 +185,35 @@ describe('Monte Carlo', () => {
     expect(simulateRoute(lines, hours, options)).toEqual(s);
     expect(simulateRoute(lines, hours, { ...options, seed: 43 }).cost.mean).not.toBe(s.cost.mean);
   });
+  it('ends with the plan when nothing is uncertain', () => {
+    const certain = { low: 14, likely: 14, high: 14 };
+    const tasks = work.map((t): Task =>
+      t.where === 'bench' ? { ...t, hours: 14 * t.share! } : { ...t, range: { low: t.days, likely: t.days, high: t.days } },
+    );
+    const plan = planTasks(tasks, weekdays);
+    const s = simulateRoute([], certain, { ...options, draws: 3, tasks });
+    expect(plan.ok && plan.value.length / 24).toBeCloseTo(s.days.p50, 9);
+  });
+  it('counts days on the calendar: a bench open one day a week takes longer than one open every day', () => {
+    const on = (workdays: number[]): number => simulateRoute(lines, hours, { ...options, calendar: { ...weekdays, workdays } }).days.p50;
+    expect(on([1])).toBeGreaterThan(on([1, 2, 3, 4, 5]) + 5);
+    expect(on([1, 2, 3, 4, 5, 6, 7])).toBeLessThanOrEqual(on([1, 2, 3, 4, 5]));
+  });
+  it('keeps working time as the plan does', () =>
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(fc.integer({ min: 1, max: 7 }), { minLength: 1 }),
+        fc.integer({ min: 1, max: 24 }),
+        fc.double({ min: 0, max: 900, noNaN: true }),
+        fc.double({ min: 0.25, max: 200, noNaN: true }),
+        fc.integer({ min: 1, max: 28 }),
+        (workdays, hoursPerDay, from, more, day) => {
+          const calendar = { from: `2026-02-${String(day).padStart(2, '0')}`, hoursPerDay, workdays };
+          const { worked, at } = workingTime(calendar);
+          expect(at(worked(from) + more)).toBeCloseTo(benchFinish(calendar, from, more), 5);
+        },
+      ),
+    ));
   it('meets a later deadline no less often', () => {
     const share = (deadlineDays: number): number => simulateRoute(lines, hours, { ...options, deadlineDays }).inTime!;
     expect(share(10)).toBeLessThanOrEqual(share(20));
@@ -283,7 +319,7 @@ describe('the schedule', () => {
     const v = caseView(open({ findings: [{ station: 'bore.3', grade: 3, patterns: ['bore-scuff-band'] }] }))!;
     const d = standingDispositions(v);
     for (const r of routesOf(v, diagnose(v), d, STARTING_PRICES)) {
-      const plan = planTasks(tasksOf(r, machineSheet(v, d), partsList(d), STARTING_PRICES), calendar);
+      const plan = planTasks(tasksOf(v, r, STARTING_PRICES), calendar);
       if (!plan.ok) throw new Error(plan.problem.sentence);
       const ics = planIcs(plan.value, calendar, '2026-001; winch, slip', '2026-11-27T05:00:00Z');
       expect(ics.split('\r\n').every((l) => l.length <= 75)).toBe(true);

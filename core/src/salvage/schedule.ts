@@ -1,5 +1,6 @@
 import { firstCircle } from '../damage/catalogue/validate.js';
 import { fail, ok, type Result } from '../result.js';
+import type { Estimate } from './prices.js';
 
 /** One piece of work. Bench work takes hours on working days; everything else takes calendar days. */
 export interface Task {
@@ -9,8 +10,11 @@ export interface Task {
   readonly hours: number;
   readonly days: number;
   readonly after: readonly string[];
-  /** Not before this working hour from the start, when it was moved by hand. */
+  /** Not before this hour of the calendar from the start, when it was moved by hand. */
   readonly notBeforeHours?: number;
+  /** How far the days may differ; absent: they are certain. Bench work differs with the hours of the route, of which it is a share. */
+  readonly range?: Estimate;
+  readonly share?: number;
 }
 
 export interface Planned extends Task {
@@ -73,6 +77,19 @@ export function benchOpens(calendar: Calendar, from: number): number {
 const lasts = (calendar: Calendar, t: Task, from: number): number =>
   t.where === 'bench' ? benchFinish(calendar, from, t.hours) : from + t.days * DAY;
 
+/** Tasks so that each comes after those it waits for; there must be no loop. */
+export function inOrder(tasks: readonly Task[]): Task[] {
+  const byId = new Map(tasks.map((t) => [t.id, t]));
+  const order = new Map<string, Task>();
+  const visit = (t: Task): void => {
+    if (order.has(t.id)) return;
+    for (const a of t.after) visit(byId.get(a)!);
+    order.set(t.id, t);
+  };
+  tasks.forEach(visit);
+  return [...order.values()];
+}
+
 /** Critical path method (Kelley & Walker 1959) on a calendar: earliest times forward, float from the length of the longest chain that follows. A loop of dependencies is refused by name. */
 export function planTasks(tasks: readonly Task[], calendar: Calendar): Result<Plan> {
   const byId = new Map(tasks.map((t) => [t.id, t]));
@@ -95,17 +112,13 @@ export function planTasks(tasks: readonly Task[], calendar: Calendar): Result<Pl
     );
   const start = new Map<string, number>();
   const finish = new Map<string, number>();
-  const order: Task[] = [];
-  const visit = (t: Task): void => {
-    if (finish.has(t.id)) return;
-    for (const a of t.after) visit(byId.get(a)!);
+  const order = inOrder(tasks);
+  for (const t of order) {
     const free = Math.max(t.notBeforeHours ?? 0, 0, ...t.after.map((a) => finish.get(a)!));
     const begin = t.where === 'bench' && t.hours > 0 ? benchOpens(calendar, free) : free;
     start.set(t.id, begin);
     finish.set(t.id, lasts(calendar, t, begin));
-    order.push(t);
-  };
-  tasks.forEach(visit);
+  }
   const length = Math.max(0, ...finish.values());
   // Latest starts: the latest hour from which the task and what follows still end in time, found by bisection since bench time does not run evenly.
   const latestFinish = new Map<string, number>();

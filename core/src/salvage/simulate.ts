@@ -3,7 +3,9 @@ import type { EntryBodies } from '../ledger/bodies.js';
 import type { CaseView } from '../ledger/views.js';
 import { standingDispositions } from './dispositions.js';
 import { simulateRoute, type Simulated } from './monteCarlo.js';
-import { QUEUE_DAYS, routesOf, type Route } from './routes.js';
+import { routesOf, type Route } from './routes.js';
+import type { Task } from './schedule.js';
+import { tasksOf } from './tasks.js';
 
 /** The same seed gives the same figures on every screen and in every account. */
 export const ROUTE_SEED = 20261127;
@@ -28,17 +30,25 @@ export function daysUntil(from: string, deadline: string | null): number | null 
   return days < 0 ? days : days + 1;
 }
 
+/** Tasks of a route as planned, with those moved by hand where they were put. */
+export function plannedTasks(view: CaseView, route: Route): Task[] {
+  return tasksOf(view, route, view.prices).map((t) => {
+    const moved = route.id === view.plan?.route ? view.moved.get(t.id) : undefined;
+    return moved === undefined ? t : { ...t, notBeforeHours: moved };
+  });
+}
+
 /** Cost, time and chance of every route of a case, by seeded draws. About a tenth of a second: for a worker or the server. */
 export function simulatedRoutes(view: CaseView, diagnosis: Diagnosis, today: Date): SimulatedRoute[] {
-  const plan = planOf(view, today);
+  const { from, hoursPerDay, workdays, deadline } = planOf(view, today);
   return routesOf(view, diagnosis, standingDispositions(view), view.prices).map((route) => ({
     route,
     result: simulateRoute(route.lines, route.hours, {
       seed: ROUTE_SEED,
       draws: ROUTE_DRAWS,
-      hoursPerDay: plan.hoursPerDay,
-      deadlineDays: daysUntil(plan.from, plan.deadline),
-      queueDays: QUEUE_DAYS,
+      tasks: plannedTasks(view, route),
+      calendar: { from, hoursPerDay, workdays },
+      deadlineDays: daysUntil(from, deadline),
       hourCost: view.prices.lines.find((l) => l.key === 'labour')?.price ?? { low: 0, likely: 0, high: 0 },
     }),
   }));

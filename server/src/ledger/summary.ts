@@ -1,10 +1,13 @@
 import {
+  answerItems,
   benchPlan,
   caseView,
   coverage,
   diagnose,
   engineTemplate,
   isExamined,
+  releaseCheck,
+  type Diagnosis,
   standingGrade,
   type CaseState,
   type CaseView,
@@ -22,6 +25,8 @@ export function summarise(state: CaseState): StoredSummary {
       reference: '',
       engine: '',
       stage: 'Intake',
+      waitingOn: 'engine layout',
+      signed: 0,
       coverage: 0,
       unexplained: 0,
       leading: null,
@@ -38,6 +43,8 @@ export function summarise(state: CaseState): StoredSummary {
     reference: view.intake('reference'),
     engine: engineTemplate(view.layout.template)?.name ?? view.layout.template,
     stage: stageOf(view),
+    waitingOn: waitingOn(view, d),
+    signed: view.signed.at(-1)?.value.version ?? 0,
     coverage: seen.examined / Math.max(1, seen.total),
     unexplained: d.unexplained.length,
     leading: lead && seen.examined > 0 ? lead.name : null,
@@ -54,11 +61,32 @@ function gradeAt(view: CaseView, id: string): number | null {
   return station && isExamined(station) ? standingGrade(station) : null;
 }
 
+/** What the case waits for: whoever was asked, else the first thing on the way that is not done. */
+function waitingOn(view: CaseView, d: Diagnosis): string {
+  const asked = view.questions.filter((q) => q.value.answer === null && q.value.text !== '').map((q) => q.value.to.replace('-', ' '));
+  if (asked.length > 0) return `${[...new Set(asked)].join(', ')}: ${asked.length} question${asked.length === 1 ? '' : 's'}`;
+  if (!view.intake('complaint')) return 'intake';
+  const blank = view.stations.filter((s) => s.state === 'not-examined').length;
+  const confirmed = view.decisions.some((x) => x.value.decision === 'confirmed');
+  if (!confirmed && !view.report('conclusion')) return blank > 0 ? `${blank} places to look at` : 'a cause';
+  if (!view.report('conclusion')) return 'conclusion';
+  if (confirmed && !view.released) {
+    const open = answerItems(view).filter((i) => i.state === 'open' || i.state === 'planned').length;
+    if (open > 0) return `${open} action${open === 1 ? '' : 's'} or check${open === 1 ? '' : 's'}`;
+    if (!view.plan?.route) return 'a route';
+    if (view.signed.length > 0) return releaseCheck(view, d).ready ? 'release' : 'what stands against release';
+  }
+  return view.signed.length > 0 ? 'nothing' : 'signature';
+}
+
 /** Where the case is: the last stage with something in it. */
 function stageOf(view: CaseView): string {
-  if (view.report('conclusion')) return 'Document';
+  if (view.report('conclusion') || view.signed.length > 0) return 'Document';
+  if (view.plan?.route || view.dispositions.length > 0) return 'Decide';
   if (view.decisions.length > 0) return 'Cause';
   if (view.stations.some((s) => s.readings.length > 0)) return 'Measure';
   if (view.stations.some(isExamined)) return 'Bench';
+  if ([...view.strip.steps.values()].some((x) => x.value.state === 'done')) return 'Strip';
+  if (view.checks.size > 0) return 'Before opening';
   return 'Intake';
 }

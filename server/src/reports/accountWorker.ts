@@ -3,6 +3,7 @@ import {
   diagnose,
   fail,
   layoutOf,
+  machineShopModel,
   ok,
   reportModel,
   sectionHashes,
@@ -29,6 +30,7 @@ export type AccountTask =
       readonly kind: 'pdf';
       readonly state: CaseState;
       readonly pictures: ReadonlyMap<string, Uint8Array>;
+      readonly of: 'account' | 'machine-shop';
       readonly signing?: NonNullable<ReportOptions['signing']>;
       readonly root: string;
     };
@@ -56,6 +58,17 @@ async function make(task: AccountTask): Promise<Result<AccountAnswer>> {
     return ok({ kind: 'pictures', jpegs });
   }
   const today = new Date();
+  if (task.of === 'machine-shop') {
+    const sheet = machineShopModel(view, task.state.head, task.state.seq);
+    return ok({
+      kind: 'pdf',
+      pdf: await reportPdf(sheet, view, task.pictures, task.root),
+      template: layoutOf(view).template,
+      sections: {},
+      flags: 0,
+      version: 0,
+    });
+  }
   const model = reportModel(view, task.state.head, task.state.seq, {
     routes: simulatedRoutes(view, diagnose(view), today),
     ...(task.signing ? { signing: task.signing } : {}),

@@ -76,7 +76,7 @@ export async function reportPdf(
       columns: [
         {
           text: say(
-            `${model.number} · ${model.signing ? `version ${model.signing.version}` : 'draft, not signed'} · ledger ${model.ledgerHead.slice(0, 12)} · ${model.entries} entries`,
+            `${model.number} · ${model.signing ? `version ${model.signing.version}` : model.kind === 'sheet' ? 'sheet' : 'draft, not signed'} · ledger ${model.ledgerHead.slice(0, 12)} · ${model.entries} entries`,
           ),
           style: 'small',
         },

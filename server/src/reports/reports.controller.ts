@@ -33,6 +33,12 @@ export class ReportsController {
     sendPdf(response, bytes, `account-${number}-draft`);
   }
 
+  @Get('machine-shop.pdf')
+  async machineShop(@Param('caseId', ParseUUIDPipe) caseId: string, @Res() response: Response): Promise<void> {
+    const { bytes, number } = await this.reports.machineShop(caseId);
+    sendPdf(response, bytes, `machine-shop-${number}`);
+  }
+
   @Post('account/sign')
   sign(
     @Param('caseId', ParseUUIDPipe) caseId: string,

@@ -118,13 +118,20 @@ export class ReportsService implements OnApplicationShutdown {
       .flatMap((s) => s.photos.map((p) => ({ station: s.station.id, sha256: p.value.sha256 })))
       .filter((p) => numbers.has(p.sha256));
     const pictures = await this.pictures(caseId, state, view, wanted, { marks: layout.marks, inset: layout.insets });
-    return this.run<'pdf'>({ kind: 'pdf', state, pictures, ...(signing ? { signing } : {}), root: this.config.root });
+    return this.run<'pdf'>({ kind: 'pdf', of: 'account', state, pictures, ...(signing ? { signing } : {}), root: this.config.root });
   }
 
   /** The account as it stands, marked as a draft. */
   async draft(caseId: string): Promise<{ bytes: Buffer; number: string }> {
     const { state, view } = await this.ledger.view(caseId);
     return { bytes: Buffer.from((await this.make(caseId, state, view)).pdf), number: view.number };
+  }
+
+  /** The sheet that goes to the machine shop, with the parts to buy. */
+  async machineShop(caseId: string): Promise<{ bytes: Buffer; number: string }> {
+    const { state, view } = await this.ledger.view(caseId);
+    const made = await this.run<'pdf'>({ kind: 'pdf', of: 'machine-shop', state, pictures: new Map(), root: this.config.root });
+    return { bytes: Buffer.from(made.pdf), number: view.number };
   }
 
   /** Signs the account as the next version: the PDF is made, stored, and entered by its hash, unless somebody wrote meanwhile. */

@@ -80,7 +80,7 @@ export function Prices({ me }: { me: Me }): ReactNode {
         )}
       </div>
       <p className="quiet">
-        {version.note} A case takes these over when it is opened; those already open keep theirs.
+        {version.note.replace(/[.]?$/, '.')} A case takes these over when it is opened; those already open keep theirs.
         {me.account.role === 'owner' ? '' : ' The owner changes them.'}
       </p>
       {disorder.length > 0 && (

@@ -53,7 +53,7 @@ export function Shelf({ me }: { me: Me }): ReactNode {
         columns={[
           {
             title: 'Case',
-            width: 330,
+            width: 290,
             render: (_, c) => (
               <>
                 <Link to={`/case/${c.id}/bench`} onClick={(e) => e.stopPropagation()}>
@@ -73,17 +73,27 @@ export function Shelf({ me }: { me: Me }): ReactNode {
               </>
             ),
           },
-          { title: 'Stage', dataIndex: 'stage', width: 90 },
+          {
+            title: 'Stage',
+            width: 120,
+            render: (_, c) => (
+              <>
+                {c.stage}
+                {c.signed > 0 && <div className="quiet">signed, version {c.signed}</div>}
+              </>
+            ),
+          },
+          { title: 'Waiting on', dataIndex: 'waitingOn', width: 140 },
           { title: 'Examined', className: 'figure', width: 90, render: (_, c) => `${Math.round(c.coverage * 100)} %` },
-          { title: 'Unexplained', className: 'figure', width: 110, dataIndex: 'unexplained' },
+          { title: 'Unexplained', className: 'figure', width: 104, dataIndex: 'unexplained' },
           {
             title: 'Leading cause',
             render: (_, c) => (c.leading ? `${c.leading} (${percentText(c.leadingProbability ?? 0)})` : '–'),
           },
           {
             title: 'Last entry',
-            className: 'figure nowrap',
-            width: 175,
+            className: 'figure',
+            width: 110,
             render: (_, c) => new Date(c.updated).toLocaleString('sv-SE').slice(0, 16),
           },
         ]}

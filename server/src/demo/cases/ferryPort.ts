@@ -60,6 +60,21 @@ export function ferryPort(): DemoCase {
     .picture('crank.pin.4', 'pin-4.jpg')
     .finding('crank.pin.4', 3, ['journal-heat']);
   c.soundRest('pump.relief', 'oil.gallery', 'timing.drive');
+  const source = 'Engine book of the ferry, section 6';
+  const { pinDiameterMm, boreMm } = c.engine;
+  c.entry('spec-set', null, {
+    quantity: 'crank.pin',
+    spec: { minMm: pinDiameterMm - 0.02, maxMm: pinDiameterMm, outOfRoundMaxMm: 0.01, taperMaxMm: 0.01, undersizesMm: [0.25, 0.5], source },
+  }).entry('spec-set', null, {
+    quantity: 'bore',
+    spec: {
+      minMm: boreMm,
+      maxMm: boreMm + 0.022,
+      oversizesMm: [0.5, 1],
+      limits: { wear: { upper: 0.12 }, ovality: { upper: 0.04 } },
+      source,
+    },
+  });
   const severity = (station: string): number => ({ 'crank.pin.4': 0.9, 'gasket.head': 1, 'bore.2': 0.4, 'bore.3': 0.5 })[station] ?? 0.1;
   for (const n of [1, 2, 3, 4])
     c.gauge(`crank.pin.${n}`, 'journal', 'ferry-port', severity).gauge(`bore.${n}`, 'bore', 'ferry-port', severity);

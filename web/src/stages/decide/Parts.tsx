@@ -16,6 +16,7 @@ import { Link } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import type { Observation } from '../../app/outbox.js';
 import { saveBlob } from '../../app/saveBlob.js';
+import { useTakeFile } from '../../app/takeFile.js';
 
 const confirm = (d: StandingDisposition, operation = d.operation, size = d.size, reason = d.reason): Observation => ({
   kind: 'disposition-set',
@@ -146,7 +147,8 @@ function Line({ d }: { d: StandingDisposition }): ReactNode {
 }
 
 function MachineShop({ dispositions }: { dispositions: readonly StandingDisposition[] }): ReactNode {
-  const { view } = useCase();
+  const { view, caseId } = useCase();
+  const { takeFile, busy } = useTakeFile(caseId);
   const sheet = machineSheet(view, dispositions);
   return (
     <section className="pane" aria-label="Machine shop">
@@ -160,6 +162,9 @@ function MachineShop({ dispositions }: { dispositions: readonly StandingDisposit
             Take CSV
           </Button>
         )}
+        <Button size="small" loading={busy !== null} onClick={() => void takeFile('machine-shop.pdf', 'The sheet')}>
+          Take PDF
+        </Button>
       </div>
       {sheet.length === 0 ? (
         <p className="quiet">Nothing goes to the machine shop.</p>

@@ -2,23 +2,24 @@ import { Alert, Button, Checkbox } from 'antd';
 import {
   dateOf,
   daysUntil,
-  machineSheet,
-  partsList,
   planIcs,
   planOf,
+  plannedTasks,
+  percentText,
   planTasks,
   routesOf,
   standingDispositions,
-  tasksOf,
   type Calendar,
   type Plan,
   type Planned,
+  type Simulated,
 } from '@true-ledger/core';
-import { useMemo, useRef, useState, type ReactNode } from 'react';
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { saveBlob } from '../../app/saveBlob.js';
 import { Waiting } from '../../app/Waiting.js';
+import { compute } from '../../workers/compute.js';
 
 const DAY = 24;
 const ROW = 30;
@@ -27,7 +28,7 @@ const DAYS_SHORT = ['Mo', 'Tu', 'We', 'Th', 'Fr', 'Sa', 'Su'];
 
 /** The chosen route as tasks on a calendar: critical path, what has time to spare, the deadline. A bar is dragged to a later day. */
 export function Schedule(): ReactNode {
-  const { view, diagnosis, caseId, readOnly } = useCase();
+  const { view, state, diagnosis, caseId, readOnly } = useCase();
   const record = useRecord();
   const settings = planOf(view, new Date());
   const calendar = useMemo<Calendar>(
@@ -36,14 +37,21 @@ export function Schedule(): ReactNode {
   );
   const result = useMemo(() => {
     if (!diagnosis || !settings.route) return null;
-    const dispositions = standingDispositions(view);
-    const route = routesOf(view, diagnosis, dispositions, view.prices).find((r) => r.id === settings.route)!;
-    const tasks = tasksOf(route, machineSheet(view, dispositions), partsList(dispositions), view.prices).map((t) => {
-      const moved = view.moved.get(t.id);
-      return moved === undefined ? t : { ...t, notBeforeHours: moved };
-    });
-    return planTasks(tasks, calendar);
+    const route = routesOf(view, diagnosis, standingDispositions(view), view.prices).find((r) => r.id === settings.route)!;
+    return planTasks(plannedTasks(view, route), calendar);
   }, [view, diagnosis, settings.route, calendar]);
+  const [spread, setSpread] = useState<Simulated | null>(null);
+  useEffect(() => {
+    let gone = false;
+    void compute()
+      .routes(state)
+      .then((routes) => {
+        if (!gone) setSpread(routes.find((r) => r.route.id === settings.route)?.result ?? null);
+      });
+    return () => {
+      gone = true;
+    };
+  }, [state, settings.route]);
   if (!diagnosis) return <Waiting what="Weighing the evidence" />;
   if (!settings.route)
     return (
@@ -72,6 +80,13 @@ export function Schedule(): ReactNode {
             </>
           )}
         </span>
+        {spread && (
+          <span className="quiet" aria-label="Spread of the finish">
+            as likely as not by <b className="figure">{dateOf(calendar, spread.days.p50 * DAY).slice(0, 10)}</b>, nine times of ten by{' '}
+            <b className="figure">{dateOf(calendar, spread.days.p90 * DAY).slice(0, 10)}</b>
+            {spread.inTime !== null && <>, in time {percentText(spread.inTime)}</>}
+          </span>
+        )}
         <Checkbox.Group
           value={[...settings.workdays]}
           disabled={readOnly}

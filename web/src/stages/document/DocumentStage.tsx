@@ -1,9 +1,8 @@
-import { App, Button, Input, Tabs } from 'antd';
+import { Button, Input, Tabs } from 'antd';
 import { layoutOf, type ReportField } from '@true-ledger/core';
 import { useEffect, useState, type ReactNode } from 'react';
-import { asProblem } from '../../app/api.js';
 import { useCase, useNow, useRecord } from '../../app/caseContext.js';
-import { saveBlob } from '../../app/saveBlob.js';
+import { useTakeFile } from '../../app/takeFile.js';
 import { useAppSelector } from '../../app/store.js';
 import { Waiting } from '../../app/Waiting.js';
 import { useAccount } from '../../workers/compute.js';
@@ -39,24 +38,10 @@ export function DocumentStage(): ReactNode {
   const { view, state, caseId, readOnly } = useCase();
   const record = useRecord();
   const now = useNow();
-  const { message } = App.useApp();
-  const [busy, setBusy] = useState<string | null>(null);
+  const { takeFile, busy } = useTakeFile(caseId);
   const unsent = useAppSelector((s) => s.outbox.items.some((i) => i.caseId === caseId));
   const model = useAccount(state);
   const layout = layoutOf(view);
-  const fetchFile = async (path: string, what: string): Promise<void> => {
-    setBusy(path);
-    try {
-      const response = await fetch(`/api/cases/${caseId}/${path}`);
-      if (!response.ok) throw asProblem({ data: await response.json().catch(() => null) });
-      const name = /filename="([^"]+)"/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? path;
-      saveBlob(name, await response.blob());
-    } catch (error) {
-      void message.error(`${what} was not made. ${asProblem(error).sentence}`);
-    } finally {
-      setBusy(null);
-    }
-  };
   const reword = (sentence: string, text: string, generated: string): void => {
     const held = now().sentences.get(sentence)?.value;
     if ((held?.text ?? '') !== text || held?.generated !== generated)
@@ -66,16 +51,16 @@ export function DocumentStage(): ReactNode {
     <div className="page document">
       <div className="page-head no-print">
         <h1>Document</h1>
-        <Button type="primary" loading={busy === 'report.pdf'} onClick={() => void fetchFile('report.pdf', 'The PDF')}>
+        <Button type="primary" loading={busy === 'report.pdf'} onClick={() => void takeFile('report.pdf', 'The PDF')}>
           Take PDF
         </Button>
         <Button onClick={() => window.print()}>Print</Button>
         {!readOnly && (
-          <Button loading={busy === 'bundle.zip'} onClick={() => void fetchFile('bundle.zip', 'The bundle')}>
+          <Button loading={busy === 'bundle.zip'} onClick={() => void takeFile('bundle.zip', 'The bundle')}>
             Take bundle
           </Button>
         )}
-        <Button loading={busy === 'case.json'} onClick={() => void fetchFile('case.json', 'The case file')}>
+        <Button loading={busy === 'case.json'} onClick={() => void takeFile('case.json', 'The case file')}>
           Take case file
         </Button>
         {unsent && <span className="fault">Some entries are not confirmed yet; files hold only what is.</span>}
@@ -103,7 +88,7 @@ export function DocumentStage(): ReactNode {
               {
                 key: 'sign',
                 label: model && model.flags.length > 0 ? `Sign, share (${model.flags.length})` : 'Sign, share',
-                children: <SignShare model={model} onPdf={(v) => void fetchFile(`account/${v}/account.pdf`, 'The PDF')} />,
+                children: <SignShare model={model} onPdf={(v) => void takeFile(`account/${v}/account.pdf`, 'The PDF')} />,
               },
             ]}
           />

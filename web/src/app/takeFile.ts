@@ -1,0 +1,27 @@
+import { App } from 'antd';
+import { useCallback, useState } from 'react';
+import { asProblem } from './api.js';
+import { saveBlob } from './saveBlob.js';
+
+/** Fetches a file of a case from the server and hands it to the browser to keep; says why when it was not made. `busy` is the path under way. */
+export function useTakeFile(caseId: string): { takeFile: (path: string, what: string) => Promise<void>; busy: string | null } {
+  const { message } = App.useApp();
+  const [busy, setBusy] = useState<string | null>(null);
+  const takeFile = useCallback(
+    async (path: string, what: string): Promise<void> => {
+      setBusy(path);
+      try {
+        const response = await fetch(`/api/cases/${caseId}/${path}`);
+        if (!response.ok) throw asProblem({ data: await response.json().catch(() => null) });
+        const name = /filename="([^"]+)"/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? path;
+        saveBlob(name, await response.blob());
+      } catch (error) {
+        void message.error(`${what} was not made. ${asProblem(error).sentence}`);
+      } finally {
+        setBusy(null);
+      }
+    },
+    [caseId, message],
+  );
+  return { takeFile, busy };
+}
