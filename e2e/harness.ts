@@ -1,5 +1,5 @@
 import type { LedgerEntry } from '@true-ledger/core';
-import { spawn, type ChildProcess } from 'node:child_process';
+import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -32,6 +32,17 @@ export class Shop {
 
   static async open(): Promise<Shop> {
     const shop = new Shop(await freePort(), await freshDatabase());
+    await shop.start();
+    return shop;
+  }
+
+  /** A shop with demo cases of these numbers and the demo accounts, all with the password of the tests. */
+  static async demo(...numbers: string[]): Promise<Shop> {
+    const shop = new Shop(await freePort(), await freshDatabase());
+    execFileSync('node', ['server/dist/demo/load.js'], {
+      cwd: ROOT,
+      env: { ...process.env, DATABASE_URL: shop.databaseUrl, TL_DEMO_ONLY: numbers.join(','), TL_DEMO_PASSWORD: PASSWORD },
+    });
     await shop.start();
     return shop;
   }
@@ -162,7 +173,9 @@ export class Person {
       .waitForFunction(
         (wanted: string) =>
           [
-            ...document.querySelectorAll('button, a, label, [role=radio], .ant-segmented-item, .ant-checkbox-wrapper, .ant-radio-wrapper'),
+            ...document.querySelectorAll(
+              'button, a, label, [role=radio], [role=tab], .ant-segmented-item, .ant-checkbox-wrapper, .ant-radio-wrapper',
+            ),
           ].find(
             (e) =>
               ((e as HTMLElement).innerText?.trim() === wanted || e.getAttribute('aria-label') === wanted) &&

@@ -5,7 +5,7 @@ import { FEATURES } from './data/features.js';
 import { endingOf, type Ending } from './ending.js';
 import { collectEvidence, toObservation, type EvidenceItem } from './evidence.js';
 import { chanceOfAny } from './joint.js';
-import { posterior, probabilityBySingle, type Posterior } from './model.js';
+import { posterior, probabilityBySingle, steady, type Posterior } from './model.js';
 import { nextChecks, type NextCheck } from './nextCheck.js';
 import { rankPlaces, type PlaceShare } from './places.js';
 import { turningPoint, type TurningPoint } from './turningPoint.js';
@@ -109,7 +109,7 @@ export function diagnose(view: CaseView): Diagnosis {
   const rejected = new Set(view.decisions.filter((d) => d.value.decision === 'rejected').map((d) => d.value.cause));
   const evidence = collectEvidence(view);
   const post = posterior(causes, odds, evidence.map(toObservation), features);
-  const order = causes.map((_, i) => i).sort((a, b) => post.marginal[b]! - post.marginal[a]!);
+  const order = causes.map((_, i) => i).sort((a, b) => steady(post.marginal[b]!) - steady(post.marginal[a]!) || a - b);
   const singles = new Map(post.weighed.map((o) => [o.feature, probabilityBySingle(features.get(o.feature)!, causes)]));
   const items = new Map(evidence.map((e) => [e.feature.id, e]));
   const ranked = order.map((i, rank): RankedCause => {
@@ -203,7 +203,7 @@ function waterfall(
       };
     })
     .filter((w) => Math.abs(w.decibans) >= 0.05)
-    .sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans));
+    .sort((a, b) => steady(Math.abs(b.decibans)) - steady(Math.abs(a.decibans)) || (a.feature < b.feature ? -1 : 1));
 }
 
 function bestSets(post: Posterior): Array<{ causes: string[]; probability: number }> {
@@ -235,7 +235,7 @@ function mechanismShares(post: Posterior): Array<{ mechanism: Mechanism; probabi
         post.causes.flatMap((c, i) => (c.mechanisms.includes(mechanism) ? [i] : [])),
       ),
     }))
-    .sort((a, b) => b.probability - a.probability);
+    .sort((a, b) => steady(b.probability) - steady(a.probability));
 }
 
 /** Findings of grade 2 or more that no believed cause accounts for. */

@@ -14,7 +14,9 @@ import { cause } from './data/causes.js';
 import { diagnose } from './diagnose.js';
 import { collectEvidence } from './evidence.js';
 import { firstStartProcedure } from './firstStart.js';
+import { strongestOfGroups, type Observation } from './model.js';
 import { comparePair } from './pair.js';
+import type { Cause, Feature } from './types.js';
 import { predictBench } from './predicted.js';
 import { secondaryPlaces } from './secondary.js';
 import { spreadFindings } from './spread.js';
@@ -278,5 +280,33 @@ describe('answers and release', () => {
     const at = open({});
     expect(checkEntry('sequence-link', null, { from: 'cause:surge', to: 'cause:surge', state: 'drawn', reason: '' }, at).ok).toBe(false);
     expect(checkEntry('answer-set', null, { cause: 'surge', part: 'action', item: 'x', state: 'soon', note: '' }, at).ok).toBe(false);
+  });
+});
+
+describe('a tie between two pieces of evidence of a group', () => {
+  const cause = (id: string, feature: string): Cause =>
+    ({ id, name: id, family: 'f', prior: 0.1, links: [{ feature, strength: 'usually', reason: '' }] }) as unknown as Cause;
+  const feature = (id: string): Feature =>
+    ({ id, name: id, kind: 'seen', leak: 0.05, leakReason: '', damage: true, group: 'g' }) as unknown as Feature;
+  const features = new Map(['a', 'b'].map((id) => [id, feature(id)]));
+  const causes = [cause('x', 'a'), cause('y', 'b')];
+  const seen = (id: string, noise = 0): Observation => ({ feature: id, ifPresent: 0.95 + noise, ifAbsent: 0.05 });
+  it('is settled by rule and not by the last digit of a logarithm', () => {
+    for (const noise of [-1e-14, 0, 1e-14])
+      expect(strongestOfGroups([seen('a'), seen('b', noise)], features, causes).map((o) => o.feature)).toEqual(['a']);
+  });
+  it('goes to what is there before what is not, in either order', () => {
+    // Causes that touch neither: both move nothing.
+    const there = seen('a');
+    const gone: Observation = { feature: 'b', ifPresent: 0.05, ifAbsent: 0.95 };
+    const balanced = [
+      { ...cause('x', 'a'), links: [] },
+      { ...cause('y', 'b'), links: [] },
+    ];
+    for (const pair of [
+      [there, gone],
+      [gone, there],
+    ])
+      expect(strongestOfGroups(pair, features, balanced).map((o) => o.feature)).toEqual(['a']);
   });
 });

@@ -1,6 +1,12 @@
 import { STRENGTH, type Cause, type Feature } from './types.js';
 
 /**
+ * For comparing figures: equal ones stay equal whatever machine reckoned them. Logarithms differ in their last digits from one to the next, and neither the choice between two pieces of
+ * evidence of a group nor the order of what is shown may hang on them.
+ */
+export const steady = (x: number): number => Math.round(x * 1e9);
+
+/**
  * One piece of evidence: the chance of what was observed if the feature is there (`ifPresent`) and if it is not (`ifAbsent`).
  * Seen for certain = 1 / 0, looked for and not there = 0 / 1, told = in between.
  */
@@ -132,10 +138,14 @@ export function strongestOfGroups(
     const key = feature.group ?? feature.id;
     const force = feature.group ? forceOf(observation, feature, causes) : 0;
     const rival = best.get(key);
-    if (!rival || force > rival.force) best.set(key, { observation, force });
+    // Of two that move as far, what is there stands before what is not: the second mostly follows from the first.
+    const before = rival ? steady(force) - steady(rival.force) || presence(observation) - presence(rival.observation) : 1;
+    if (before > 0) best.set(key, { observation, force });
   }
   return [...best.values()].map((entry) => entry.observation);
 }
+
+const presence = (o: Observation): number => (o.ifPresent > o.ifAbsent ? 1 : 0);
 
 function forceOf(observation: Observation, feature: Feature, causes: readonly Cause[]): number {
   const likelihood = (p: number): number => Math.log(Math.max(LEAST, p * observation.ifPresent + (1 - p) * observation.ifAbsent));

@@ -1,7 +1,7 @@
 import { isExamined, type CaseView } from '../ledger/views.js';
 import type { EvidenceItem } from './evidence.js';
 import { informationGain, marginalsAfter } from './joint.js';
-import type { Posterior } from './model.js';
+import { steady, type Posterior } from './model.js';
 import { stripStanding } from '../strip/state.js';
 import type { Feature } from './types.js';
 
@@ -62,7 +62,7 @@ export function nextChecks(
     });
   }
   return checks
-    .sort((a, b) => b.bitsPerMinute - a.bitsPerMinute)
+    .sort((a, b) => steady(b.bitsPerMinute) - steady(a.bitsPerMinute))
     .slice(0, limit)
     .map(({ of, ...check }) => ({ ...check, ifFound: shift(post, of, true), ifNot: shift(post, of, false) }));
 }

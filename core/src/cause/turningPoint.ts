@@ -1,5 +1,5 @@
 import { marginalsAfter } from './joint.js';
-import { featureRow, probabilityBySingle, type Observation, type Posterior } from './model.js';
+import { featureRow, probabilityBySingle, steady, type Observation, type Posterior } from './model.js';
 import type { Feature } from './types.js';
 
 /** The one observation whose reversal would put another cause in the lead. */
@@ -24,7 +24,7 @@ export function turningPoint(post: Posterior, features: ReadonlyMap<string, Feat
     const after = marginalsAfter(post, f, { ifPresent: o.ifAbsent, ifAbsent: o.ifPresent }, o, WORTH_SAYING);
     const now = indexOfMax(after);
     const fall = post.marginal[lead]! - after[lead]!;
-    if (now !== lead && after[now]! >= WORTH_SAYING && (!best || fall > best.fall))
+    if (now !== lead && after[now]! >= WORTH_SAYING && (!best || steady(fall) > steady(best.fall)))
       best = { feature: f.id, name: f.name, wouldLead: post.causes[now]!.name, probability: after[now]!, fall };
   }
   if (!best) return null;

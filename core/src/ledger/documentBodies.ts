@@ -35,14 +35,13 @@ export interface DocumentBodies {
   redacted: { target: string; kind: string; slot: string; station: string | null; reason: string };
 }
 
-const sha = Joi.string()
-  .pattern(/^[0-9a-f]{64}$/)
-  .required();
+const anySha = Joi.string().pattern(/^[0-9a-f]{64}$/);
+const sha = anySha.required();
 const section = Joi.string().valid(...SECTION_IDS);
 const template = Joi.string()
   .valid(...TEMPLATE_IDS)
   .required();
-const shas = Joi.array().items(sha).max(2000).unique().required();
+const shas = Joi.array().items(anySha).max(2000).unique().required();
 
 export const DOCUMENT_SCHEMAS: Readonly<Record<keyof DocumentBodies, Joi.ObjectSchema>> = {
   'account-laid-out': Joi.object({

@@ -6,7 +6,7 @@ import { standingDispositions } from '../salvage/dispositions.js';
 import { partsList } from '../salvage/machineSheet.js';
 import { MACHINE_WORK, OPERATION_NAMES } from '../salvage/operations.js';
 import type { SimulatedRoute } from '../salvage/simulate.js';
-import type { ReportModel, ReportSection, SectionId, SignedVersion } from './blocks.js';
+import type { ReportBlock, ReportModel, ReportSection, SectionId, SignedVersion } from './blocks.js';
 import { answers } from './sections/answers.js';
 import { causes } from './sections/causes.js';
 import { conclusion } from './sections/conclusion.js';
@@ -77,19 +77,24 @@ export const HEADINGS: Readonly<Record<SectionId, string>> = {
   standing: 'Method and standing',
 };
 
-/** SHA-256 of every section as it reads; the ledger's own head, which always differs, stays out. */
+/** What a person reads of a block: words and figures. Coordinates of drawings stay out, since the last digits of logarithms differ between machines. */
+function reads(block: ReportBlock): unknown {
+  switch (block.kind) {
+    case 'drawing':
+      return { caption: block.caption, words: block.shapes.flatMap((s) => (s.kind === 'text' ? [s.text] : [])) };
+    case 'wear':
+      return { station: block.station, caption: block.caption };
+    default:
+      return block;
+  }
+}
+
+/** SHA-256 of every section as it reads; the ledger's own head and length, which always differ, stay out. */
 export function sectionHashes(model: ReportModel): Readonly<Partial<Record<SectionId, string>>> {
-  const plain = (s: ReportSection): unknown =>
-    JSON.parse(
-      JSON.stringify(s, (key, value: unknown) =>
-        key === 'map'
-          ? undefined
-          : typeof value === 'string'
-            ? value.replaceAll(model.ledgerHead, '').replace(/^Ledger: \d+ entries/, '')
-            : value,
-      ),
-    );
-  return Object.fromEntries(model.sections.map((s) => [s.id, sha256Hex(canonicalJson(plain(s)))]));
+  const own = `Ledger: ${model.entries} entries, head ${model.ledgerHead}.`;
+  const read = (s: ReportSection): unknown =>
+    JSON.parse(JSON.stringify({ heading: s.heading, blocks: s.blocks.filter((b) => b.kind !== 'text' || b.text !== own).map(reads) }));
+  return Object.fromEntries(model.sections.map((s) => [s.id, sha256Hex(canonicalJson(read(s)))]));
 }
 
 export interface ReportOptions {

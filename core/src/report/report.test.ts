@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { readCaseFile, type CaseFile } from '../bundle/caseFile.js';
 import { diagnose } from '../cause/diagnose.js';
 import { FIRST_PREV, sealEntry, unexplainedGap, verifyChain, type EntryDraft, type LedgerEntry } from '../ledger/entry.js';
+import { checkEntry } from '../ledger/check.js';
 import { applyEntry, emptyCase, foldEntries } from '../ledger/state.js';
 import { caseView, type CaseView } from '../ledger/views.js';
 import { engineTemplate } from '../engine/templates.js';
@@ -120,6 +121,25 @@ describe('an edited sentence is held against the figures', () => {
     expect(ownWordFlags('The lining shows on 14.2 %.', known)).toEqual([]);
     expect(ownWordFlags('The lining shows on 77 %.', known)[0]).toMatch(/77 %/);
     expect(ownWordFlags('It is the fault of the driver.', known)[0]).toMatch(/blame/);
+  });
+});
+
+describe('what is chosen about an account', () => {
+  const body = {
+    template: 'private',
+    order: ['examined'],
+    left: [],
+    detail: 'full',
+    picturesLeft: [],
+    pictureOrder: [],
+    marks: true,
+    insets: true,
+  };
+  it('is taken with no picture named, and refused with a section or picture that cannot be', () => {
+    expect(checkEntry('account-laid-out', null, body, START).ok).toBe(true);
+    expect(checkEntry('account-laid-out', null, { ...body, pictureOrder: ['a'.repeat(64)] }, START).ok).toBe(true);
+    for (const wrong of [{ order: ['appendix'] }, { picturesLeft: ['x'] }, { template: 'glossy' }, { order: ['examined', 'examined'] }])
+      expect(checkEntry('account-laid-out', null, { ...body, ...wrong }, START).ok).toBe(false);
   });
 });
 

@@ -48,7 +48,14 @@ export async function reportPdf(
     const turned =
       wide !== across ? { pageBreak: 'before' as const, pageOrientation: wide ? ('landscape' as const) : ('portrait' as const) } : {};
     across = wide;
-    content.push({ text: say(section.heading, 'Barlow'), style: 'heading', outline: true, headlineLevel: 1, ...turned } as Content);
+    content.push({
+      text: say(section.heading, 'Barlow'),
+      style: 'heading',
+      outline: true,
+      outlineText: section.heading,
+      headlineLevel: 1,
+      ...turned,
+    } as Content);
     for (const part of partsOf(section.blocks)) {
       // Pictures and developed surfaces stand two in a row.
       const rows = rowsOf(part).map((row): Content => {

@@ -24,7 +24,11 @@ export function PersonMenu({ me, short = false }: { me: Me; short?: boolean }): 
         },
       }}
     >
-      <Button type="text" className="person" aria-label={`Signed in as ${me.account.name}`}>
+      <Button
+        type="text"
+        className="person"
+        aria-label={short ? `${initials}, ${me.account.name} is signed in` : `${me.account.name} is signed in`}
+      >
         {short ? initials : me.account.name}
       </Button>
     </Dropdown>

@@ -1,3 +1,4 @@
+import { steady } from '../model.js';
 import type { CaseView } from '../../ledger/views.js';
 import { firstCircle } from '../../damage/catalogue/validate.js';
 import type { Diagnosis, RankedCause } from '../diagnose.js';
@@ -71,7 +72,7 @@ export function proposeSequence(view: CaseView, diagnosis: Diagnosis): Sequence 
       findings.reduce((sum, f) => sum + (paths.reach.has(f.id) ? (1 + paths.reach.get(f.id)!) / 2 : 0) * (f.grade ?? 0), 0) +
       roots.reduce((sum, c) => sum + Math.log(c.probability), 0) -
       ROOT_COSTS * roots.length;
-    if (!best || value > best.value) best = { roots, paths, value };
+    if (!best || steady(value) > steady(best.value)) best = { roots, paths, value };
   }
   const roots = best?.roots ?? [];
   const paths = best?.paths ?? { reach: new Map<string, number>(), by: new Map<string, Candidate>() };

@@ -112,6 +112,7 @@ function SignDialog({ model, version, onClose }: { model: ReportModel; version: 
           </Checkbox>
         </>
       )}
+      {isLoading && <p role="status">Making the PDF, then entering it …</p>}
       {unsent && <p className="fault">Entries made here are not confirmed by the server yet; sign when they are.</p>}
       {problem && <Alert type="error" role="alert" style={{ marginTop: 12 }} title={problem.sentence} />}
     </Modal>

@@ -30,6 +30,7 @@ export function LedgerStage(): ReactNode {
         <Select
           allowClear
           showSearch
+          optionFilterProp="label"
           placeholder="All places"
           aria-label="Show one place"
           style={{ width: 260 }}
