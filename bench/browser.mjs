@@ -1,24 +1,16 @@
 // Figures of the page itself: a real Chromium on the built application, a case with 300 pictures of 4 MB. Run by `npm run bench`.
-import { randomBytes, randomUUID } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import puppeteer from 'puppeteer-core';
 import sharp from 'sharp';
 import * as core from '@true-ledger/core';
-import { Cluster } from '../scripts/database.mjs';
-import { freePort, ROOT, startUntil } from '../scripts/lib.mjs';
+import { benchShop } from './shop.mjs';
 
 const PICTURES = Number(process.env.PICTURES ?? 300);
-const cluster = new Cluster(join(ROOT, '.data', 'bench'));
-await cluster.start();
-const name = `b_${randomBytes(4).toString('hex')}`;
-cluster.ensureDatabase(name);
-const port = await freePort();
-const { child, output } = await startUntil('READY', 'node', ['server/dist/main.js'], {
-  env: { ...process.env, DATABASE_URL: cluster.url(name), PORT: String(port) },
-});
-const base = `http://127.0.0.1:${port}`;
+const shop = await benchShop();
+const { base, cookie, post } = shop;
 const profile = mkdtempSync(join(tmpdir(), 'tl-bench-'));
 const browser = await puppeteer.launch({
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
@@ -33,20 +25,9 @@ const browser = await puppeteer.launch({
   ],
 });
 try {
-  const claim = /CLAIM \S+#([0-9a-f]{64})/.exec(output)[1];
-  const me = await fetch(`${base}/api/claim`, {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify({ token: claim, name: 'Bench', signIn: 'bench', password: 'a-long-enough-password' }),
-  });
-  const cookie = me.headers.get('set-cookie').split(';')[0];
   const id = randomUUID();
   const { layout } = core.engineTemplate('inline-4-petrol');
-  await fetch(`${base}/api/cases`, {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/json', Cookie: cookie },
-    body: JSON.stringify({ id, title: 'Bench', reference: '', layout }),
-  });
+  await post('/api/cases', { id, title: 'Bench', reference: '', layout });
   const stations = core.stationsOf(layout);
   // One noisy picture of about 4 MB; a comment of its own makes each file another.
   const noisy = await sharp({
@@ -64,8 +45,7 @@ try {
     form.set('entryId', randomUUID());
     form.set('station', stations[k % stations.length].id);
     form.set('file', new Blob([comment(k)], { type: 'image/jpeg' }), `p${k}.jpg`);
-    const answer = await fetch(`${base}/api/cases/${id}/photos`, { method: 'POST', headers: { Cookie: cookie }, body: form });
-    if (!answer.ok) throw new Error(await answer.text());
+    await post(`/api/cases/${id}/photos`, form);
   }
   console.log(
     JSON.stringify({
@@ -119,14 +99,6 @@ try {
   );
   const { layout: twelve } = core.engineTemplate('vee-12-petrol');
   const wide = randomUUID();
-  const post = (path, body) =>
-    fetch(`${base}${path}`, {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json', Cookie: cookie },
-      body: JSON.stringify(body),
-    }).then(async (r) => {
-      if (!r.ok) throw new Error(await r.text());
-    });
   await post('/api/cases', { id: wide, title: 'Twelve', reference: '', layout: twelve });
   const truth = { layout: twelve, seed: 'bench', severity: () => 0.2 };
   const gauge = core.DEFAULT_GAUGE;
@@ -234,9 +206,6 @@ try {
   );
 } finally {
   await browser.close();
-  child.kill('SIGTERM');
-  await new Promise((r) => child.once('exit', r));
-  cluster.dropDatabase(name);
-  cluster.stop();
+  await shop.stop();
   rmSync(profile, { recursive: true, force: true });
 }

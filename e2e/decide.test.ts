@@ -128,3 +128,49 @@ describe('deciding', () => {
 
   it('passes the accessibility rules on every screen on the way', () => expect(me.barriers).toEqual([]));
 });
+
+describe('the shop’s prices', () => {
+  const lowest = 'input[aria-label="Bench hour, low"]';
+  it('are changed by hand, refused out of order, and kept with what changed', async () => {
+    await me.page.goto(`${shop.url}/prices`);
+    await me.see('As it comes');
+    await me.checkAccess('prices');
+    await me.type(lowest, '500');
+    await me.page.keyboard.press('Tab');
+    await me.see('the likely price lies outside the lowest and highest');
+    expect(await me.page.$eval('button.ant-btn-primary', (b) => (b as HTMLButtonElement).disabled)).toBe(true);
+    await me.type(lowest, '70');
+    await me.page.keyboard.press('Tab');
+    await me.press('Keep as version 1');
+    await me.type('textarea[aria-label="What changed"]', 'Bench hour down for the winter');
+    await me.press('Keep');
+    await me.see('Bench hour down for the winter');
+    expect(await me.page.$eval(lowest, (i) => (i as HTMLInputElement).value)).toBe('70');
+  });
+  it('go out as CSV, are refused with a price under nothing, and come in again', async () => {
+    const csv = readFileSync(await me.download('As CSV', 'shop-prices.csv'), 'utf8');
+    expect(csv).toMatch(/labour,.*,70,78,86,/);
+    const put = async (name: string, text: string): Promise<void> => {
+      const file = join(me.downloads, name);
+      writeFileSync(file, text);
+      const input = await me.page.waitForSelector('input[type=file][accept*="csv"]');
+      await (input as unknown as { uploadFile(path: string): Promise<void> }).uploadFile(file);
+    };
+    await put('wrong.csv', csv.replace(',70,78,86,', ',-1,78,86,'));
+    await me.see('greater than or equal to 0');
+    expect(await me.page.$eval(lowest, (i) => (i as HTMLInputElement).value)).toBe('70');
+    await put('right.csv', csv.replace(',70,78,86,', ',72,78,86,'));
+    await me.page.waitForFunction((s: string) => document.querySelector<HTMLInputElement>(s)?.value === '72', {}, lowest);
+    await me.press('Leave');
+    await me.page.waitForFunction((s: string) => document.querySelector<HTMLInputElement>(s)?.value === '70', {}, lowest);
+  });
+  it('are copied into a case opened after, and change none that is open', async () => {
+    const later = crypto.randomUUID();
+    await me.post('/api/cases', { id: later, title: 'Later', reference: '', layout: FOUR });
+    const copied = (await me.entries(later)).find((e) => e.kind === 'price-book-set')!;
+    expect((copied.body as { book: { version: string } }).book.version).toBe('shop 1');
+    const before = (await me.entries(caseId)).filter((e) => e.kind === 'price-book-set' && JSON.stringify(e.body).includes('shop 1'));
+    expect(before).toEqual([]);
+  });
+  it('passes the accessibility rules there as well', () => expect(me.barriers).toEqual([]));
+});

@@ -23,6 +23,23 @@ describe('true-ledger', () => {
       causes: expect.arrayContaining([expect.objectContaining({ id: 'local-feed' })]),
     });
   });
+  it('writes the account of a case file in words, for whom it is', async () => {
+    const { code, out } = await call('report', EXAMPLE);
+    expect(code).toBe(0);
+    for (const w of [
+      '# Workshop account',
+      'Draft, not signed.',
+      '## What was and was not examined',
+      '## Causes',
+      '| Cause | Probability |',
+      'One feed blocked',
+    ])
+      expect(out).toContain(w);
+    const maker = await call('report', EXAMPLE, '--template', 'warranty');
+    expect(maker.out).toContain('# Failure account for warranty');
+    expect((await call('report', EXAMPLE, '--template', 'glossy')).code).toBe(2);
+    expect((await call('report', '/nowhere.json')).code).toBe(2);
+  });
   it('computes a measuring sheet', async () => {
     const { code, out } = await call('measure', join(FORMATS, 'measure/journal.json'));
     expect(code).toBe(0);

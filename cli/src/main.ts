@@ -10,7 +10,12 @@ import {
   PATTERNS,
   finishJson,
   findOutline,
+  layoutOf,
   readCaseFile,
+  reportMarkdown,
+  reportModel,
+  simulatedRoutes,
+  TEMPLATES,
   isRead,
   READ_PARTS,
   readingJson,
@@ -33,6 +38,8 @@ const HELP = `true-ledger – reads cases and bundles without a server
 
   true-ledger verify BUNDLE.zip        verify the chain and pictures of an exported bundle
   true-ledger diagnose CASE.json       ranked causes of a case file, as JSON
+  true-ledger report CASE.json [--template private|warranty|insurer|internal|inspection]
+                                       the account of a case file in words, as Markdown
   true-ledger measure SHEET.json       results and verdicts of a measuring sheet, as JSON
   true-ledger finish TRACE.csv [--cutoff MM] [--reference TRACE.csv]
                                        surface parameters of a profile trace, as JSON
@@ -79,6 +86,8 @@ export async function run(args: readonly string[], terminal: Terminal = CONSOLE)
       return target ? verify(target, terminal) : usage(terminal, 'verify needs the path of a bundle.');
     case 'diagnose':
       return target ? diagnoseFile(target, terminal) : usage(terminal, 'diagnose needs the path of a case file.');
+    case 'report':
+      return target ? reportFile(args.slice(1), terminal) : usage(terminal, 'report needs the path of a case file.');
     case 'measure':
       return target ? measureFile(target, terminal) : usage(terminal, 'measure needs the path of a sheet.');
     case 'finish':
@@ -265,6 +274,29 @@ async function finishFile(args: readonly string[], terminal: Terminal): Promise<
   const reference = referencePath ? await one(referencePath) : undefined;
   if (reference === null) return 2;
   terminal.out(JSON.stringify(finishJson(result, reference), null, 2));
+  return 0;
+}
+
+async function reportFile(args: readonly string[], terminal: Terminal): Promise<number> {
+  const [path = '', ...rest] = args;
+  const template = rest[0] === '--template' ? TEMPLATES.find((t) => t.id === rest[1]) : undefined;
+  if (rest.length > 0 && !template)
+    return usage(
+      terminal,
+      `"${rest.join(' ')}" is not an option of report; --template is one of ${TEMPLATES.map((t) => t.id).join(', ')}.`,
+    );
+  const opened = await readJson(path, terminal);
+  if (!opened) return 2;
+  const file = readCaseFile(opened.json);
+  if (!file.ok) {
+    terminal.error(`${file.problem.field ? `${file.problem.field}: ` : ''}${file.problem.sentence}`);
+    return 2;
+  }
+  const { view, state } = file.value;
+  const laidOut = template
+    ? { ...view, accountLayout: { ...layoutOf(view), template: template.id, order: template.order, left: [], detail: template.detail } }
+    : view;
+  terminal.out(reportMarkdown(reportModel(laidOut, state.head, state.seq, { routes: simulatedRoutes(view, diagnose(view), new Date()) })));
   return 0;
 }
 

@@ -135,3 +135,4 @@ export * from './report/sentences.js';
 export * from './report/machineDrawing.js';
 export * from './report/pictureMarks.js';
 export * from './report/model.js';
+export * from './report/markdown.js';

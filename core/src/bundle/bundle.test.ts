@@ -4,7 +4,7 @@ import { strToU8, zipSync } from 'fflate';
 import { diagnose } from '../cause/diagnose.js';
 import { diagnosisJson } from '../cause/diagnosisJson.js';
 import { FIRST_PREV, sealEntry, sha256Hex, type LedgerEntry } from '../ledger/entry.js';
-import type { EntryKind } from '../ledger/bodies.js';
+import { ENTRY_KINDS, type EntryKind } from '../ledger/bodies.js';
 import { emptyCase, foldEntries } from '../ledger/state.js';
 import { caseView } from '../ledger/views.js';
 import { engineTemplate } from '../engine/templates.js';
@@ -226,5 +226,20 @@ describe('report', () => {
   it('ends with the standing statement and the ledger head', () => {
     expect(words).toContain(STANDING_STATEMENT);
     expect(words).toContain('12 entries, head abc');
+  });
+});
+
+describe('the published schema of a ledger line', () => {
+  const schema = JSON.parse(readFileSync(join(__dirname, '../../../docs/formats/ledger-entry.schema.json'), 'utf8')) as {
+    properties: Record<string, { enum?: string[] }>;
+    required: string[];
+  };
+  it('names every kind of entry and every part of one', () => {
+    expect(schema.properties['kind']!.enum).toEqual([...ENTRY_KINDS]);
+    const entry = sealEntry(
+      { id: 'e', kind: 'remark', station: null, body: { remark: 'r', text: '' }, basedOn: null },
+      { caseId: 'c', seq: 1, prev: FIRST_PREV, time: 't', salt: 's', author: { id: 'a', name: 'A' }, supersedes: null },
+    );
+    expect([...schema.required].sort()).toEqual(Object.keys(entry).sort());
   });
 });

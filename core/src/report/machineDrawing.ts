@@ -1,5 +1,5 @@
 import type { Shape } from '../cause/sequence/drawing.js';
-import type { EngineLayout } from '../engine/layout.js';
+import { cylinderPlaces, type EngineLayout } from '../engine/layout.js';
 import { planDrawing } from '../engine/plan.js';
 import type { MachineLine } from '../salvage/machineSheet.js';
 import type { ReportBlock } from './blocks.js';
@@ -65,9 +65,14 @@ export function machineDrawing(layout: EngineLayout, lines: readonly MachineLine
       arrow: false,
     });
     shapes.push({ kind: 'text', x: x - 4, y: y - r + 15, size: 12, bold: true, fill: INK, text: String(b.cylinder) });
-    const pinSpot = { x: x - pinHalf, y: at(0, plan.crankY)[1] - pinHigh / 2, w: 2 * pinHalf, h: pinHigh };
-    const pin = [`crank.pin.${b.cylinder}`, `rod.${b.cylinder}`];
-    shapes.push(box(pinSpot, mark(pinSpot, pin)));
+  }
+  // Two rods of a vee share a pin: it is drawn once and answers for both.
+  const places = cylinderPlaces(layout);
+  for (const pin of new Set(places.map((p) => p.pin))) {
+    const own = places.filter((p) => p.pin === pin).map((p) => p.cylinder);
+    const [x] = at(plan.bores.find((b) => b.cylinder === own[0])!.x, 0);
+    const spot = { x: x - pinHalf, y: at(0, plan.crankY)[1] - pinHigh / 2, w: 2 * pinHalf, h: pinHigh };
+    shapes.push(box(spot, mark(spot, [`crank.pin.${pin + 1}`, ...own.map((c) => `rod.${c}`)])));
   }
   const drawn = new Set<Spot>();
   for (const [id, spot] of spots) {

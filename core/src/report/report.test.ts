@@ -7,10 +7,14 @@ import { FIRST_PREV, sealEntry, unexplainedGap, verifyChain, type EntryDraft, ty
 import { checkEntry } from '../ledger/check.js';
 import { applyEntry, emptyCase, foldEntries } from '../ledger/state.js';
 import { caseView, type CaseView } from '../ledger/views.js';
-import { engineTemplate } from '../engine/templates.js';
+import { stationsOf } from '../engine/stations.js';
+import { ENGINE_TEMPLATES, engineTemplate } from '../engine/templates.js';
+import type { MachineLine } from '../salvage/machineSheet.js';
 import { simulatedRoutes } from '../salvage/simulate.js';
 import { SECTION_IDS, type ReportBlock, type ReportModel } from './blocks.js';
-import { layoutOf, pictureNumbers, reportModel, sectionHashes, versionLines } from './model.js';
+import { machineDrawing } from './machineDrawing.js';
+import { reportMarkdown } from './markdown.js';
+import { layoutOf, machineShopModel, pictureNumbers, reportModel, sectionHashes, versionLines } from './model.js';
 import { figuresIn, ownWordFlags, sentenceFlags } from './sentences.js';
 import { ALWAYS, TEMPLATES, templateFor } from './templates.js';
 
@@ -191,6 +195,12 @@ describe('the account', () => {
       expect.objectContaining({ section: 'conclusion', flags: ['“987 min” follows from nothing that was recorded'] }),
     ]);
   });
+  it('says so when no cause is confirmed, and not when one is', () => {
+    const words = (view: CaseView): string => JSON.stringify(reportModel(view, 'h', 3).sections.find((s) => s.id === 'conclusion'));
+    expect(words(withEntries())).toContain('No cause has been confirmed by the builder');
+    const confirmed = withEntries(body('cause-decided', { cause: 'local-feed', decision: 'confirmed', reason: 'seen' }));
+    expect(words(confirmed)).not.toContain('No cause has been confirmed');
+  });
   it('gives every sentence a key of its own', () => {
     const keys = sentences(reportModel(withEntries(), 'h', 3)).map((s) => s.key);
     expect(new Set(keys).size).toBe(keys.length);
@@ -254,6 +264,100 @@ describe('signed versions', () => {
     ]);
   });
   it('say that a draft is one', () => expect(versionLines(reportModel(withEntries(), 'h', 3))[0]).toBe('Draft, not signed.'));
+});
+
+describe('the account in words', () => {
+  const text = reportMarkdown(reportModel(withEntries(), 'h', 3));
+  it('holds every section and whole tables', () => {
+    for (const { heading } of reportModel(withEntries(), 'h', 3).sections) expect(text).toContain(`## ${heading}`);
+    for (const block of text.split('\n\n').filter((b) => b.startsWith('|'))) {
+      const widths = block
+        .trim()
+        .split('\n')
+        .map((l) => l.replace(/\\\|/g, '').split('|').length);
+      expect(new Set(widths).size).toBe(1);
+    }
+  });
+  it('keeps a bar in a cell from ending it', () => {
+    const noted = reportMarkdown(
+      reportModel(withEntries(body('history-line', { line: 'x', text: 'a | b', feature: null, reliability: 'told', date: null })), 'h', 3),
+    );
+    expect(noted).toContain('a \\| b');
+  });
+});
+
+describe('the machine shop’s sheet', () => {
+  const decided = withEntries(
+    body('disposition-set', { operation: 'grind', size: '-0.25', reason: 'scored' }, 'crank.pin.2'),
+    body('disposition-set', { operation: 'face', size: '', reason: 'dished' }, 'gasket.head'),
+    body('disposition-set', { operation: 'replace', size: '', reason: 'wiped' }, 'rod.2.shell.upper'),
+  );
+  const model = machineShopModel(decided, 'h', 3);
+  it('numbers the lines, marks their places and names those the plan does not show', () => {
+    const blocks = model.sections[0]!.blocks;
+    const table = blocks.find((b) => b.kind === 'table')!;
+    expect(table.kind === 'table' && table.rows.map((r) => r.slice(0, 3))).toEqual(
+      expect.arrayContaining([
+        ['1', 'Crankpin 2', 'Grind undersize'],
+        ['2', 'Head gasket and deck', 'Face'],
+      ]),
+    );
+    const drawing = blocks.find((b) => b.kind === 'drawing')!;
+    expect(drawing.kind === 'drawing' && drawing.caption).toContain('Not on the plan: 2: Head gasket and deck');
+    const filled = drawing.kind === 'drawing' ? drawing.shapes.filter((s) => s.kind === 'box' && s.fill === '#c3c9e4') : [];
+    expect(filled).toHaveLength(1);
+  });
+  it('lists what is to be bought, and what is only proposed apart', () => {
+    expect(JSON.stringify(model.sections[1])).toContain('Rod shells, pair');
+    expect(model.flags).toEqual([]);
+    expect(versionLines(model)[0]).not.toContain('Draft');
+  });
+  it('marks a pin two rods share once', () => {
+    const { layout } = engineTemplate('vee-8-petrol')!;
+    const pins = stationsOf(layout)
+      .filter((s) => /^crank\.pin\./.test(s.id))
+      .map((s) => s.id);
+    const lines: MachineLine[] = [
+      { part: 'pins', stations: pins, work: 'grind', operation: '', sizeMm: null, finish: '', limits: '', quantity: 4, notes: '' },
+    ];
+    const drawing = machineDrawing(layout, lines);
+    expect(drawing.shapes.filter((s) => s.kind === 'box' && s.fill === '#c3c9e4')).toHaveLength(pins.length);
+    expect(drawing.caption).not.toContain('Not on the plan');
+  });
+  it('keeps every mark inside the drawing, whatever the engine', () => {
+    for (const t of ENGINE_TEMPLATES) {
+      const stations = stationsOf(t.layout).map((s) => s.id);
+      const line = (part: string, list: string[]): MachineLine => ({
+        part,
+        stations: list,
+        work: 'grind',
+        operation: '',
+        sizeMm: null,
+        finish: '',
+        limits: '',
+        quantity: 1,
+        notes: '',
+      });
+      const lines = [
+        line(
+          'pins',
+          stations.filter((s) => s.startsWith('crank.pin')),
+        ),
+        line(
+          'bores',
+          stations.filter((s) => s.startsWith('bore.')),
+        ),
+      ];
+      const { shapes, width, height } = machineDrawing(t.layout, lines);
+      for (const s of shapes) {
+        if (s.kind !== 'box') continue;
+        expect(s.x).toBeGreaterThanOrEqual(0);
+        expect(s.y).toBeGreaterThanOrEqual(0);
+        expect(s.x + s.w).toBeLessThanOrEqual(width);
+        expect(s.y + s.h).toBeLessThanOrEqual(height);
+      }
+    }
+  });
 });
 
 describe('redaction', () => {

@@ -64,7 +64,7 @@ export function Prices({ me }: { me: Me }): ReactNode {
             label: v.version === 0 ? 'As it comes (version 0)' : `Version ${v.version}, ${v.book.date}, ${v.by}`,
           }))}
         />
-        <Button onClick={() => saveBlob('prices.csv', new Blob([priceBookCsv(book)], { type: 'text/csv' }))}>As CSV</Button>
+        <Button onClick={() => saveBlob('shop-prices.csv', new Blob([priceBookCsv(book)], { type: 'text/csv' }))}>As CSV</Button>
         {mayEdit && (
           <Upload accept=".csv,text/csv" showUploadList={false} beforeUpload={(file) => (void take(file), false)}>
             <Button>From CSV</Button>

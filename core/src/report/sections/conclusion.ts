@@ -18,6 +18,12 @@ export function conclusion(view: CaseView, d: Diagnosis): ReportSection {
       text: `First impression at intake: ${first && first !== 'none-yet' ? (cause(first)?.name ?? first) : 'none stated'}. Leading now: ${lead ? `${lead.name} (${percentText(lead.probability)}, ${rangeWord(lead.probability)})` : 'none'}.`,
     },
   ];
+  if (confirmed.length === 0)
+    blocks.push({
+      kind: 'text',
+      key: 'conclusion.unconfirmed',
+      text: 'No cause has been confirmed by the builder; what leads is said as weighed.',
+    });
   for (const c of confirmed) {
     const record = cause(c.value.cause);
     if (record)
