@@ -89,7 +89,7 @@ describe('the machine-shop sheet', () => {
   it('holds what is confirmed, with the places marked by its numbers, and names what is only proposed', async () => {
     await append([draft('disposition-set', 'bore.2', { operation: 'rebore', size: '+0.50', reason: 'scuffed' })]);
     const words = textOf(await bytes(bench.people.reader.get(`/api/cases/${caseId}/machine-shop.pdf`))).replace(/\s+/g, ' ');
-    for (const w of ['Machine-shop sheet', 'Rebore oversize', 'plateau hone', 'From above, front at left', 'Parts to buy'])
+    for (const w of ['Machine-shop sheet', 'Rebore', 'plateau hone', 'From above, front at left', 'Parts to buy'])
       expect(words).toContain(w);
     expect(words).not.toContain('Draft');
   });
