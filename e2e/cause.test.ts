@@ -224,7 +224,7 @@ describe('judgement that shows its reasons', () => {
   it('puts the edited order, the answers and both causes into the PDF', async () => {
     await open('document');
     await me.see('Order of events');
-    await me.page.waitForSelector('.sequence-figure svg rect');
+    await me.page.waitForSelector('.report section[data-section=sequence] svg rect');
     const pdf = await me.download('Take PDF', '.pdf');
     const text = execFileSync('pdftotext', [pdf, '-'], { encoding: 'utf8' }).replace(/\s+/g, ' ');
     expect(text).toContain('Order of events');

@@ -290,7 +290,7 @@ describe('one failed engine, from complaint to a printed account', () => {
 
   it('7. document: the account on screen and as PDF with the findings, the sheet and what was not examined', async () => {
     await stage('Document');
-    await me.see('Written by hand');
+    await me.see('blame nobody');
     await me.page.type('.document textarea', 'The pin was short of oil ≤ 10 h after assembly.');
     await me.page.keyboard.press('Tab');
     await me.saved();
