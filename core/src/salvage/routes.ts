@@ -5,6 +5,8 @@ import { isExamined, standingGrade, type CaseView } from '../ledger/views.js';
 import { partsList } from './machineSheet.js';
 import { MACHINE_WORK, type StandingDisposition } from './operations.js';
 import type { RouteLine } from './monteCarlo.js';
+import { movedInMain } from './rules.js';
+import { positionOf } from '../damage/schools.js';
 import type { Estimate, PriceBook } from './prices.js';
 
 export type RouteId = 'repair' | 'rebuild' | 'short-engine' | 'used-engine' | 'new-engine' | 'run-on';
@@ -94,14 +96,25 @@ export function routesOf(view: CaseView, diagnosis: Diagnosis, dispositions: rea
   const rebuilt = dispositions.map((d): StandingDisposition =>
     /\.shell\.|\.thrust\.|^rings\.|^gasket\.|^filter\.|^timing\.|^bolts\.(rod|head)/.test(d.station) ? { ...d, operation: 'replace' } : d,
   );
+  // A main that has turned: the housing is work on both routes that keep the block, or the block is not kept at all.
+  const turned = new Set(view.stations.filter(movedInMain).map((s) => s.station.id.split('.')[1])).size;
+  const spunMain = turned > 0 ? positionOf('spun-main', new Map([...view.schools].map(([id, x]) => [id, x.value.position]))) : null;
+  const housing = (route: RouteId): RouteLine[] =>
+    spunMain === null
+      ? []
+      : [
+          ...(spunMain === 'sleeve' ? price(route, 'sleeve', turned, 'Main housing sleeved') : []),
+          ...price(route, 'line-bore', 1, 'Main line, line-bored'),
+        ];
+  const housingRisk: ReadonlyArray<readonly [number, string]> = spunMain === null ? [] : [[0.05, 'a main has turned in its housing once']];
   const scale = 1 + cylinders / 4;
   const routes: Array<Omit<Route, 'unpriced' | 'dispositions'>> = [
     {
       id: 'repair',
       name: 'Repair what failed',
-      lines: [...parts('repair', repaired), ...machine('repair', repaired), ...price('repair', 'oil', 1)],
+      lines: [...parts('repair', repaired), ...machine('repair', repaired), ...housing('repair'), ...price('repair', 'oil', 1)],
       hours: times(estimate(10, 14, 26), scale),
-      ...risk([causeRisk(0.05), openRisk, strangeRisk, unseenRisk(0.25), carriedRisk(1)]),
+      ...risk([causeRisk(0.05), openRisk, strangeRisk, unseenRisk(0.25), carriedRisk(1), ...housingRisk]),
       unmended: [
         ...unseen.slice(0, 4).map((s) => `${s.station.name}: not examined`),
         ...(unseen.length > 4 ? [`and ${unseen.length - 4} more places`] : []),
@@ -115,11 +128,12 @@ export function routesOf(view: CaseView, diagnosis: Diagnosis, dispositions: rea
       lines: [
         ...parts('rebuild', rebuilt),
         ...machine('rebuild', rebuilt),
+        ...housing('rebuild'),
         ...price('rebuild', 'hone', rebuilt.some((d) => ['rebore', 'hone', 'sleeve'].includes(d.operation)) ? 0 : cylinders),
         ...price('rebuild', 'oil', 1),
       ],
       hours: times(estimate(22, 30, 46), scale),
-      ...risk([causeRisk(0.04), openRisk, strangeRisk, carriedRisk(0.2)]),
+      ...risk([causeRisk(0.04), openRisk, strangeRisk, carriedRisk(0.2), ...housingRisk]),
       unmended: open.slice(0, 4).map((i) => i.item),
       warrantyMonths: 12,
     },
@@ -187,7 +201,8 @@ export function routesOf(view: CaseView, diagnosis: Diagnosis, dispositions: rea
     },
   ];
   const done: Readonly<Partial<Record<RouteId, readonly StandingDisposition[]>>> = { repair: repaired, rebuild: rebuilt };
-  return routes.map((r) => ({ ...r, dispositions: done[r.id] ?? [], unpriced: [...(missing.get(r.id) ?? [])] }));
+  const offered = routes.filter((r) => spunMain !== 'condemn' || !done[r.id]);
+  return offered.map((r) => ({ ...r, dispositions: done[r.id] ?? [], unpriced: [...(missing.get(r.id) ?? [])] }));
 }
 
 export const QUEUE_DAYS: Estimate = { low: 2, likely: 5, high: 15 };

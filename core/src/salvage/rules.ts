@@ -8,6 +8,16 @@ type Say = (operation: Operation, reason: string, more?: { size?: string; school
 const shows = (s: StationView, ...ids: readonly string[]): boolean =>
   s.patterns.some((p) => p.value.present && ids.includes(p.value.pattern));
 
+/** Did a shell of a main creep or turn in its housing? */
+export const movedInMain = (s: StationView): boolean =>
+  s.station.id.startsWith('main.') && shows(s, 'spun-shell', 'shell-contracted', 'insufficient-crush');
+
+const SPUN_MAIN = {
+  condemn: 'it moved in its housing: the shop condemns a block whose main has turned',
+  measure: 'it moved in its housing: housing gauged with the cap torqued before a shell is ordered, line-bored where it is out',
+  sleeve: 'it moved in its housing: housing welded or sleeved, then line-bored',
+} as const;
+
 /** What the evidence at one place alone asks for, before what other places force upon it. A place nobody looked at stays "check". */
 export function ownDisposition(view: CaseView, s: StationView): Disposition {
   const say: Say = (operation, reason, more = {}) => ({
@@ -26,6 +36,9 @@ export function ownDisposition(view: CaseView, s: StationView): Disposition {
   const chosen = new Map([...view.schools].map(([id, x]) => [id, x.value.position]));
   switch (s.station.part) {
     case 'shell':
+      if (movedInMain(s))
+        return say('replace', SPUN_MAIN[positionOf('spun-main', chosen) as keyof typeof SPUN_MAIN], { school: 'spun-main' });
+      return grade >= 2 ? say('replace', `grade ${grade}`) : say('clean', `grade ${grade}, within what serves`);
     case 'rolling':
     case 'thrust':
       return grade >= 2 ? say('replace', `grade ${grade}`) : say('clean', `grade ${grade}, within what serves`);

@@ -12,7 +12,8 @@ import { machineSheet, machineSheetCsv, partsList } from './machineSheet.js';
 import { pert, pertMean, simulateRoute, workingTime, type RouteLine } from './monteCarlo.js';
 import { OPERATIONS } from './operations.js';
 import { priceBookCsv, priceBookSchema, readPriceCsv, STARTING_PRICES } from './prices.js';
-import { routesOf } from './routes.js';
+import { routesOf, type Route } from './routes.js';
+import { ownDisposition } from './rules.js';
 import { benchFinish, dateOf, planIcs, planTasks, type Calendar, type Task } from './schedule.js';
 import { tasksOf } from './tasks.js';
 
@@ -240,6 +241,42 @@ describe('routes', () => {
     expect(risk('run-on')).toBeGreaterThan(0.9);
     expect(risk('rebuild')).toBeLessThan(risk('repair'));
     expect(routes.find((r) => r.id === 'repair')!.unmended.join()).toMatch(/not examined/);
+  });
+  describe('with a main that has turned', () => {
+    const turned = (position: string | null): CaseView =>
+      caseView(
+        open({
+          findings: [{ station: 'main.3.shell.lower', grade: 4, patterns: ['spun-shell'] }],
+          ...(position ? { schools: { 'spun-main': position } } : {}),
+        }),
+      )!;
+    const of = (position: string | null): Route[] => {
+      const view = turned(position);
+      return routesOf(view, diagnose(view), standingDispositions(view), STARTING_PRICES);
+    };
+    const lines = (routes: readonly Route[], id: string): string[] => routes.find((r) => r.id === id)!.lines.map((l) => l.what);
+    it('line-bore the block by default, and carry that it may turn again', () => {
+      const routes = of(null);
+      for (const id of ['repair', 'rebuild']) {
+        expect(lines(routes, id)).toContain('Main line, line-bored');
+        expect(routes.find((r) => r.id === id)!.riskWords.join()).toContain('a main has turned');
+      }
+      expect(lines(routes, 'new-engine')).not.toContain('Main line, line-bored');
+    });
+    it('sleeve the housing where the shop does', () => expect(lines(of('sleeve'), 'repair')).toContain('Main housing sleeved'));
+    it('offer no route that keeps the block where the shop condemns it', () =>
+      expect(of('condemn').map((r) => r.id)).toEqual(['short-engine', 'used-engine', 'new-engine', 'run-on']));
+    it('say so at the shell', () =>
+      expect(ownDisposition(turned('condemn'), turned('condemn').byId.get('main.3.shell.lower')!)).toMatchObject({
+        operation: 'replace',
+        school: 'spun-main',
+      }));
+    it('ask for none of it when a rod shell turned', () => {
+      const view = caseView(open({ findings: [{ station: 'rod.3.shell.lower', grade: 4, patterns: ['spun-shell'] }] }))!;
+      expect(lines(routesOf(view, diagnose(view), standingDispositions(view), STARTING_PRICES), 'repair')).not.toContain(
+        'Main line, line-bored',
+      );
+    });
   });
   it('name what the book has no price for instead of leaving it out silently', () => {
     const thin = { ...STARTING_PRICES, lines: STARTING_PRICES.lines.filter((l) => l.key !== 'short-engine') };

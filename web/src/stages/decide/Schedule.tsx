@@ -37,7 +37,8 @@ export function Schedule(): ReactNode {
   );
   const result = useMemo(() => {
     if (!diagnosis || !settings.route) return null;
-    const route = routesOf(view, diagnosis, standingDispositions(view), view.prices).find((r) => r.id === settings.route)!;
+    const route = routesOf(view, diagnosis, standingDispositions(view), view.prices).find((r) => r.id === settings.route);
+    if (!route) return null;
     return planTasks(plannedTasks(view, route), calendar);
   }, [view, diagnosis, settings.route, calendar]);
   const [spread, setSpread] = useState<Simulated | null>(null);
@@ -53,10 +54,11 @@ export function Schedule(): ReactNode {
     };
   }, [state, settings.route]);
   if (!diagnosis) return <Waiting what="Weighing the evidence" />;
-  if (!settings.route)
+  if (!settings.route || !result)
     return (
       <p className="pane">
-        Choose a route first; its work is what is planned. <Link to={`/case/${caseId}/decide/routes`}>Go to the routes</Link>.
+        {settings.route ? 'The route that was chosen is not offered any more.' : 'Choose a route first; its work is what is planned.'}{' '}
+        <Link to={`/case/${caseId}/decide/routes`}>Go to the routes</Link>.
       </p>
     );
   if (!result) return null;
