@@ -53,7 +53,7 @@ export function Shelf({ me }: { me: Me }): ReactNode {
         columns={[
           {
             title: 'Case',
-            width: 290,
+            width: 266,
             render: (_, c) => (
               <>
                 <Link to={`/case/${c.id}/bench`} onClick={(e) => e.stopPropagation()}>
@@ -75,7 +75,7 @@ export function Shelf({ me }: { me: Me }): ReactNode {
           },
           {
             title: 'Stage',
-            width: 120,
+            width: 104,
             render: (_, c) => (
               <>
                 {c.stage}
@@ -83,12 +83,12 @@ export function Shelf({ me }: { me: Me }): ReactNode {
               </>
             ),
           },
-          { title: 'Waiting on', dataIndex: 'waitingOn', width: 140 },
-          { title: 'Examined', className: 'figure', width: 90, render: (_, c) => `${Math.round(c.coverage * 100)} %` },
+          { title: 'Waiting on', dataIndex: 'waitingOn', width: 124 },
+          { title: 'Examined', className: 'figure', width: 86, render: (_, c) => `${Math.round(c.coverage * 100)} %` },
           { title: 'Unexplained', className: 'figure', width: 104, dataIndex: 'unexplained' },
           {
             title: 'Leading cause',
-            render: (_, c) => (c.leading ? `${c.leading} (${percentText(c.leadingProbability ?? 0)})` : '–'),
+            render: (_, c) => (c.leading ? `${c.leading} (${percentText(c.leadingProbability ?? 0).replace(/ /g, '\u00a0')})` : '–'),
           },
           {
             title: 'Last entry',

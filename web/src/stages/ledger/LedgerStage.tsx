@@ -70,15 +70,15 @@ export function LedgerStage(): ReactNode {
           { title: 'No.', dataIndex: 'seq', width: 52, className: 'figure' },
           {
             title: 'Time',
-            width: 168,
+            width: 174,
             className: 'figure nowrap',
             render: (_, e) => new Date(e.time).toLocaleString('sv-SE').slice(0, 19),
           },
           { title: 'By', width: 120, render: (_, e) => e.author.name },
           { title: 'Kind', width: 100, render: (_, e) => KIND_WORDS[e.kind] },
-          { title: 'Place', width: 165, render: (_, e) => (e.station ? (view.byId.get(e.station)?.station.name ?? e.station) : 'case') },
+          { title: 'Place', width: 140, render: (_, e) => (e.station ? (view.byId.get(e.station)?.station.name ?? e.station) : 'case') },
           { title: 'What', ellipsis: true, render: (_, e) => <span title={entryWords(e.kind, e.body)}>{entryWords(e.kind, e.body)}</span> },
-          { title: 'Hash', width: 104, className: 'figure', render: (_, e) => <span title={e.hash}>{e.hash.slice(0, 8)}</span> },
+          { title: 'Hash', width: 96, className: 'figure', render: (_, e) => <span title={e.hash}>{e.hash.slice(0, 8)}</span> },
           ...(me.account.role === 'owner'
             ? [
                 {
