@@ -7,7 +7,7 @@ import { CONFIG, type ServerConfig } from '../config.js';
 import { CasePhotoRow, SignedAccountRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
 import { LedgerService } from '../ledger/ledger.service.js';
-import { PhotosService } from '../photos/photos.service.js';
+import { PhotosService, type Rendition } from '../photos/photos.service.js';
 import { TaskThread } from '../threads/taskThread.js';
 import type { Shown } from './accountPicture.js';
 import type { AccountAnswer, AccountTask, MadePdf } from './accountWorker.js';
@@ -68,7 +68,7 @@ export class ReportsService implements OnApplicationShutdown {
       ).map((row) => [row.sha256, row]),
     );
     const drawn = new Map<string, Uint8Array>();
-    const missing: Array<{ station: string; sha256: string; key: string; originalWidth: number }> = [];
+    const missing: Array<{ station: string; sha256: string; key: string; originalWidth: number; rendition: Rendition }> = [];
     for (const { station, sha256 } of wanted) {
       const place = view.byId.get(station);
       const photo = place?.photos.find((p) => p.value.sha256 === sha256)?.value;
@@ -88,12 +88,16 @@ export class ReportsService implements OnApplicationShutdown {
       ].join('|');
       const row = held.get(sha256)!;
       if (row.accountKey === key && row.accountPicture) drawn.set(sha256, row.accountPicture);
-      else missing.push({ station, sha256, key, originalWidth: photo.width });
+      else {
+        // Asking for the blurred one reads the case again for every picture; most have nothing blurred.
+        const rendition = blur && blur.value.regions.length > 0 ? 'shared-work' : 'work';
+        missing.push({ station, sha256, key, originalWidth: photo.width, rendition });
+      }
     }
     const portions = Array.from({ length: Math.ceil(missing.length / AT_ONCE) }, (_, i) => missing.slice(i * AT_ONCE, (i + 1) * AT_ONCE));
     const draw = async (portion: typeof missing): Promise<void> => {
       const files = [];
-      for (const m of portion) files.push({ ...m, work: (await this.photos.bytes(caseId, m.sha256, 'shared-work')).bytes });
+      for (const { rendition, ...m } of portion) files.push({ ...m, work: (await this.photos.bytes(caseId, m.sha256, rendition)).bytes });
       const { jpegs } = await this.run<'pictures'>({ kind: 'pictures', state, wanted: files, shown });
       for (const [i, m] of portion.entries()) {
         drawn.set(m.sha256, jpegs[i]!);

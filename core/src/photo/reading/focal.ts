@@ -14,9 +14,16 @@ const TRIED = [0.85, 0.97, 1.1, 1.25, 1.42, 1.6, 1.8, 2.05, 2.35, 2.7];
 /**
  * Pose of a shell with the focal length found from the face itself: machining marks and scores run round the bore, so they lie level on a rightly developed surface and bow on a wrong
  * one. Four corners alone hardly tell it when the face is seen square on. The two rims tell it too: rightly developed they are straight.
- * Among the lengths tried, the one whose rows agree best along the arc and whose rims stand out best is taken, with a light hold towards the usual one.
+ * Among the lengths tried, the one whose rows agree best along the arc and whose rims stand out best is taken, with a light hold towards the usual one. `fineness` under 1 looks at a coarser
+ * surface: for drawing, not for reading.
  */
-export function shellPoseByRun(corners: readonly Point[], picture: Pixels, radiusMm: number, widthMm: number | null): Result<ShellPose> {
+export function shellPoseByRun(
+  corners: readonly Point[],
+  picture: Pixels,
+  radiusMm: number,
+  widthMm: number | null,
+  fineness = 1,
+): Result<ShellPose> {
   const long = Math.max(picture.width, picture.height);
   // Where the width is not known it follows from the corners and the focal length tried.
   const poseAt = (k: number): Result<ShellPose> => {
@@ -28,7 +35,7 @@ export function shellPoseByRun(corners: readonly Point[], picture: Pixels, radiu
   const tried = TRIED.map((k) => {
     const pose = poseAt(k);
     return pose.ok
-      ? 0.6 * Math.log(1e-9 + levelness(shellSight(pose.value), picture)) +
+      ? 0.6 * Math.log(1e-9 + levelness(shellSight(pose.value), picture, fineness)) +
           RIM_WEIGHT * Math.log(4 + rimStep(shellSight(pose.value), picture)) -
           Math.log(k / USUAL) ** 2
       : -Infinity;
@@ -80,8 +87,8 @@ function rimStep(sight: Sight, picture: Pixels, slack: readonly number[] = [0]):
 }
 
 /** How much of what varies across the face is the same along the arc. */
-function levelness(sight: Sight, picture: Pixels): number {
-  const columns = 240;
+function levelness(sight: Sight, picture: Pixels, fineness: number): number {
+  const columns = Math.round(240 * fineness);
   const { pixels } = develop(sight, picture, columns * 2, 2, 2);
   const { width, height, data } = pixels;
   const p = field(width, height);
@@ -107,7 +114,7 @@ const TILTS = Array.from({ length: 13 }, (_, k) => -24 + 4 * k);
  * Pose of a round part seen from outside with the tilt of its axis found from the picture: four corners hardly tell it, but with a wrong one the ends bow away from the real ones and marks that
  * run round the part do not lie level. The focal length matters little here and is taken as usual.
  */
-export function roundPoseByRun(corners: readonly Point[], picture: Pixels, radiusMm: number): Result<RoundPose> {
+export function roundPoseByRun(corners: readonly Point[], picture: Pixels, radiusMm: number, fineness = 1): Result<RoundPose> {
   const centre: Point = [picture.width / 2, picture.height / 2];
   const focalPx = USUAL * Math.max(picture.width, picture.height);
   const at = (tilt: number): Result<RoundPose> => roundPose(corners, centre, radiusMm, focalPx, tilt);
@@ -119,7 +126,7 @@ export function roundPoseByRun(corners: readonly Point[], picture: Pixels, radiu
     if (!pose.ok) return -Infinity;
     const sight = roundSight(pose.value);
     return (
-      ROW_WEIGHT * rowAgreement(sight, picture) +
+      ROW_WEIGHT * rowAgreement(sight, picture, fineness) +
       2 * Math.log(4 + rimStep(sight, picture)) -
       (tilt / 30) ** 2 -
       (pose.value.misfitPx / (CORNER_SLACK * wide)) ** 2
@@ -143,8 +150,8 @@ const ROW_WEIGHT = 3;
  * How much of what differs along each column is the same all along the row, 0 to about 1: fine steps of lightness and coarse ones of two colours, weighed by how much each differs at all. What a
  * round part mirrors differs from column to column and averages out. Only the middle two thirds of the arc count, where it does not mirror the bench.
  */
-function rowAgreement(sight: Sight, picture: Pixels): number {
-  const { pixels } = develop(sight, picture, 320, 2, 2);
+function rowAgreement(sight: Sight, picture: Pixels, fineness: number): number {
+  const { pixels } = develop(sight, picture, Math.round(320 * fineness), 2, 2);
   const { width, height, data } = pixels;
   const [from, to] = [Math.round(width / 6), Math.round((5 * width) / 6)];
   let [same, all] = [0, 0];

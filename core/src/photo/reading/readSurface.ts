@@ -44,18 +44,21 @@ export interface SurfaceSize {
   readonly arcDeg?: number;
 }
 
-/** How a part lies in a picture, from its corners (left-front, left-rear, right-rear, right-front; of rings and crowns those of the square about their circle). */
-export function sightOf(part: FlattenedPart, picture: Pixels, corners: readonly Point[], size: SurfaceSize): Result<Sight> {
+/**
+ * How a part lies in a picture, from its corners (left-front, left-rear, right-rear, right-front; of rings and crowns those of the square about their circle). `fineness` under 1 is quicker and
+ * coarser, for drawing.
+ */
+export function sightOf(part: FlattenedPart, picture: Pixels, corners: readonly Point[], size: SurfaceSize, fineness = 1): Result<Sight> {
   const { radiusMm } = size;
   const width = size.widthMm ?? radiusMm * 0.8;
   switch (part) {
     case 'shell': {
-      const pose = shellPoseByRun(corners, picture, radiusMm, size.widthMm);
+      const pose = shellPoseByRun(corners, picture, radiusMm, size.widthMm, fineness);
       return pose.ok ? ok(shellSight(pose.value)) : pose;
     }
     case 'journal':
     case 'skirt': {
-      const pose = roundPoseByRun(corners, picture, radiusMm);
+      const pose = roundPoseByRun(corners, picture, radiusMm, fineness);
       return pose.ok ? ok(roundSight(pose.value)) : pose;
     }
     case 'bore': {
