@@ -8,8 +8,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { openBundle, sha256Hex, verifyBundle, type EntryBodies, type LedgerEntry } from '@true-ledger/core';
 import sharp from 'sharp';
-import { makeApp } from '../src/app.js';
-import { draft, newCase, PASSWORD, ROOT, shellJpeg, startBench, type Bench } from './harness.js';
+import { appOn, draft, newCase, PASSWORD, ROOT, shellJpeg, startBench, type Bench } from './harness.js';
 
 let bench: Bench;
 let caseId: string;
@@ -192,16 +191,7 @@ describe('part tags', () => {
 
 describe('two server processes on one store', () => {
   it('a picture sent to one is announced by the other within a second', async () => {
-    const other = await makeApp({
-      databaseUrl: bench.url,
-      port: 0,
-      host: '127.0.0.1',
-      root: ROOT,
-      loginAttempts: 50,
-      loginWindowSeconds: 60,
-      secureCookies: false,
-    });
-    await other.listen(0, '127.0.0.1');
+    const other = await appOn(bench.url);
     try {
       const { port } = other.getHttpServer().address() as AddressInfo;
       const signedIn = await fetch(`http://127.0.0.1:${port}/api/sign-in`, {

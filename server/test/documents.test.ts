@@ -7,7 +7,7 @@ import { openBundle, sealEntry, sha256Hex, verifyBundle, verifyChain, type Entry
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import pg from 'pg';
 import request from 'supertest';
-import { draft, freshDatabase, newCase, ROOT, shellJpeg, startBench, type Bench } from './harness.js';
+import { appOn, draft, freshDatabase, newCase, ROOT, shellJpeg, startBench, type Bench } from './harness.js';
 
 let bench: Bench;
 /** Another shop, empty. */
@@ -80,6 +80,24 @@ describe('pictures of an account', () => {
     const [plain, whole, again] = [await at('marks=no&inset=no'), await at('marks=yes&inset=yes'), await at('marks=yes&inset=yes')];
     expect(whole.length).toBeGreaterThan(plain.length);
     expect(again.equals(whole)).toBe(true);
+  });
+  it('filed at two places carry the marks of each, in the account as well', async () => {
+    const sha = sha256Hex(picture);
+    await bench.people.builder
+      .post(`/api/cases/${caseId}/photos`)
+      .field({ entryId: randomUUID(), station: 'rod.3.shell.upper', standIn: 'yes' })
+      .attach('file', picture, 'rod 3.jpg')
+      .expect(201);
+    const at = (station: string): Promise<Buffer> =>
+      bytes(bench.people.reader.get(`/api/cases/${caseId}/photos/${sha}/account?station=${station}&marks=yes&inset=yes`));
+    const [second, third, again] = [await at('rod.2.shell.upper'), await at('rod.3.shell.upper'), await at('rod.2.shell.upper')];
+    expect(third.equals(second)).toBe(false);
+    expect(again.equals(second)).toBe(true);
+    await append([draft('grade-confirmed', 'rod.3.shell.upper', { grade: 1, proposed: null, reason: '', book: '1' })]);
+    const file = join(folder, 'two.pdf');
+    writeFileSync(file, await bytes(bench.people.reader.get(`/api/cases/${caseId}/report.pdf`)));
+    const images = execFileSync('pdfimages', ['-list', file], { encoding: 'utf8' }).trim().split('\n').slice(2);
+    expect(new Set(images.map((l) => l.trim().split(/\s+/)[10])).size).toBe(2);
   });
   it('are told apart from pictures of another place', () =>
     bench.people.reader.get(`/api/cases/${caseId}/photos/${sha256Hex(picture)}/account?station=bore.1&marks=yes&inset=yes`).expect(404));
@@ -370,10 +388,15 @@ describe('striking an entry', () => {
     expect(JSON.stringify(rows.rows)).not.toContain('Nobody');
     expect((await bench.people.owner.post(`/api/cases/${caseId}/rebuild`).expect(201)).body).toMatchObject({ same: true });
   });
-  it('takes the file of a picture with it', async () => {
-    const entry = (await ledger()).find((e) => e.kind === 'photo-added')!;
-    await bench.people.owner.post(`/api/cases/${caseId}/redactions`).send({ entry: entry.id, reason: 'shows a person' }).expect(201);
-    await bench.people.builder.get(`/api/cases/${caseId}/photos/${sha256Hex(picture)}/work`).expect(404);
+  it('takes the file of a picture with it once no place names it', async () => {
+    const work = `/api/cases/${caseId}/photos/${sha256Hex(picture)}/work`;
+    const entries = (await ledger()).filter((e) => e.kind === 'photo-added');
+    expect(entries).toHaveLength(2);
+    for (const [i, { id }] of entries.entries()) {
+      await bench.people.builder.get(work).expect(200);
+      await bench.people.owner.post(`/api/cases/${caseId}/redactions`).send({ entry: id, reason: 'shows a person' }).expect(201);
+      if (i === 1) await bench.people.builder.get(work).expect(404);
+    }
     const files = unzipSync(await bundle());
     expect(Object.keys(files).filter((n) => n.startsWith('photos/'))).toEqual([]);
     expect(verifyBundle(files).ok).toBe(true);
@@ -448,7 +471,7 @@ describe('backup and restore', () => {
     expect(failing('backup', [file], bench.url)).toContain('is there already');
     const url = await freshDatabase();
     expect(run('restore', [file], url)).toMatch(/every head as it was/);
-    const back = await startBenchOn(url);
+    const back = await appOn(url);
     const [here, there] = await Promise.all(
       [bench.url, url].map(async (u) => {
         const client = new pg.Client({ connectionString: u });
@@ -479,18 +502,3 @@ describe('backup and restore', () => {
     expect(failing('restore', [join(folder, 'changed.tlb')], url)).toContain('not the one that was written');
   }, 90_000);
 });
-
-async function startBenchOn(url: string): Promise<Bench['app']> {
-  const { makeApp } = await import('../src/app.js');
-  const app = await makeApp({
-    databaseUrl: url,
-    port: 0,
-    host: '127.0.0.1',
-    root: ROOT,
-    loginAttempts: 50,
-    loginWindowSeconds: 60,
-    secureCookies: false,
-  });
-  await app.listen(0, '127.0.0.1');
-  return app;
-}

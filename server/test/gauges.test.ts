@@ -4,7 +4,7 @@ import type { GaugeMessage } from '@true-ledger/contract';
 import { NO_FAULTS } from '@true-ledger/core';
 import type request from 'supertest';
 import { WebSocket } from 'ws';
-import { draft, newCase, startBench, type Bench } from './harness.js';
+import { appOn, draft, newCase, startBench, type Bench } from './harness.js';
 
 let bench: Bench;
 let other: Bench['app'] | null = null;
@@ -250,18 +250,7 @@ describe('the wire', () => {
   });
 
   async function startSecond(): Promise<Bench['app']> {
-    const { makeApp } = await import('../src/app.js');
-    const { ROOT } = await import('./harness.js');
-    other = await makeApp({
-      databaseUrl: bench.url,
-      port: 0,
-      host: '127.0.0.1',
-      root: ROOT,
-      loginAttempts: 50,
-      loginWindowSeconds: 60,
-      secureCookies: false,
-    });
-    await other.listen(0, '127.0.0.1');
+    other = await appOn(bench.url);
     return other;
   }
 });

@@ -44,11 +44,10 @@ export interface Bench {
 
 export const PASSWORD = 'a-long-enough-password';
 
-/** The whole application on a database of its own, with one signed-in agent a role. */
-export async function startBench(change: Partial<ServerConfig> = {}): Promise<Bench> {
-  const url = change.databaseUrl ?? (await freshDatabase());
+/** The application on a database, listening on loopback. */
+export async function appOn(databaseUrl: string, change: Partial<ServerConfig> = {}): Promise<NestExpressApplication> {
   const app = await makeApp({
-    databaseUrl: url,
+    databaseUrl,
     port: 0,
     host: '127.0.0.1',
     root: ROOT,
@@ -58,6 +57,13 @@ export async function startBench(change: Partial<ServerConfig> = {}): Promise<Be
     ...change,
   });
   await app.listen(0, '127.0.0.1');
+  return app;
+}
+
+/** The whole application on a database of its own, with one signed-in agent a role. */
+export async function startBench(change: Partial<ServerConfig> = {}): Promise<Bench> {
+  const url = change.databaseUrl ?? (await freshDatabase());
+  const app = await appOn(url, change);
   const accounts = app.get(AccountsService);
   const people = {} as Record<'owner' | 'builder' | 'second' | 'reader', request.Agent>;
   for (const [who, role] of [

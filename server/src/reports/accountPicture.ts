@@ -20,6 +20,9 @@ const FINENESS = 0.5;
 /** The developed surface is no higher than this share of the picture. */
 const INSET_SHARE = 0.6;
 
+/** A picture filed at two places carries the marks of each: it is drawn for a place. */
+export const pictureKey = (station: string, sha256: string): string => `${station}|${sha256}`;
+
 /** How a picture is shown in an account. */
 export interface Shown {
   readonly marks: boolean;

@@ -1,6 +1,7 @@
 import { versionLines, type CaseView, type ReportBlock, type ReportModel } from '@true-ledger/core';
 import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
+import { pictureKey } from './accountPicture.js';
 import { codePoints, fontFaces } from './fonts.js';
 import { planSvg, shapesSvg, wearSvg } from './wearSvg.js';
 
@@ -163,7 +164,7 @@ function drawBlock(
       };
     }
     case 'photo': {
-      const jpeg = pictures.get(block.sha256);
+      const jpeg = pictures.get(pictureKey(block.station, block.sha256));
       const caption = `Picture ${block.number}: ${block.caption}${block.standIn ? ' – rendered stand-in, not a photograph' : ''}`;
       return {
         stack: [

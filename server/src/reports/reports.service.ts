@@ -9,7 +9,7 @@ import { ProblemError } from '../http/problem.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import { PhotosService, type Rendition } from '../photos/photos.service.js';
 import { TaskThread } from '../threads/taskThread.js';
-import type { Shown } from './accountPicture.js';
+import { pictureKey, type Shown } from './accountPicture.js';
 import type { AccountAnswer, AccountTask, MadePdf } from './accountWorker.js';
 
 /** Pictures drawn in one go by a thread. */
@@ -45,12 +45,12 @@ export class ReportsService implements OnApplicationShutdown {
   async picture(caseId: string, station: string, sha256: string, shown: Shown): Promise<Buffer> {
     const { state, view } = await this.ledger.view(caseId);
     const drawn = await this.pictures(caseId, state, view, [{ station, sha256 }], shown);
-    const jpeg = drawn.get(sha256);
+    const jpeg = drawn.get(pictureKey(station, sha256));
     if (!jpeg) throw new ProblemError({ code: 'not-found', sentence: 'This place holds no such picture.' });
     return Buffer.from(jpeg);
   }
 
-  /** Pictures as accounts show them, by SHA-256; drawn again only where picture, corners, marks or blur changed. */
+  /** Pictures as accounts show them, by `pictureKey`; drawn again only where picture, corners, marks or blur changed. */
   private async pictures(
     caseId: string,
     state: CaseState,
@@ -87,7 +87,7 @@ export class ReportsService implements OnApplicationShutdown {
         shown.inset,
       ].join('|');
       const row = held.get(sha256)!;
-      if (row.accountKey === key && row.accountPicture) drawn.set(sha256, row.accountPicture);
+      if (row.accountKey === key && row.accountPicture) drawn.set(pictureKey(station, sha256), row.accountPicture);
       else {
         // Asking for the blurred one reads the case again for every picture; most have nothing blurred.
         const rendition = blur && blur.value.regions.length > 0 ? 'shared-work' : 'work';
@@ -100,7 +100,7 @@ export class ReportsService implements OnApplicationShutdown {
       for (const { rendition, ...m } of portion) files.push({ ...m, work: (await this.photos.bytes(caseId, m.sha256, rendition)).bytes });
       const { jpegs } = await this.run<'pictures'>({ kind: 'pictures', state, wanted: files, shown });
       for (const [i, m] of portion.entries()) {
-        drawn.set(m.sha256, jpegs[i]!);
+        drawn.set(pictureKey(m.station, m.sha256), jpegs[i]!);
         await links.update({ caseId, sha256: m.sha256 }, { accountKey: m.key, accountPicture: Buffer.from(jpegs[i]!) });
       }
     };
