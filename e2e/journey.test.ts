@@ -170,8 +170,11 @@ describe('one failed engine, from complaint to a printed account', () => {
       { timeout: 15_000 },
     );
 
+    // The surface stays where it is from one mark to the next: it is not taken anew and nothing above it comes or goes.
+    let at: number | undefined;
     const drag = async (u0: number, v0: number, u1: number, v1: number): Promise<void> => {
       const box = (await (await me.page.$('.draw-surface'))!.boundingBox())!;
+      expect(box.y).toBe((at ??= box.y));
       await me.page.mouse.move(box.x + u0 * box.width, box.y + v0 * box.height);
       await me.page.mouse.down();
       await me.page.mouse.move(box.x + u1 * box.width, box.y + v1 * box.height, { steps: 8 });

@@ -180,17 +180,17 @@ export function SurfacePane({ station, flat, pen, linked, onLinked }: Props): Re
       <h2>
         Developed surface
         {flat.result && (
-          <>
-            <Button size="small" onClick={() => setPicture((x) => !x)}>
-              {picture ? 'Hide picture' : 'Show picture'}
-            </Button>
-            <span className="quiet figure">
-              {resolution(flat.result, frame)}; {flat.result.notSeenPercent.toFixed(0)} % too oblique
-            </span>
-          </>
+          <Button size="small" onClick={() => setPicture((x) => !x)}>
+            {picture ? 'Hide picture' : 'Show picture'}
+          </Button>
         )}
-        {flat.busy && <span className="quiet">flattening …</span>}
       </h2>
+      {/* Its line is kept free while there is nothing to say, so that the surface does not move under the pen. */}
+      <p className="surface-note quiet figure">
+        {flat.busy
+          ? 'flattening …'
+          : flat.result && `${resolution(flat.result, frame)}; ${flat.result.notSeenPercent.toFixed(0)} % too oblique`}
+      </p>
       <div className="surface-labels top">
         <span>{frame.uFrom}</span>
         <span>{down ? frame.vTo : frame.vFrom}</span>

@@ -1,5 +1,5 @@
 import { isFlattened, USUAL_TURN, type Developed, type EntryBodies, type Problem, type StationView, type Turn } from '@true-ledger/core';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { compute } from '../../workers/compute.js';
 
 export interface Flattened {
@@ -17,12 +17,19 @@ export function turnOf(body: EntryBodies['corners-set'] | undefined): Turn {
   return { facingDeg: body?.facingDeg ?? USUAL_TURN.facingDeg, arcDeg: body?.arcDeg ?? USUAL_TURN.arcDeg };
 }
 
+/** One object for as long as what is in it stays the same: what was said here comes back from the server, and a place from each fold, as another one. */
+function useSame<T>(value: T): T {
+  const words = value === undefined || value === null ? '' : JSON.stringify(value);
+  return useMemo(() => (words === '' ? value : (JSON.parse(words) as T)), [words]);
+}
+
 /** The developed surface of the shown picture, when its part can be flattened and its corners are set. Computed in the worker. */
 export function useFlattened(caseId: string, station: StationView, sha256: string | undefined): Flattened {
   const [state, setState] = useState<Flattened>(NONE);
-  const body = sha256 ? station.corners[sha256]?.value : undefined;
-  const photo = station.photos.find((p) => p.value.sha256 === sha256)?.value;
-  const { part, surface: frame } = station.station;
+  const body = useSame(sha256 ? station.corners[sha256]?.value : undefined);
+  const photo = useSame(station.photos.find((p) => p.value.sha256 === sha256)?.value);
+  const frame = useSame(station.station.surface);
+  const { part } = station.station;
   useEffect(() => {
     if (!sha256 || !body || !photo || !frame || !isFlattened(part)) {
       setState(NONE);
