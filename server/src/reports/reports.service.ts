@@ -1,4 +1,4 @@
-import { Inject, Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import { Inject, Injectable, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
 import { layoutOf, pictureNumbers, sha256Hex, type Author, type CaseState, type CaseView, type LedgerEntry } from '@true-ledger/core';
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
@@ -12,13 +12,16 @@ import { TaskThread } from '../threads/taskThread.js';
 import { pictureKey, type Shown } from './accountPicture.js';
 import type { AccountAnswer, AccountTask, MadePdf } from './accountWorker.js';
 
+/** The first account should not wait for its threads to be loaded, nor the first page for the threads: they are started when the server has answered a while, ms. */
+const WARM_AFTER_MS = 4000;
 /** Pictures drawn in one go by a thread. */
-const AT_ONCE = 8;
+const AT_ONCE = 15;
 
 /** Accounts of cases: pictures as they show them, drafts, signed versions. */
 @Injectable()
-export class ReportsService implements OnApplicationShutdown {
+export class ReportsService implements OnApplicationBootstrap, OnApplicationShutdown {
   private readonly threads: ReadonlyArray<TaskThread<AccountTask, AccountAnswer>>;
+  private warming: NodeJS.Timeout | undefined;
 
   constructor(
     private readonly db: DataSource,
@@ -32,6 +35,10 @@ export class ReportsService implements OnApplicationShutdown {
       sentence: 'The account was not made: its thread ended. Nothing was signed or lost; try again.',
     };
     this.threads = [new TaskThread(file, stopped), new TaskThread(file, stopped)];
+  }
+
+  onApplicationBootstrap(): void {
+    this.warming = setTimeout(() => this.threads.forEach((t) => t.warm()), WARM_AFTER_MS).unref();
   }
 
   private async run<K extends AccountTask['kind']>(task: Extract<AccountTask, { kind: K }>): Promise<Extract<AccountAnswer, { kind: K }>> {
@@ -104,8 +111,11 @@ export class ReportsService implements OnApplicationShutdown {
         await links.update({ caseId, sha256: m.sha256 }, { accountKey: m.key, accountPicture: Buffer.from(jpegs[i]!) });
       }
     };
-    // Two portions at a time, one a thread.
-    while (portions.length > 0) await Promise.all(portions.splice(0, this.threads.length).map(draw));
+    // As many portions under way as there are threads.
+    const hand = async (): Promise<void> => {
+      for (let portion = portions.shift(); portion; portion = portions.shift()) await draw(portion);
+    };
+    await Promise.all(this.threads.map(hand));
     return drawn;
   }
 
@@ -203,6 +213,7 @@ export class ReportsService implements OnApplicationShutdown {
   }
 
   async onApplicationShutdown(): Promise<void> {
+    clearTimeout(this.warming);
     await Promise.all(this.threads.map((t) => t.end()));
   }
 }

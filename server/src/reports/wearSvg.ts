@@ -6,18 +6,24 @@ export function wearSvg(map: WearMap, frame: SurfaceFrame, width: number): strin
   const w = width / map.columns;
   const h = height / map.rows;
   const upward = frame.vFrom === 'front edge';
-  const cells = cellColours(map)
-    .map((colour, i) => {
-      const row = Math.floor(i / map.columns);
-      const x = (i % map.columns) * w;
-      const y = (upward ? map.rows - 1 - row : row) * h;
-      const box = `x="${x.toFixed(2)}" y="${y.toFixed(2)}" width="${(w + 0.1).toFixed(2)}" height="${(h + 0.1).toFixed(2)}"`;
-      return colour
-        ? `<rect ${box} fill="${colour}"/>`
-        : `<rect ${box} fill="#ffffff"/><line x1="${x}" y1="${y + h}" x2="${x + w}" y2="${y}" stroke="#8a9399" stroke-width="0.4"/>`;
-    })
-    .join('');
-  return `<svg width="${width}" height="${height.toFixed(2)}" viewBox="0 0 ${width} ${height.toFixed(2)}">${cells}<rect x="0" y="0" width="${width}" height="${height.toFixed(2)}" fill="none" stroke="#4a545a" stroke-width="0.6"/></svg>`;
+  const colours = cellColours(map);
+  const cells: string[] = [];
+  for (let row = 0; row < map.rows; row++) {
+    const y = (upward ? map.rows - 1 - row : row) * h;
+    // Cells of one colour beside each other are one box: most of a surface is.
+    let from = 0;
+    for (let to = 1; to <= map.columns; to++) {
+      const colour = colours[row * map.columns + from];
+      if (to < map.columns && colours[row * map.columns + to] === colour) continue;
+      const box = `x="${(from * w).toFixed(2)}" y="${y.toFixed(2)}" width="${((to - from) * w + 0.1).toFixed(2)}" height="${(h + 0.1).toFixed(2)}"`;
+      cells.push(`<rect ${box} fill="${colour ?? '#ffffff'}"/>`);
+      if (!colour)
+        for (let c = from; c < to; c++)
+          cells.push(`<line x1="${c * w}" y1="${y + h}" x2="${(c + 1) * w}" y2="${y}" stroke="#8a9399" stroke-width="0.4"/>`);
+      from = to;
+    }
+  }
+  return `<svg width="${width}" height="${height.toFixed(2)}" viewBox="0 0 ${width} ${height.toFixed(2)}">${cells.join('')}<rect x="0" y="0" width="${width}" height="${height.toFixed(2)}" fill="none" stroke="#4a545a" stroke-width="0.6"/></svg>`;
 }
 
 /** The engine plan as SVG, front at left. */

@@ -31,6 +31,11 @@ export class TaskThread<Task, A> {
     return this.waiting.size;
   }
 
+  /** Starts the thread before the first task comes. */
+  warm(): void {
+    this.thread();
+  }
+
   private thread(): Worker {
     if (this.worker) return this.worker;
     const worker = new Worker(this.file);
