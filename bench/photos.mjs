@@ -6,7 +6,8 @@ import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import sharp from 'sharp';
 import * as core from '@true-ledger/core';
-import { compressed, SETS, shotOf, truthOf } from './sets.mjs';
+import { compressed, SETS, truthOf } from './sets.mjs';
+import { KINDS, shellSpecimen } from './shells.mjs';
 
 const { values } = parseArgs({
   options: {
@@ -16,72 +17,6 @@ const { values } = parseArgs({
     list: { type: 'boolean', default: false },
   },
 });
-
-/** What one specimen shows; every kind in its turn. */
-function damagesOf(kind, r) {
-  const arc = 50 + 80 * r();
-  switch (kind) {
-    case 'sound':
-      return r() < 0.5 ? [] : [{ kind: 'polish', arc, halfDeg: 30 + 40 * r(), amount: 0.3 + 0.5 * r() }];
-    case 'wiping':
-      return [{ kind: 'wipe', arc, halfDeg: 8 + 45 * r() ** 1.5, amount: 0.8 + 0.4 * r() }];
-    case 'edge': {
-      const half = 25 + 45 * r();
-      return [
-        {
-          kind: 'edge',
-          edge: r() < 0.5 ? 'front' : 'rear',
-          depth: 0.06 + 0.3 * r(),
-          fromDeg: Math.max(2, arc - half),
-          toDeg: Math.min(178, arc + half),
-        },
-      ];
-    }
-    case 'scores': {
-      const n = 1 + Math.floor(7 * r());
-      return Array.from({ length: n }, (_, k) => {
-        const from = 10 + 70 * r();
-        return {
-          kind: 'score',
-          axial: 0.08 + (0.84 * (k + 0.3 + 0.4 * r())) / n,
-          fromDeg: from,
-          toDeg: Math.min(175, from + 35 + 90 * r()),
-          widthMm: r() < 0.2 ? 0.06 + 0.05 * r() : 0.18 + 0.4 * r(),
-          through: r() < 0.3,
-        };
-      });
-    }
-    case 'fatigue':
-      return [{ kind: 'fatigue', arc, halfDeg: 15 + 35 * r(), axial: 0.3 + 0.4 * r(), lost: 0.1 + 0.5 * r() }];
-    case 'heat':
-      return [{ kind: 'heat', arc: r() < 0.5 ? 10 + 40 * r() : 130 + 40 * r(), halfDeg: 40 + 60 * r(), most: 0.7 + 0.5 * r() }];
-    case 'rust':
-      return [
-        { kind: 'rust', arc, halfDeg: 20 + 40 * r(), amount: 0.3 + 0.5 * r() },
-        ...(r() < 0.5 ? [{ kind: 'wipe', arc: arc > 90 ? 35 : 145, halfDeg: 8 + 8 * r(), amount: 0.9 }] : []),
-      ];
-    default:
-      return [
-        { kind: 'specks', count: 10 + Math.floor(40 * r()) },
-        ...(r() < 0.5 ? [{ kind: 'wipe', arc, halfDeg: 8 + 12 * r(), amount: 0.9 }] : []),
-      ];
-  }
-}
-const KINDS = ['sound', 'wiping', 'edge', 'scores', 'fatigue', 'heat', 'rust', 'debris'];
-
-function specimen(set, n) {
-  const r = core.seeded(set.from + n * 977);
-  const kind = KINDS[n % KINDS.length];
-  const s = {
-    seed: set.from + n,
-    radiusMm: 20 + 16 * r(),
-    widthMm: 16 + 9 * r(),
-    damages: damagesOf(kind, r),
-    ...(r() < 0.35 ? { hole: { arc: 30 + 120 * r(), axial: 0.35 + 0.3 * r(), diameterMm: 3 + 2.5 * r() } } : {}),
-  };
-  const { shot, quality } = shotOf(set, n, r, [0.5, 0.75]);
-  return { kind, s, shot, quality };
-}
 
 const results = [];
 function judge(id, kind, truth, reading) {
@@ -166,7 +101,7 @@ async function renderedSet(name, count) {
   const set = SETS[name];
   if (!set) throw new Error(`no set ${name}`);
   for (let n = 0; n < count; n++) {
-    const { kind, s, shot, quality } = specimen(set, n);
+    const { kind, s, shot, quality } = shellSpecimen(set, n);
     const maps = core.surfaceMaps(s);
     const taken = core.takeShell(s, maps, shot);
     const picture = await compressed(taken.pixels, quality);

@@ -12,4 +12,5 @@ await import(join(ROOT, 'bench', 'cases.mjs'));
 await import(join(ROOT, 'bench', 'account.mjs'));
 await import(join(ROOT, 'bench', 'browser.mjs'));
 await import(join(ROOT, 'bench', 'photos.mjs'));
+await import(join(ROOT, 'bench', 'outlines.mjs'));
 await import(join(ROOT, 'bench', 'roundPhotos.mjs'));

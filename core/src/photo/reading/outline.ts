@@ -1,318 +1,290 @@
 import { fail, ok, type Result } from '../../result.js';
 import type { Pixels } from '../flatten.js';
 import type { Point } from '../homography.js';
-import { projectShell, shellPose } from '../shellPose.js';
-import { components, quantile } from './field.js';
+import { quantile } from './field.js';
+import { apartFromBench, shrink, type Small } from './outlineParts.js';
 
-/** Long side of the small picture in which the part is looked for. */
-const SMALL = 360;
-const CLUSTERS = 4;
-/** Share of the arc's width that wall and parting faces take at each end (1.5 to 2 mm of a 50 mm bore). */
-const WALL = 0.034;
+/** Long sides of the pictures in which the part is looked for, moved into place and set, pixels. */
+const COARSE = 160;
+const MIDDLE = 360;
+const FINE = 900;
+/** Focal length taken, over the long side: what a phone has; the rims bow by it. */
+const FOCAL = 1.6;
+/** Share of the radius that wall and parting face take at each end (1.5 to 2 mm of 25). */
+const WALL = 0.07;
+/** How much it tells against a lie that what lies beside it is not like the bench. */
+const STRANGE = 0.5;
+/** How much it tells for a lie that its face is the same over its width. */
+const RUN = 0.2;
+/** What is less like a half shell than this is not proposed: half shells had 0.66 and more, other parts mostly less, benches alone under 0.3. */
+const LEAST = 0.62;
 
-export interface Small {
-  readonly width: number;
-  readonly height: number;
-  /** Lightness and two opponent colours by pixel, 0–255 scaled. */
-  readonly values: Float32Array;
-  readonly step: number;
-}
-
-export function shrink(picture: Pixels): Small {
-  const step = Math.max(1, Math.max(picture.width, picture.height) / SMALL);
-  const width = Math.floor(picture.width / step);
-  const height = Math.floor(picture.height / step);
-  const values = new Float32Array(width * height * 3);
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      let [r, g, b, n] = [0, 0, 0, 0];
-      for (let py = Math.floor(y * step); py < Math.floor((y + 1) * step); py++)
-        for (let px = Math.floor(x * step); px < Math.floor((x + 1) * step); px++) {
-          const i = (py * picture.width + px) * 4;
-          r += picture.data[i]!;
-          g += picture.data[i + 1]!;
-          b += picture.data[i + 2]!;
-          n++;
-        }
-      const at = (y * width + x) * 3;
-      const sum = Math.max(1, (r + g + b) / 3 / n);
-      values[at] = sum;
-      // Colour by ratio, so that a shadow on the bench stays the bench.
-      values[at + 1] = (110 * (r - g)) / n / (sum + 20);
-      values[at + 2] = (110 * (g - b)) / n / (sum + 20);
-    }
-  return { width, height, values, step };
-}
-
-interface Cluster {
-  readonly mean: readonly [number, number, number];
-  readonly spread: readonly [number, number, number];
-}
-
-/** What the bench looks like: clusters of what lies along the border of the picture. */
-function benchOf({ width, height, values }: Small): Cluster[] {
-  const ring: number[] = [];
-  const border = Math.round(Math.min(width, height) * 0.07);
-  for (let y = 0; y < height; y += 2)
-    for (let x = 0; x < width; x += 2)
-      if (x < border || y < border || x >= width - border || y >= height - border) ring.push((y * width + x) * 3);
-  let means = Array.from({ length: CLUSTERS }, (_, k) => {
-    const i = ring[Math.floor(((k + 0.5) / CLUSTERS) * ring.length)]!;
-    return [values[i]!, values[i + 1]!, values[i + 2]!] as [number, number, number];
-  });
-  let own: number[][] = [];
-  for (let turn = 0; turn < 8; turn++) {
-    own = means.map(() => []);
-    for (const i of ring) {
-      let best = 0;
-      let least = Infinity;
-      means.forEach((m, k) => {
-        const d = ((values[i]! - m[0]) / 2) ** 2 + (values[i + 1]! - m[1]) ** 2 + (values[i + 2]! - m[2]) ** 2;
-        if (d < least) [least, best] = [d, k];
-      });
-      own[best]!.push(i);
-    }
-    means = means.map((m, k) =>
-      own[k]!.length === 0
-        ? m
-        : ([0, 1, 2].map((c) => own[k]!.reduce((s, i) => s + values[i + c]!, 0) / own[k]!.length) as [number, number, number]),
-    );
-  }
-  return means.flatMap((mean, k) => {
-    const list = own[k]!;
-    // A part or card that reaches into the border is not the bench.
-    if (list.length < ring.length * 0.06) return [];
-    const spread = [0, 1, 2].map((c) => Math.sqrt(list.reduce((s, i) => s + (values[i + c]! - mean[c]!) ** 2, 0) / list.length)) as [
-      number,
-      number,
-      number,
-    ];
-    return [{ mean, spread }];
-  });
-}
-
-/** How far every pixel lies from what the bench looks like along the border, in its own scatter (squared), at most 60. */
-export function apartFromBench(small: Small): Float32Array {
-  const { width, height, values } = small;
-  const bench = benchOf(small);
-  const distance = new Float32Array(width * height);
-  for (let i = 0; i < distance.length; i++)
-    distance[i] = Math.min(
-      ...bench.map(
-        ({ mean, spread }) =>
-          ((values[3 * i]! - mean[0]) / (spread[0] + 14)) ** 2 * 0.5 +
-          ((values[3 * i + 1]! - mean[1]) / (spread[1] + 3)) ** 2 +
-          ((values[3 * i + 2]! - mean[2]) / (spread[2] + 3)) ** 2,
-      ),
-      60,
-    );
-  return distance;
-}
+/** How a half shell lies: middle of its parting plane, length from parting line to parting line, width over length, roll and two tilts (radians). Pixels of the picture it is looked for in. */
+type Lie = readonly [x: number, y: number, length: number, ratio: number, roll: number, tiltLong: number, tiltAcross: number];
 
 /**
- * Finds the four face corners of a shell half in a picture without any help: what differs from the bench along the border, taken as pieces; of each the corners along its longer axis;
- * the piece whose corners frame something that looks like a half shell is taken and its corners are moved to the strongest edges near them. A proposal, to be looked at.
+ * Finds the four face corners of a half shell without any help. A hollow half cylinder is laid into the picture in some thousands of ways; of each it is asked along both rims (bowed, as the lens shows them)
+ * and both ends how much of the outline stands against what lies beside it. The best are moved into place on ever finer pictures (pattern search, Hooke and Jeeves 1961). No bench colour and no colour of the part
+ * is taken for granted. A proposal, to be looked at.
  */
 export function findShell(picture: Pixels): Result<readonly Point[]> {
   if (picture.width < 64 || picture.height < 64) return fail('picture-small', 'The picture is too small to find a part in it.', 'picture');
-  const small = shrink(picture);
-  const { width, height } = small;
-  const distance = apartFromBench(small);
-  const candidates: Array<{ corners: Point[]; score: number }> = [];
-  for (const limit of [3, 5, 8, 13]) {
-    const mask = new Uint8Array(distance.length);
-    for (let i = 0; i < mask.length; i++) mask[i] = distance[i]! > limit ? 1 : 0;
-    const closed = close(mask, width, height, 3);
-    for (const c of components(closed, width, height, Math.round(mask.length * 0.012)).slice(0, 4)) {
-      const corners = cornersOf(c.pixels, width);
-      if (!corners) continue;
-      const scaled = corners.map(([x, y]): Point => [(x + 0.5) * small.step, (y + 0.5) * small.step]);
-      const score = shellLikeness(picture, scaled);
-      if (score > 0) candidates.push({ corners: scaled, score });
-    }
-  }
-  const best = candidates.sort((a, b) => b.score - a.score)[0];
-  if (!best)
+  const coarse = sceneOf(picture, COARSE);
+  let best = spread(
+    everyLie(coarse).map((lie): Scored => ({ lie, worth: worthOf(coarse, lie, 0.05, 14) })),
+    40,
+  ).map((s) => climb(coarse, s, 0.05, [1, 0.5]));
+  const middle = sceneOf(picture, MIDDLE);
+  best = spread(best, 10).map(({ lie }) => {
+    const moved = rescaled(lie, coarse, middle);
+    return climb(middle, { lie: moved, worth: worthOf(middle, moved, 0.035, 8) }, 0.035, [0.6, 0.3]);
+  });
+  const fine = sceneOf(picture, FINE, middle);
+  // The finest picture sets the corners; which lie is right both tell, as the grain of a bench is seen in the one and not in the other.
+  const found = spread(best, 4)
+    .map((s) => {
+      const set = climb(fine, { lie: rescaled(s.lie, middle, fine), worth: 0 }, 0.02, [0.25, 0.12, 0.06]);
+      return { lie: set.lie, worth: (s.worth + set.worth) / 2 };
+    })
+    .sort((a, b) => b.worth - a.worth)[0];
+  if (!found || found.worth < LEAST)
     return fail(
       'outline-not-found',
       'No half shell was found in the picture. Mark its four corners: left-front, left-rear, right-rear, right-front.',
       'corners',
     );
-  return ok(refine(picture, best.corners));
+  const model = modelOf(found.lie, fine);
+  const corners = [model(-1, 1, 0), model(-1, -1, 0), model(1, -1, 0), model(1, 1, 0)];
+  return ok(corners.map(([x, y]): Point => [(x + 0.5) * fine.small.step, (y + 0.5) * fine.small.step]));
 }
 
-export function close(mask: Uint8Array, width: number, height: number, r: number): Uint8Array {
-  const grow = (from: Uint8Array, value: 0 | 1): Uint8Array => {
-    const out = Uint8Array.from(from);
-    for (let y = 0; y < height; y++)
-      for (let x = 0; x < width; x++) {
-        if (from[y * width + x] !== value) continue;
-        for (let k = -r; k <= r; k++) {
-          if (x + k >= 0 && x + k < width) out[y * width + x + k] = value;
-          if (y + k >= 0 && y + k < height) out[(y + k) * width + x] = value;
+interface Scene {
+  readonly small: Small;
+  readonly long: number;
+  /** A step as large as what the bench does by itself counts half. */
+  readonly halfAt: number;
+  /** 0 what lies along the border of the picture to 1 nothing like it. */
+  readonly foreign: Foreign;
+}
+
+interface Foreign {
+  readonly width: number;
+  readonly height: number;
+  readonly values: Float32Array;
+  /** Its pixels by a pixel of the scene. */
+  readonly scale: number;
+}
+
+interface Scored {
+  readonly lie: Lie;
+  readonly worth: number;
+}
+
+/** `like` lends what it found out about the bench. */
+function sceneOf(picture: Pixels, side: number, like?: Scene): Scene {
+  const small = shrink(picture, side);
+  const { width, height } = small;
+  // What neighbours differ by all over the picture: the grain of the bench.
+  const steps: number[] = [];
+  const reach = Math.max(2, Math.round(side / 60));
+  for (let y = 0; y < height; y += 5)
+    for (let x = 0; x + reach < width; x += 5) steps.push(stepBetween(small, y * width + x, y * width + x + reach));
+  return {
+    small,
+    long: Math.max(width, height),
+    halfAt: 7 + 1.6 * quantile(Float32Array.from(steps), 0.5),
+    foreign: like
+      ? { ...like.foreign, scale: small.step / like.small.step }
+      : { width, height, values: apartFromBench(small).map((d) => d / (d + 5)), scale: 1 },
+  };
+}
+
+function stepBetween({ values }: Small, i: number, j: number): number {
+  const light = values[3 * i]! - values[3 * j]!;
+  const red = values[3 * i + 1]! - values[3 * j + 1]!;
+  const blue = values[3 * i + 2]! - values[3 * j + 2]!;
+  return Math.sqrt(light * light + 2 * red * red + 2 * blue * blue);
+}
+
+function everyLie({ small: { width, height }, long }: Scene): Lie[] {
+  const lies: Lie[] = [];
+  for (const roll of [-32, -22, -12, -4, 4, 12, 22, 32])
+    for (const tilt of [-10, 0, 10])
+      for (const length of [0.24, 0.34, 0.46, 0.6, 0.76])
+        for (const ratio of [0.32, 0.46]) {
+          const half = (length * long) / 2;
+          for (let x = 0.9 * half; x <= width - 0.9 * half; x += 0.34 * half)
+            for (let y = ratio * half; y <= height - ratio * half; y += 0.5 * ratio * half)
+              lies.push([x, y, 2 * half, ratio, (roll * Math.PI) / 180, (tilt * Math.PI) / 180, 0]);
         }
-      }
-    return out;
-  };
-  return grow(grow(mask, 1), 0);
+  return lies;
 }
 
-/** Corners of a piece along its longer axis, left-front first; the long axis of a half shell runs left to right. */
-function cornersOf(pixels: readonly number[], width: number): Point[] | null {
-  const n = pixels.length;
-  let [mx, my] = [0, 0];
-  for (const i of pixels) {
-    mx += i % width;
-    my += Math.floor(i / width);
-  }
-  mx /= n;
-  my /= n;
-  let [sxx, sxy, syy] = [0, 0, 0];
-  for (const i of pixels) {
-    const x = (i % width) - mx;
-    const y = Math.floor(i / width) - my;
-    sxx += x * x;
-    sxy += x * y;
-    syy += y * y;
-  }
-  const turn = Math.atan2(2 * sxy, sxx - syy) / 2;
-  // Left to right in the picture: within half a right angle of level.
-  if (Math.abs(turn) > Math.PI / 3.2) return null;
-  const [ux, uy] = [Math.cos(turn), Math.sin(turn)];
-  const along = new Float32Array(n);
-  const across = new Float32Array(n);
-  pixels.forEach((i, k) => {
-    const x = (i % width) - mx;
-    const y = Math.floor(i / width) - my;
-    along[k] = x * ux + y * uy;
-    across[k] = -x * uy + y * ux;
-  });
-  const [left, right] = [quantile(Float32Array.from(along), 0.004), quantile(Float32Array.from(along), 0.996)];
-  const length = right - left;
-  const endOf = (from: number, to: number): [number, number] | null => {
-    const own: number[] = [];
-    for (let k = 0; k < n; k++) if (along[k]! >= from && along[k]! <= to) own.push(across[k]!);
-    if (own.length < 3) return null;
-    const list = Float32Array.from(own);
-    return [quantile(list, 0.97), quantile(list, 0.03)];
+/** A place of the half shell in the picture: `u` −1 left parting line to 1 right, `v` −1 rear edge to 1 front edge, `deep` 0 in the parting plane to 1 at the crown; lengths over the radius and half the width. */
+type Model = (u: number, v: number, deep: number) => Point;
+
+function modelOf([x, y, length, ratio, roll, tiltLong, tiltAcross]: Lie, { small: { width, height }, long }: Scene): Model {
+  const f = FOCAL * long;
+  const r = length / 2;
+  const w = (length * ratio) / 2;
+  const [cr, sr] = [Math.cos(roll), Math.sin(roll)];
+  const [ca, sa] = [Math.cos(tiltLong), Math.sin(tiltLong)];
+  const [cb, sb] = [Math.cos(tiltAcross), Math.sin(tiltAcross)];
+  // Run across, axis along, and the way down, each turned by the tilts and then by the roll.
+  const [runX, runY, runZ] = [cb * cr, cb * sr, sb];
+  const [axX0, axY0, axZ] = [-sa * sb, ca, sa * cb];
+  const [axX, axY] = [axX0 * cr - axY0 * sr, axX0 * sr + axY0 * cr];
+  const [downX0, downY0, downZ] = [-ca * sb, -sa, ca * cb];
+  const [downX, downY] = [downX0 * cr - downY0 * sr, downX0 * sr + downY0 * cr];
+  const [px, py] = [width / 2, height / 2];
+  return (u, v, deep) => {
+    const z = f + r * u * runZ + w * v * axZ + r * deep * downZ;
+    return [
+      px + (f * (x - px + r * u * runX + w * v * axX + r * deep * downX)) / z,
+      py + (f * (y - py + r * u * runY + w * v * axY + r * deep * downY)) / z,
+    ];
   };
-  const inset = WALL * length;
-  const a = endOf(left + inset * 0.3, left + inset * 2);
-  const b = endOf(right - inset * 2, right - inset * 0.3);
-  if (!a || !b) return null;
-  const at = (u: number, v: number): Point => [mx + u * ux - v * uy, my + u * uy + v * ux];
-  return [at(left + inset, a[0]), at(left + inset, a[1]), at(right - inset, b[1]), at(right - inset, b[0])];
 }
 
-/** 0 for what cannot be a half shell; more the better its outline shows and the more its face shades along the arc as a hollow cylinder does. */
-function shellLikeness(picture: Pixels, corners: readonly Point[]): number {
-  const [lf, lr, rr, rf] = corners as [Point, Point, Point, Point];
-  const side = (p: Point, q: Point): number => Math.hypot(p[0] - q[0], p[1] - q[1]);
-  const long = (side(lf, rf) + side(lr, rr)) / 2;
-  const short = (side(lf, lr) + side(rf, rr)) / 2;
-  if (short / long < 0.18 || short / long > 0.85 || long < 40) return 0;
-  const edges = edgeStrength(picture, corners);
-  if (edges === null) return 0;
-  // A card is white and flat; a half shell shades by more than a third of its light from place to place along the arc.
-  const light: number[] = [];
-  for (let k = 1; k < 24; k++)
-    for (const v of [0.3, 0.5, 0.7]) {
-      const u = k / 24;
-      const x = (lf[0] * (1 - u) + rf[0] * u) * (1 - v) + (lr[0] * (1 - u) + rr[0] * u) * v;
-      const y = (lf[1] * (1 - u) + rf[1] * u) * (1 - v) + (lr[1] * (1 - u) + rr[1] * u) * v;
-      const i =
-        (Math.min(picture.height - 1, Math.max(0, Math.round(y))) * picture.width +
-          Math.min(picture.width - 1, Math.max(0, Math.round(x)))) *
-        4;
-      light.push((picture.data[i]! + picture.data[i + 1]! + picture.data[i + 2]!) / 3);
+/** 0 to 1: how much of the outline stands against what lies beside it, a little more for what is larger. `reach` is how far beside, share of the half length; `gap` the degrees between places asked. */
+function worthOf(scene: Scene, lie: Lie, reach: number, gap: number): number {
+  const { small, long, foreign } = scene;
+  const [, , length, ratio] = lie;
+  if (ratio < 0.2 || ratio > 0.75 || length < 0.2 * long || length > 0.98 * long) return 0;
+  const model = modelOf(lie, scene);
+  const at = (u: number, v: number, deep: number): number => {
+    const p = model(u, v, deep);
+    const x = Math.round(p[0]);
+    const y = Math.round(p[1]);
+    return x < 0 || y < 0 || x >= small.width || y >= small.height ? -1 : y * small.width + x;
+  };
+  let [inside, outside] = [0, 0];
+  // What lies beside the part is the bench, whatever the part itself looks like.
+  let [strange, asked] = [0, 0];
+  const bench = (i: number): number => {
+    if (i >= 0) {
+      const x = Math.min(foreign.width - 1, Math.round((i % small.width) * foreign.scale));
+      const y = Math.min(foreign.height - 1, Math.round(Math.floor(i / small.width) * foreign.scale));
+      strange += foreign.values[y * foreign.width + x]!;
+      asked++;
     }
-  light.sort((a, b) => a - b);
-  const median = light[Math.floor(light.length / 2)]!;
-  const swing = (light[Math.floor(light.length * 0.92)]! - light[Math.floor(light.length * 0.08)]!) / Math.max(20, median);
-  const card = light[Math.floor(light.length * 0.4)]! > 205 ? 0.2 : 1;
-  return edges * Math.min(1, swing / 0.3) * card * Math.sqrt(long / Math.max(picture.width, picture.height));
-}
-
-/** Mean step of the picture across rims and parting lines, just inside to just outside. */
-function edgeStrength(picture: Pixels, corners: readonly Point[]): number | null {
-  const pose = shellPose(corners, picture, 1, ratioOf(corners), 1.6 * Math.max(picture.width, picture.height));
-  if (!pose.ok) return null;
-  let sum = 0;
+    return i;
+  };
+  const stands = (i: number, j: number): number => {
+    if (i < 0 || j < 0) {
+      outside++;
+      return 0;
+    }
+    inside++;
+    const d = stepBetween(small, i, j);
+    return d / (d + scene.halfAt);
+  };
+  const beside = reach / ratio;
+  let rims = 0;
   let n = 0;
-  const step = (a: Point, b: Point): void => {
-    const i = pixel(picture, a);
-    const j = pixel(picture, b);
-    if (i < 0 || j < 0) return;
-    sum += Math.min(
-      90,
-      Math.hypot(
-        picture.data[i]! - picture.data[j]!,
-        picture.data[i + 1]! - picture.data[j + 1]!,
-        picture.data[i + 2]! - picture.data[j + 2]!,
-      ),
-    );
-    n++;
-  };
-  for (let arc = 6; arc <= 174; arc += 4)
-    for (const [inside, outside] of [
-      [0.03, -0.03],
-      [0.97, 1.03],
-    ] as const)
-      step(projectShell(pose.value, arc, inside), projectShell(pose.value, arc, outside));
-  const rims = n === 0 ? 0 : sum / n;
-  const [lf, lr, rr, rf] = corners as [Point, Point, Point, Point];
-  sum = 0;
-  n = 0;
-  for (let k = 1; k < 12; k++)
-    for (const [front, rear, sign] of [
-      [lf, lr, -1],
-      [rf, rr, 1],
-    ] as const) {
-      const t = k / 12;
-      const x = front[0] * (1 - t) + rear[0] * t;
-      const y = front[1] * (1 - t) + rear[1] * t;
-      const [dx, dy] = [(rf[0] - lf[0]) * 0.008 * sign, (rf[1] - lf[1]) * 0.008 * sign];
-      step([x - dx, y - dy], [x + dx, y + dy]);
+  for (let arc = 6; arc <= 174; arc += gap) {
+    const [u, deep] = [-Math.cos((arc * Math.PI) / 180), Math.sin((arc * Math.PI) / 180)];
+    for (const v of [-1, 1]) rims += stands(at(u, v * (1 - beside), deep), bench(at(u, v * (1 + beside), deep)));
+    n += 2;
+  }
+  let ends = 0;
+  let m = 0;
+  for (const side of [-1, 1])
+    for (const v of [-0.75, -0.375, 0, 0.375, 0.75]) {
+      const face = at(side * (1 - 0.5 * reach), v, Math.sqrt(1 - (1 - 0.5 * reach) ** 2));
+      const wall = at(side * (1 + 0.5 * WALL), v, 0);
+      ends += 0.5 * (stands(face, wall) + stands(wall, bench(at(side * (1 + WALL + reach), v, 0))));
+      bench(at(side * (1 + WALL + 3 * reach), v, 0));
+      m++;
     }
-  const ends = n === 0 ? 0 : sum / n;
-  return (rims + 0.5 * ends) / 1.5;
+  if (outside > 0.12 * (inside + outside)) return 0;
+  // The coarse search asks only for what stands against the bench.
+  const run = gap > 10 ? 0 : RUN * alongRun(scene, at);
+  return run + ((2 * rims) / n + ends / m) / 3 - STRANGE * (strange / Math.max(1, asked)) + 0.08 * Math.log(length / long);
 }
 
-function ratioOf(corners: readonly Point[]): number {
-  const [lf, lr, rr, rf] = corners as [Point, Point, Point, Point];
-  const side = (p: Point, q: Point): number => Math.hypot(p[0] - q[0], p[1] - q[1]);
-  return (side(lf, lr) + side(rf, rr)) / ((side(lf, rf) + side(lr, rr)) / 2);
+/** 0 to 1: how much of what differs in lightness over the face differs from place to place along the arc, the same over the width: a hollow cylinder mirrors so, a card and a bench do not. */
+function alongRun({ small }: Scene, at: (u: number, v: number, deep: number) => number): number {
+  let [sum, squares, between, n, columns] = [0, 0, 0, 0, 0];
+  for (let arc = 12; arc <= 168; arc += 12) {
+    const a = (arc * Math.PI) / 180;
+    let [own, k] = [0, 0];
+    for (const v of [-0.7, -0.35, 0, 0.35, 0.7]) {
+      const i = at(-Math.cos(a), v, Math.sin(a));
+      if (i < 0) continue;
+      const light = small.values[3 * i]!;
+      own += light;
+      squares += light * light;
+      k++;
+    }
+    if (k === 0) continue;
+    sum += own;
+    between += (own * own) / k;
+    n += k;
+    columns++;
+  }
+  if (columns < 4) return 0;
+  const mean = (sum * sum) / n;
+  return Math.max(0, (between - mean) / (squares - mean + 25 * n));
 }
 
-function pixel(picture: Pixels, [x, y]: Point): number {
-  const px = Math.round(x - 0.5);
-  const py = Math.round(y - 0.5);
-  return px < 0 || py < 0 || px >= picture.width || py >= picture.height ? -1 : (py * picture.width + px) * 4;
-}
-
-/** Moves one corner at a time to where the edges are strongest, in steps that grow smaller. */
-function refine(picture: Pixels, start: readonly Point[]): Point[] {
-  let corners = start.map((p): Point => [p[0], p[1]]);
-  const long = Math.hypot(corners[0]![0] - corners[3]![0], corners[0]![1] - corners[3]![1]);
-  let score = edgeStrength(picture, corners) ?? 0;
-  for (const share of [0.016, 0.008, 0.004, 0.002])
-    for (let turn = 0; turn < 3; turn++) {
-      const before = score;
-      for (let k = 0; k < 4; k++)
-        for (const [dx, dy] of [
-          [1, 0],
-          [-1, 0],
-          [0, 1],
-          [0, -1],
-        ] as const) {
-          const moved = corners.map((p, j): Point => (j === k ? [p[0] + dx * share * long, p[1] + dy * share * long] : p));
-          const value = edgeStrength(picture, moved);
-          if (value !== null && value > score + 0.05) {
-            score = value;
-            corners = moved;
-          }
+/** Moves a lie one figure at a time to where the outline stands out more, in steps of `steps` times what a search of this fineness resolves. */
+function climb(scene: Scene, start: Scored, reach: number, steps: readonly number[]): Scored {
+  let { lie } = start;
+  const gap = reach > 0.04 ? 10 : reach > 0.03 ? 6 : 4;
+  let worth = worthOf(scene, lie, reach, gap);
+  for (const step of steps) {
+    const unit = [0.1 * lie[2], 0.06 * lie[2], 0.12 * lie[2], 0.05, 0.08, 0.1, 0.1].map((k) => k * step);
+    for (let turn = 0; turn < 12; turn++) {
+      const before = worth;
+      for (let k = 0; k < 7; k++)
+        for (const sign of [1, -1]) {
+          const moved = lie.map((value, j) => (j === k ? value + sign * unit[k]! : value)) as unknown as Lie;
+          if (Math.abs(moved[5]) > 0.45 || Math.abs(moved[6]) > 0.35 || Math.abs(moved[4]) > 0.8) continue;
+          const value = worthOf(scene, moved, reach, gap);
+          if (value > worth + 1e-4) [worth, lie] = [value, moved];
         }
-      if (score === before) break;
+      // One end alone: the length changes while the other end stays.
+      for (const end of [-1, 1])
+        for (const sign of [1, -1]) {
+          const by = sign * unit[2]!;
+          const [x, y, length, ratio, roll, a, b] = lie;
+          const moved: Lie = [
+            x + (end * by * Math.cos(roll)) / 2,
+            y + (end * by * Math.sin(roll)) / 2,
+            length + by,
+            (ratio * length) / (length + by),
+            roll,
+            a,
+            b,
+          ];
+          const value = worthOf(scene, moved, reach, gap);
+          if (value > worth + 1e-4) [worth, lie] = [value, moved];
+        }
+      if (worth === before) break;
     }
-  return corners;
+  }
+  return { lie, worth };
+}
+
+function rescaled([x, y, length, ...rest]: Lie, from: Scene, to: Scene): Lie {
+  const by = from.small.step / to.small.step;
+  return [(x + 0.5) * by - 0.5, (y + 0.5) * by - 0.5, length * by, ...rest];
+}
+
+/** The best, no two of them nearly the same. */
+function spread(list: readonly Scored[], count: number): Scored[] {
+  const kept: Scored[] = [];
+  for (const s of [...list].sort((a, b) => b.worth - a.worth)) {
+    if (kept.length === count) break;
+    const near = kept.some(
+      (k) =>
+        Math.hypot(k.lie[0] - s.lie[0], k.lie[1] - s.lie[1]) < 0.06 * s.lie[2] &&
+        Math.abs(Math.log(k.lie[2] / s.lie[2])) < 0.08 &&
+        Math.abs(k.lie[4] - s.lie[4]) < 0.1 &&
+        Math.abs(k.lie[5] - s.lie[5]) < 0.1,
+    );
+    if (!near) kept.push(s);
+  }
+  return kept;
 }

@@ -2,7 +2,7 @@ import { fail, ok, type Result } from '../../result.js';
 import type { Pixels } from '../flatten.js';
 import type { Point } from '../homography.js';
 import { components, quantile, type Component } from './field.js';
-import { apartFromBench, close, shrink, type Small } from './outline.js';
+import { apartFromBench, close, shrink, type Small } from './outlineParts.js';
 
 /** Height of a whole piston over its diameter, as pictures of one lying on its side show it. */
 const RATIO = [0.42, 1.15] as const;

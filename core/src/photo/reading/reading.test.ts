@@ -13,7 +13,6 @@ import { takeShell, type ShotPicture } from '../../specimen/shellScene.js';
 import type { Pixels } from '../flatten.js';
 import type { Point } from '../homography.js';
 import { boxMean, components, field, quantile } from './field.js';
-import { findShell } from './outline.js';
 import { readingJson } from './readingJson.js';
 import { onFrame, USUAL_TURN } from './onFrame.js';
 import { MAP_COLUMNS, MAP_ROWS, readSurface, type SurfaceReading } from './readSurface.js';
@@ -210,16 +209,6 @@ describe('what cannot be read is said', () => {
     );
     if (r.ok) expect(r.value.grade).toBeNull();
   });
-});
-
-it('finds the outline of a half shell without help, near enough to be moved into place', () => {
-  const shot = take(SCORES);
-  const found = findShell(shot.pixels);
-  if (!found.ok) throw new Error(found.problem.sentence);
-  const long = Math.hypot(shot.corners[0]![0] - shot.corners[3]![0], shot.corners[0]![1] - shot.corners[3]![1]);
-  found.value.forEach((p, i) => expect(Math.hypot(p[0] - shot.corners[i]![0], p[1] - shot.corners[i]![1]) / long).toBeLessThan(0.09));
-  const blank = { width: 400, height: 300, data: new Uint8ClampedArray(480_000).fill(128) };
-  expect(findShell(blank)).toMatchObject({ ok: false, problem: { code: 'outline-not-found' } });
 });
 
 it('answers as a file with every figure where it is documented', () => {
