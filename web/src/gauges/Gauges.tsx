@@ -15,6 +15,7 @@ import {
 } from '../app/api.js';
 import { saveBlob } from '../app/saveBlob.js';
 import './gauges.css';
+import { usePlaceWords } from './usePlaceWords.js';
 import { sendWire, useWire, WIRE_WORDS } from './wire.js';
 
 const KIND_WORDS: Readonly<Record<(typeof GAUGE_KINDS)[number], string>> = {
@@ -286,19 +287,19 @@ function StandInPanel({ gauge, mayWrite }: { gauge: Gauge; mayWrite: boolean }):
   const [hold, { isLoading }] = useHoldStandInMutation();
   const [putAway] = usePutAwayStandInMutation();
   const held = standIns.find((s) => s.gaugeId === gauge.id);
-  const [log, setLog] = useState<string[]>([]);
+  const placeWords = usePlaceWords(held?.at?.caseId);
+  const [log, setLog] = useState<GaugeMessage[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
   const say = (m: GaugeMessage): void => {
     if (m.type !== 'refused' && m.gauge !== gauge.id) return;
     if (m.type === 'changed') return;
-    const words =
-      m.type === 'refused'
-        ? m.sentence
-        : m.type === 'silent'
-          ? 'sent nothing'
-          : `sent ${m.text} ${m.unit} ${m.at === 'master' ? 'on its master' : `at ${m.at.sheet}, ${m.at.cell}`}`;
-    setLog((before) => [words, ...before].slice(0, 8));
+    setLog((before) => [m, ...before].slice(0, 8));
     void refetch();
+  };
+  const sentWords = (m: GaugeMessage): string => {
+    if (m.type === 'refused') return m.sentence;
+    if (m.type !== 'reading') return 'sent nothing';
+    return `sent ${m.text} ${m.unit} ${m.at === 'master' ? 'on its master' : `at ${placeWords(m.at)}`}`;
   };
   const wire = useWire(held !== undefined, say);
   const press = (at: 'master' | null): void => {
@@ -400,15 +401,13 @@ function StandInPanel({ gauge, mayWrite }: { gauge: Gauge; mayWrite: boolean }):
             </div>
           )}
           <p className="quiet">
-            {held.at
-              ? `It is on ${held.at.station ?? 'the engine'}, ${held.at.sheet}, ${held.at.cell}.`
-              : 'It is on no place: open a sheet with this gauge chosen.'}{' '}
-            The sheet that stands at that place takes what the key sends.
+            {held.at ? `It is on ${placeWords(held.at)}.` : 'It is on no place: open a sheet with this gauge chosen.'} The sheet that stands
+            at that place takes what the key sends.
           </p>
           {problem && <Alert type="error" role="alert" title={problem} />}
           <ol className="wire-log" aria-label="Sent">
             {log.map((l, i) => (
-              <li key={log.length - i}>{l}</li>
+              <li key={log.length - i}>{sentWords(l)}</li>
             ))}
           </ol>
         </div>
