@@ -18,7 +18,7 @@ async function picture(name: string): Promise<string> {
     seed: 21,
     radiusMm: 25,
     widthMm: 20,
-    damages: [{ kind: 'edge', edge: 'rear', depth: 0.24, fromDeg: 35, toDeg: 150 }],
+    damages: [{ kind: 'edge', edge: 'rear', depth: 0.32, fromDeg: 35, toDeg: 150 }],
   };
   const shot = takeShell(specimen, surfaceMaps(specimen, 960, 320), USUAL_SHOT);
   const path = join(me.downloads, name);
