@@ -78,6 +78,16 @@ describe('a whole crank by a simulated micrometer', () => {
     expect(await stored()).toHaveLength(8);
   });
 
+  it('says by name on the page of the gauges where it stands', async () => {
+    const beside = await me.page.browserContext().newPage();
+    await beside.goto(`${shop.url}/gauges/${MIC.id}`);
+    await beside.waitForFunction(() => /It is on Main journal 2, mid, axis A, of case \d{4}-\d+\./.test(document.body.innerText), {
+      timeout: 10_000,
+    });
+    await beside.close();
+    await me.page.bringToFront();
+  });
+
   it('tells a drop-out, keeps what there is, takes a typed figure meanwhile, and goes on', async () => {
     await faults({ silent: true });
     await me.page.keyboard.press('Enter');

@@ -35,7 +35,7 @@ const SHOTS = [
   ['before-opening', '/case/:case/opening/turning', '.check-drawing'],
   ['strip', '/case/:case/strip/main-cap-2', '.fasteners'],
   ['bench', '/case/:case/bench', '.bench-cell.here'],
-  ['station', '/case/:case/station/rod.2.shell.upper', '.surface-pane h2 .figure'],
+  ['station', '/case/:case/station/rod.2.shell.upper', '.surface-pane h2 button'],
   ['measure', '/case/:case/measure/crank.pin.2', '.js-plotly-plot .trace'],
   ['bore', '/case/:case/measure/bore.3~bore', '.js-plotly-plot .hm', null, true],
   ['whole-engine', '/case/:case/measure/all', '.reading-whole', null, true],
