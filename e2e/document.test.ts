@@ -212,7 +212,7 @@ describe('the bundle in an empty shop', () => {
     expect(there).toEqual(here);
     await open('ledger', other);
     await other.press('Verify the chain here');
-    await other.see(`All ${here.length} entries hold`);
+    await other.see(`All ${here.length} entries hold`, 60_000);
     await other.see(here.at(-1)!.hash);
     await open('document', other);
     await other.page.waitForSelector('.report h2', { timeout: 20_000 });
@@ -255,7 +255,7 @@ describe('two at one case', () => {
     await me.page.waitForFunction(() => !document.querySelector('.ant-modal-wrap:not([style*="display: none"])'));
     await teo.page.waitForFunction(() => !document.body.innerText.includes('lead beads'), { timeout: 15_000 });
     await me.press('Verify the chain here');
-    await me.see('entries hold');
+    await me.see('entries hold', 60_000);
     expect(JSON.stringify(await me.entries(caseId))).not.toContain('lead beads');
     expect(teo.errors).toEqual([]);
   });

@@ -321,7 +321,7 @@ describe('one failed engine, from complaint to a printed account', () => {
     await stage('Ledger');
     await me.page.waitForSelector('.ant-table-row');
     await me.press('Verify the chain here');
-    await me.see('entries hold');
+    await me.see('entries hold', 60_000);
     await me.checkAccess('ledger');
     const bytes = readFileSync(zip);
     const opened = openBundle(new Uint8Array(bytes));
