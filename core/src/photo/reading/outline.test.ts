@@ -1,4 +1,5 @@
 import type { Damage } from '../../specimen/damages.js';
+import { takeRound, type RoundForm } from '../../specimen/roundScene.js';
 import { USUAL_SHOT, type Shot } from '../../specimen/scene.js';
 import { takeShell, type ShotPicture } from '../../specimen/shellScene.js';
 import { surfaceMaps, type ShellSpecimen } from '../../specimen/surfaceMaps.js';
@@ -85,5 +86,17 @@ describe('outline of a half shell, found without help', () => {
       ok: false,
       problem: { code: 'picture-small' },
     });
+  });
+
+  it.each<[RoundForm, number]>([
+    ['journal', 7],
+    ['journal', 10],
+    ['piston', 8],
+    ['piston', 9],
+  ])('is not laid over a %s (piece %d), which is round from outside', (form, seed) => {
+    const specimen = { seed, radiusMm: 30, widthMm: 24, spanDeg: 360, finish: 'ground-steel' as const, damages: [] };
+    const shot = { ...SHOT, seed, rollDeg: ((seed * 5) % 17) - 8, fill: form === 'journal' ? 0.4 : 0.5 };
+    const { pixels } = takeRound(specimen, surfaceMaps(specimen, 720, 120), shot, form, 180);
+    expect(findShell(pixels)).toMatchObject({ ok: false, problem: { code: 'outline-not-found' } });
   });
 });
