@@ -8,7 +8,7 @@ import { FOUR } from '../server/test/harness.js';
 import { FIXTURES, openBrowser, Person, Shop } from './harness.js';
 import { deltaE, GREY_CARD, tagPicture, tagText } from './tagPicture.js';
 
-jest.setTimeout(180_000);
+jest.setTimeout(300_000);
 let shop: Shop;
 let browser: Browser;
 let me: Person;
@@ -41,7 +41,7 @@ beforeAll(async () => {
   me = await Person.owner(browser, shop);
   await put('/api/cases', { id: caseId, title: 'Phone', reference: '', layout: FOUR });
   await me.page.setViewport(phone);
-}, 90_000);
+}, 240_000);
 afterAll(async () => {
   await browser?.close();
   await shop?.stop();
@@ -63,7 +63,7 @@ describe('a part tag in the picture', () => {
     await openCapture();
     await me.checkAccess('capture');
     await give('#files', save('tagged.jpg', shot.jpeg));
-    await me.see('1 of 1 stored', 30_000);
+    await me.see('1 of 1 stored');
     await me.saved();
     const list = await entries();
     const photo = list.find((e) => e.kind === 'photo-added')!;
@@ -100,19 +100,19 @@ describe('a part tag in the picture', () => {
       await make('hostile.jpg', 'javascript:alert(1)//<img src=x onerror=alert(1)>'),
       join(FIXTURES, 'journal.jpg'),
     );
-    await me.see('belongs to another case, or to one that is not here any more', 40_000);
-    await me.see('a place this engine does not have (bore.99)', 30_000);
-    await me.see('is not one of our part tags', 30_000);
-    await me.see('No part tag was found in it', 40_000);
+    await me.see('belongs to another case, or to one that is not here any more');
+    await me.see('a place this engine does not have (bore.99)');
+    await me.see('is not one of our part tags');
+    await me.see('No part tag was found in it');
     expect(await entries()).toHaveLength(before);
     await me.checkAccess('tray');
     // It survives a reload, and goes where the builder says.
     await me.page.reload();
-    await me.see('No part tag was found in it', 20_000);
+    await me.see('No part tag was found in it');
     await me.choose('.ant-select:has([aria-label="File journal.jpg to"])', 'Main journal 4');
     await me.page.waitForFunction(
       async (id: string, n: number) => ((await (await fetch(`/api/cases/${id}/entries`)).json()) as unknown[]).length > n,
-      { timeout: 20_000, polling: 300 },
+      { polling: 300 },
       caseId,
       before,
     );
@@ -126,9 +126,9 @@ describe('a part tag in the picture', () => {
     const shot = await tagPicture({ text: tagText({ caseId, station: 'bore.2' }), tiltDeg: 10, cast: [1, 1, 1] });
     await openCapture('?station=bore.1');
     await give('#files', save('contradicts.jpg', shot.jpeg));
-    await me.see('It was taken for Bore 1, the tag in it says Bore 2', 30_000);
+    await me.see('It was taken for Bore 1, the tag in it says Bore 2');
     await me.choose('.ant-select:has([aria-label="File contradicts.jpg to"])', 'Bore 2');
-    await me.see('1 of 1 stored', 20_000);
+    await me.see('1 of 1 stored');
     await me.saved();
     expect((await entries()).filter((e) => e.kind === 'photo-added').at(-1)?.station).toBe('bore.2');
   });
@@ -149,9 +149,9 @@ describe('many pictures', () => {
     const before = (await entries()).length;
     await openCapture('?station=crank.main.1');
     await give('#files', ...files);
-    await me.page.waitForFunction(() => /([1-9]\d+) of 120 stored/.test(document.body.innerText), { timeout: 60_000 });
+    await me.page.waitForFunction(() => /([1-9]\d+) of 120 stored/.test(document.body.innerText));
     await shop.stop('SIGKILL');
-    await me.see('server away', 30_000);
+    await me.see('server away');
     await shop.start();
     await me.page.reload();
     await me.page.waitForFunction(
@@ -198,8 +198,8 @@ describe('the same picture from two devices', () => {
     await other.page.waitForSelector('#files');
     const input = (await other.page.$('#files')) as ElementHandle<HTMLInputElement>;
     await Promise.all([give('#files', file), input.uploadFile(file)]);
-    await me.see('1 of 1 stored', 20_000);
-    await other.see('1 of 1 stored', 20_000);
+    await me.see('1 of 1 stored');
+    await other.see('1 of 1 stored');
     expect((await entries()).filter((e) => e.kind === 'photo-added' && e.station === 'bore.4')).toHaveLength(1);
   });
 });
@@ -209,7 +209,7 @@ describe('at the station', () => {
     await me.page.setViewport({ width: 1280, height: 800 });
     await me.page.goto(`${shop.url}/case/${caseId}/station/bore.2`);
     await give('#add-pictures', join(FIXTURES, 'knock.wav'));
-    await me.page.waitForSelector('.clips audio', { timeout: 20_000 });
+    await me.page.waitForSelector('.clips audio');
     const plays = await me.page.$eval('.clips audio', (a) => {
       const audio = a as HTMLAudioElement;
       audio.load();
@@ -273,8 +273,8 @@ describe('a browser with no room left', () => {
           .toBuffer(),
       ),
     );
-    await me.see('held by this page alone', 20_000);
+    await me.see('held by this page alone');
     await shop.start();
-    await me.see('1 of 1 stored', 30_000);
+    await me.see('1 of 1 stored');
   });
 });

@@ -3,7 +3,7 @@ import type { Browser } from 'puppeteer-core';
 import { draft, FOUR } from '../server/test/harness.js';
 import { openBrowser, PASSWORD, Person, Shop } from './harness.js';
 
-jest.setTimeout(180_000);
+jest.setTimeout(300_000);
 let shop: Shop;
 let browser: Browser;
 let me: Person;
@@ -48,7 +48,7 @@ beforeAll(async () => {
   browser = await openBrowser();
   me = await Person.owner(browser, shop);
   await me.post('/api/accounts', { name: 'Ida', signIn: 'ida', password: PASSWORD, role: 'reader' });
-}, 90_000);
+}, 240_000);
 afterAll(async () => {
   await browser?.close();
   await shop?.stop();
@@ -110,7 +110,7 @@ describe('judgement that shows its reasons', () => {
 
   it('finds a second cause from what is left unexplained', async () => {
     await open('cause');
-    await me.page.waitForFunction(() => document.querySelectorAll('.unexplained li').length === 3, { timeout: 15_000 });
+    await me.page.waitForFunction(() => document.querySelectorAll('.unexplained li').length === 3);
     await me.see('no pattern is named');
     await me.page.evaluate(() => document.querySelector<HTMLElement>('.unexplained li a')!.click());
     await me.see('Piston 1 skirt, thrust side');
@@ -132,9 +132,7 @@ describe('judgement that shows its reasons', () => {
       ],
     });
     await open('cause');
-    await me.page.waitForFunction(() => /two or more independent causes/i.test(document.querySelector('.ending')?.textContent ?? ''), {
-      timeout: 15_000,
-    });
+    await me.page.waitForFunction(() => /two or more independent causes/i.test(document.querySelector('.ending')?.textContent ?? ''));
     await me.see('Coolant lost or not circulating');
     await me.page.waitForFunction(() => document.querySelectorAll('.unexplained li').length === 0);
   });

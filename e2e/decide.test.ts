@@ -5,7 +5,7 @@ import type { Browser } from 'puppeteer-core';
 import { draft, FOUR } from '../server/test/harness.js';
 import { openBrowser, Person, Shop } from './harness.js';
 
-jest.setTimeout(180_000);
+jest.setTimeout(300_000);
 let shop: Shop;
 let browser: Browser;
 let me: Person;
@@ -30,7 +30,7 @@ beforeAll(async () => {
       draft('grade-confirmed', 'piston.3.skirt.thrust', { grade: 3, proposed: null, reason: '', book: '1' }),
     ],
   });
-}, 90_000);
+}, 240_000);
 afterAll(async () => {
   await browser?.close();
   await shop?.stop();
@@ -60,13 +60,13 @@ describe('deciding', () => {
 
   it('reckons routes side by side, the same figures each time, and marks a deadline that has passed', async () => {
     await open('decide/routes');
-    await me.page.waitForSelector('.routes-table tbody tr:nth-child(6)', { timeout: 20_000 });
+    await me.page.waitForSelector('.routes-table tbody tr:nth-child(6)');
     const cost = (): Promise<string[]> => me.page.$$eval('.routes-table td:nth-child(2)', (cells) => cells.map((c) => c.textContent ?? ''));
     const first = await cost();
     await me.page.reload();
-    await me.page.waitForSelector('.routes-table tbody tr:nth-child(6)', { timeout: 20_000 });
+    await me.page.waitForSelector('.routes-table tbody tr:nth-child(6)');
     expect(await cost()).toEqual(first);
-    await me.page.waitForSelector('.js-plotly-plot .trace', { timeout: 20_000 });
+    await me.page.waitForSelector('.js-plotly-plot .trace');
     await me.checkAccess('routes');
     const date = async (name: string, value: string): Promise<void> => {
       const field = await me.page.waitForSelector(`input[aria-label="${name}"]`);

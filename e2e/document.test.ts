@@ -6,7 +6,7 @@ import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import type { Browser } from 'puppeteer-core';
 import { openBrowser, Person, Shop } from './harness.js';
 
-jest.setTimeout(240_000);
+jest.setTimeout(300_000);
 let shop: Shop;
 let empty: Shop;
 let browser: Browser;
@@ -42,7 +42,7 @@ beforeAll(async () => {
   await me.signIn('mara');
   other = await Person.owner(browser, empty);
   caseId = await me.page.evaluate(async () => ((await (await fetch('/api/cases')).json()) as Array<{ id: string }>)[0]!.id);
-}, 180_000);
+}, 240_000);
 afterAll(async () => {
   await browser?.close();
   await shop?.stop();
@@ -78,7 +78,7 @@ describe('from a finished strip to a signed account', () => {
   });
   it('lays the account out: sections in another order by hand, a picture left out', async () => {
     await open('document');
-    await me.page.waitForSelector('.report h2', { timeout: 20_000 });
+    await me.page.waitForSelector('.report h2');
     await me.press('Lay out');
     const headings = (): Promise<string[]> => me.page.$$eval('.report h2', (all) => all.map((h) => h.textContent ?? ''));
     expect((await headings()).slice(0, 2)).toEqual(['Question and engine', 'Conclusion']);
@@ -96,11 +96,8 @@ describe('from a finished strip to a signed account', () => {
     expect(before).toBeGreaterThan(5);
     await me.page.evaluate(() => document.querySelector<HTMLElement>('.sortable li:has(img) input[type=checkbox]')!.click());
     await me.page.waitForFunction((n: number) => document.querySelectorAll('.report figure img').length === n - 1, {}, before);
-    await me.page.waitForFunction(
-      () => [...document.querySelectorAll<HTMLImageElement>('.report figure img')].every((i) => i.complete && i.naturalWidth > 300),
-      {
-        timeout: 60_000,
-      },
+    await me.page.waitForFunction(() =>
+      [...document.querySelectorAll<HTMLImageElement>('.report figure img')].every((i) => i.complete && i.naturalWidth > 300),
     );
     await me.checkAccess('account, laid out');
   });
@@ -131,7 +128,7 @@ describe('from a finished strip to a signed account', () => {
     await me.checkAccess('signing');
     await me.press('Sign');
     await me.page
-      .waitForFunction(() => !document.querySelector('.ant-modal-wrap:not([style*="display: none"])'), { timeout: 20_000 })
+      .waitForFunction(() => !document.querySelector('.ant-modal-wrap:not([style*="display: none"])'))
       .catch(async () => {
         throw new Error(
           await me.page.evaluate(() =>
@@ -204,7 +201,7 @@ describe('the bundle in an empty shop', () => {
     expect(verifyBundle(files)).toMatchObject({ ok: true, photos: 8 });
     expect(Object.keys(files)).toContain('accounts/v1.pdf');
     await takeIn(other, bundle);
-    await other.see('The case was taken in', 60_000);
+    await other.see('The case was taken in');
     await other.checkAccess('bundle taken in');
     await other.press('Open case 2026-D01');
     await other.page.waitForSelector('.bench-cell');
@@ -212,10 +209,10 @@ describe('the bundle in an empty shop', () => {
     expect(there).toEqual(here);
     await open('ledger', other);
     await other.press('Verify the chain here');
-    await other.see(`All ${here.length} entries hold`, 60_000);
+    await other.see(`All ${here.length} entries hold`);
     await other.see(here.at(-1)!.hash);
     await open('document', other);
-    await other.page.waitForSelector('.report h2', { timeout: 20_000 });
+    await other.page.waitForSelector('.report h2');
     const heads = await Promise.all(
       [me, other].map((p) => p.page.$$eval('.report p, .report td, .report li', (all) => all.map((e) => e.textContent).join('\n'))),
     );
@@ -228,13 +225,13 @@ describe('the bundle in an empty shop', () => {
     const tampered = join(me.downloads, 'tampered.zip');
     writeFileSync(tampered, zipSync({ ...files, 'ledger.jsonl': strToU8(ledger.replace('Tab torn away', 'Tab bent away')) }, { level: 0 }));
     await takeIn(other, tampered);
-    await other.see(`does not hold at entry ${seq}`, 30_000);
+    await other.see(`does not hold at entry ${seq}`);
     await other.see('Nothing was changed');
     expect(await other.entries(caseId)).toHaveLength((await me.entries(caseId)).length);
   });
   it('is told to be here already when it comes again', async () => {
     await takeIn(other, bundle);
-    await other.see('is here already with everything the bundle holds', 60_000);
+    await other.see('is here already with everything the bundle holds');
   });
 });
 
@@ -244,7 +241,7 @@ describe('two at one case', () => {
     await teo.signIn('teo');
     await teo.page.goto(`${shop.url}/case/${caseId}/station/rod.2.shell.upper`);
     await open('ledger');
-    await me.page.waitForSelector('.present[aria-label*="Teo Lindqvist, Rod 2 upper shell"]', { timeout: 25_000 });
+    await me.page.waitForSelector('.present[aria-label*="Teo Lindqvist, Rod 2 upper shell"]');
     await teo.see('lead beads at the trailing line');
     const remark = (await me.entries(caseId)).find((e) => e.kind === 'remark' && JSON.stringify(e.body).includes('lead beads'))!;
     await me.choose('.ant-select:has([aria-label="Show one place"])', 'Rod 2 upper shell');
@@ -253,9 +250,9 @@ describe('two at one case', () => {
     await me.checkAccess('striking');
     await me.press('Strike for good');
     await me.page.waitForFunction(() => !document.querySelector('.ant-modal-wrap:not([style*="display: none"])'));
-    await teo.page.waitForFunction(() => !document.body.innerText.includes('lead beads'), { timeout: 15_000 });
+    await teo.page.waitForFunction(() => !document.body.innerText.includes('lead beads'));
     await me.press('Verify the chain here');
-    await me.see('entries hold', 60_000);
+    await me.see('entries hold');
     expect(JSON.stringify(await me.entries(caseId))).not.toContain('lead beads');
     expect(teo.errors).toEqual([]);
   });

@@ -5,7 +5,7 @@ import { NO_FAULTS, type Gauge } from '@true-ledger/core';
 import { FOUR } from '../server/test/harness.js';
 import { openBrowser, Person, Shop } from './harness.js';
 
-jest.setTimeout(240_000);
+jest.setTimeout(300_000);
 let shop: Shop;
 let browser: Browser;
 let me: Person;
@@ -47,11 +47,7 @@ const where = (): Promise<string> => me.page.$eval('.entry h2', (e) => (e as HTM
 async function press(): Promise<void> {
   const before = await where();
   await me.page.keyboard.press('Enter');
-  await me.page.waitForFunction(
-    (b: string) => document.querySelector<HTMLElement>('.entry h2')?.innerText !== b,
-    { timeout: 10_000 },
-    before,
-  );
+  await me.page.waitForFunction((b: string) => document.querySelector<HTMLElement>('.entry h2')?.innerText !== b, {}, before);
 }
 
 beforeAll(async () => {
@@ -61,7 +57,7 @@ beforeAll(async () => {
   await send('PUT', '/api/gauges', MIC);
   await send('POST', '/api/cases', { id: caseId, title: 'Crank by wire', reference: '', layout: FOUR });
   await faults();
-}, 90_000);
+}, 240_000);
 afterAll(async () => {
   await browser?.close();
   await shop?.stop();
@@ -81,9 +77,7 @@ describe('a whole crank by a simulated micrometer', () => {
   it('says by name on the page of the gauges where it stands', async () => {
     const beside = await me.page.browserContext().newPage();
     await beside.goto(`${shop.url}/gauges/${MIC.id}`);
-    await beside.waitForFunction(() => /It is on Main journal 2, mid, axis A, of case \d{4}-\d+\./.test(document.body.innerText), {
-      timeout: 10_000,
-    });
+    await beside.waitForFunction(() => /It is on Main journal 2, mid, axis A, of case \d{4}-\d+\./.test(document.body.innerText));
     await beside.close();
     await me.page.bringToFront();
   });
@@ -109,7 +103,7 @@ describe('a whole crank by a simulated micrometer', () => {
     await me.page.keyboard.press('Enter');
     await me.see('The wire to the gauges is down, nothing was read. The 4 readings of this place are kept.');
     await shop.start();
-    await me.see('on the wire', 30_000);
+    await me.see('on the wire');
     for (let k = 0; k < 4; k++) await press();
     expect(await where()).toBe('Main journal 3: mid, axis A');
   });

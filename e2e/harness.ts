@@ -10,6 +10,8 @@ import { freshDatabase, ROOT } from '../server/test/harness.js';
 
 export const PASSWORD = 'a-long-enough-password';
 export const FIXTURES = join(ROOT, 'e2e/fixtures');
+/** How long a page is waited for, ms: long enough for a busy machine; only what never comes takes it whole. */
+export const PATIENCE = 60_000;
 
 function freePort(): Promise<number> {
   return new Promise((resolve) => {
@@ -114,7 +116,7 @@ export class Person {
     const context = await browser.createBrowserContext({ downloadBehavior: { policy: 'deny' } });
     const page = await context.newPage();
     await page.setViewport({ width: 1280, height: 800 });
-    page.setDefaultTimeout(10_000);
+    page.setDefaultTimeout(PATIENCE);
     const person = new Person(page, shop);
     page.on('pageerror', (e) => person.errors.push(e instanceof Error ? e.message : String(e)));
     page.on('console', (m) => {
@@ -155,12 +157,25 @@ export class Person {
   }
 
   /** Waits until the page shows the words. */
-  async see(words: string, timeout = 15_000): Promise<void> {
+  async see(words: string, timeout = PATIENCE): Promise<void> {
     await this.page
       .waitForFunction((w: string) => document.body.innerText.includes(w), { timeout }, words)
       .catch(async () => {
         throw new Error(`did not see "${words}" in:\n${(await this.text()).slice(0, 3000)}`);
       });
+  }
+
+  /** Waits until the page has fetched nothing for half a second. Asked of the page: requests a navigation gave up are never reported as ended. */
+  async quiet(): Promise<void> {
+    await this.page.waitForFunction(
+      () => {
+        const page = window as Window & { seen?: [count: number, since: number] };
+        const count = performance.getEntriesByType('resource').length;
+        if (page.seen?.[0] !== count) page.seen = [count, performance.now()];
+        return performance.now() - page.seen[1] > 500;
+      },
+      { polling: 50 },
+    );
   }
 
   text(): Promise<string> {
@@ -181,7 +196,7 @@ export class Person {
               ((e as HTMLElement).innerText?.trim() === wanted || e.getAttribute('aria-label') === wanted) &&
               (e as HTMLElement).offsetParent !== null,
           ) ?? null,
-        { timeout: 10_000 },
+        {},
         name,
       )
       .catch(async () => {
@@ -205,14 +220,14 @@ export class Person {
         [...document.querySelectorAll('.ant-select-dropdown:not(.ant-select-dropdown-hidden) .ant-select-item-option')].find(
           (e) => (e as HTMLElement).innerText.trim() === wanted,
         ) ?? null,
-      { timeout: 8000 },
+      {},
       option,
     );
     await (item.asElement() as ElementHandle<Element>).click();
   }
 
   async saved(): Promise<void> {
-    await this.page.waitForFunction(() => document.querySelector('.save-state')?.getAttribute('data-waiting') === '0', { timeout: 20_000 });
+    await this.page.waitForFunction(() => document.querySelector('.save-state')?.getAttribute('data-waiting') === '0');
   }
 
   async download(button: string, ending: string): Promise<string> {

@@ -6,7 +6,7 @@ import type { Browser } from 'puppeteer-core';
 import { run } from '../cli/src/main.js';
 import { FIXTURES, openBrowser, PASSWORD, Person, Shop } from './harness.js';
 
-jest.setTimeout(180_000);
+jest.setTimeout(300_000);
 let shop: Shop;
 let browser: Browser;
 let me: Person;
@@ -14,7 +14,7 @@ beforeAll(async () => {
   shop = await Shop.open();
   browser = await openBrowser();
   me = await Person.arrive(browser, shop);
-}, 90_000);
+}, 240_000);
 afterAll(async () => {
   await browser?.close();
   await shop?.stop();
@@ -118,7 +118,7 @@ describe('one failed engine, from complaint to a printed account', () => {
     const input = await me.page.waitForSelector('#add-pictures');
     const shell = join(FIXTURES, 'shell.jpg');
     await (input as never as { uploadFile(...p: string[]): Promise<void> }).uploadFile(shell, join(FIXTURES, 'journal.jpg'), shell);
-    await me.see('3 of 3 stored', 30_000);
+    await me.see('3 of 3 stored');
     await me.see('was here already');
     await me.page.waitForFunction(() => document.querySelectorAll('.thumbs img').length === 2);
     const first = await me.page.waitForSelector('.thumbs button[aria-label="Show shell.jpg"]');
@@ -154,21 +154,18 @@ describe('one failed engine, from complaint to a printed account', () => {
     }
     await me.checkAccess('corners');
     await me.press('Flatten');
-    await me.see('px/° in the middle', 20_000);
+    await me.see('px/° in the middle');
     // The picture shows lining bared around the crown: the flattened crown is more copper than the parting lines.
-    await me.page.waitForFunction(
-      () => {
-        const canvas = document.querySelector<HTMLCanvasElement>('.draw-surface')!;
-        const mean = (x: number): number => {
-          const { data } = canvas.getContext('2d')!.getImageData(x, canvas.height * 0.3, 20, canvas.height * 0.4);
-          let sum = 0;
-          for (let i = 0; i < data.length; i += 4) sum += data[i]! - data[i + 2]!;
-          return sum / (data.length / 4);
-        };
-        return mean(canvas.width / 2 - 10) > mean(30) + 15;
-      },
-      { timeout: 15_000 },
-    );
+    await me.page.waitForFunction(() => {
+      const canvas = document.querySelector<HTMLCanvasElement>('.draw-surface')!;
+      const mean = (x: number): number => {
+        const { data } = canvas.getContext('2d')!.getImageData(x, canvas.height * 0.3, 20, canvas.height * 0.4);
+        let sum = 0;
+        for (let i = 0; i < data.length; i += 4) sum += data[i]! - data[i + 2]!;
+        return sum / (data.length / 4);
+      };
+      return mean(canvas.width / 2 - 10) > mean(30) + 15;
+    });
 
     // The surface stays where it is from one mark to the next: it is not taken anew and nothing above it comes or goes.
     let at: number | undefined;
@@ -258,14 +255,14 @@ describe('one failed engine, from complaint to a printed account', () => {
     await me.see('too close to call');
     for (const words of ['0.009 mm', 'A hourglass −0.0045 mm', '0.018 mm', 'One size for all: −0.25 mm', 'propose grade 3 Through'])
       await me.see(words);
-    await me.page.waitForSelector('.js-plotly-plot .scatterlayer .trace', { timeout: 20_000 });
+    await me.page.waitForSelector('.js-plotly-plot .scatterlayer .trace');
     await me.saved();
     await me.checkAccess('measure');
   });
 
   it('6. cause: ranked, with evidence opened to its source; a next check answered moves the figures at once', async () => {
     await stage('Cause');
-    await me.see('Causes, most probable first', 20_000);
+    await me.see('Causes, most probable first');
     const top = (): Promise<string> => me.page.$eval('.ranked li', (e) => (e as HTMLElement).innerText);
     const before = await me.page.$eval('.ranked', (e) => (e as HTMLElement).innerText);
     const first = await me.page.$eval('.next li b', (e) => (e as HTMLElement).innerText);
@@ -321,7 +318,7 @@ describe('one failed engine, from complaint to a printed account', () => {
     await stage('Ledger');
     await me.page.waitForSelector('.ant-table-row');
     await me.press('Verify the chain here');
-    await me.see('entries hold', 60_000);
+    await me.see('entries hold');
     await me.checkAccess('ledger');
     const bytes = readFileSync(zip);
     const opened = openBundle(new Uint8Array(bytes));

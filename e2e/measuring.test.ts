@@ -4,7 +4,7 @@ import type { Browser, ElementHandle } from 'puppeteer-core';
 import { FOUR, ROOT } from '../server/test/harness.js';
 import { openBrowser, Person, Shop } from './harness.js';
 
-jest.setTimeout(90_000);
+jest.setTimeout(300_000);
 let shop: Shop;
 let browser: Browser;
 let me: Person;
@@ -16,7 +16,7 @@ beforeAll(async () => {
   me = await Person.owner(browser, shop);
   await me.press('Surface finish');
   await me.see('No trace yet');
-}, 90_000);
+}, 240_000);
 afterAll(async () => {
   await browser?.close();
   await shop?.stop();

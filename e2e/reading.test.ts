@@ -6,7 +6,7 @@ import { surfaceMaps, takeShell, USUAL_SHOT, type ShellSpecimen } from '@true-le
 import { FOUR } from '../server/test/harness.js';
 import { openBrowser, Person, Shop } from './harness.js';
 
-jest.setTimeout(120_000);
+jest.setTimeout(300_000);
 let shop: Shop;
 let browser: Browser;
 let me: Person;
@@ -31,7 +31,7 @@ async function picture(name: string): Promise<string> {
 async function give(path: string): Promise<void> {
   const input = (await me.page.waitForSelector('#add-pictures')) as ElementHandle<HTMLInputElement>;
   await input.uploadFile(path);
-  await me.page.waitForSelector('.photo img', { timeout: 30_000 });
+  await me.page.waitForSelector('.photo img');
 }
 const open = (station: string): Promise<unknown> => me.page.goto(`${shop.url}/case/${caseId}/station/${station}`);
 const entries = (): Promise<Array<{ kind: string; station: string; body: Record<string, unknown> }>> =>
@@ -45,7 +45,7 @@ beforeAll(async () => {
     (body: string) => fetch('/api/cases', { method: 'POST', headers: { 'content-type': 'application/json' }, body }),
     JSON.stringify({ id: caseId, title: 'Read', reference: '', layout: FOUR }),
   );
-}, 90_000);
+}, 240_000);
 afterAll(async () => {
   await browser?.close();
   await shop?.stop();
@@ -55,7 +55,7 @@ it('goes from a file to a confirmed grade in three actions, the last by key', as
   await open('rod.2.shell.upper');
   await give(await picture('upper.jpg'));
   await me.press('Read the picture');
-  await me.see('Read with confidence', 40_000);
+  await me.see('Read with confidence');
   await me.see('The corners were found without help');
   await me.see('lining exposed on');
   await me.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
@@ -105,7 +105,7 @@ it('says that a picture of nothing holds no half shell, and proposes no grade', 
   );
   await give(path);
   await me.press('Read the picture');
-  await me.see('No half shell was found in the picture. Mark its four corners', 30_000);
+  await me.see('No half shell was found in the picture. Mark its four corners');
   expect(await me.text()).not.toContain('Proposed:');
 });
 

@@ -6,7 +6,7 @@ import { surfaceMaps, takeRound, takeShell, USUAL_SHOT, type Damage, type Pixels
 import { FOUR, PASSWORD } from '../server/test/harness.js';
 import { openBrowser, Person, Shop } from './harness.js';
 
-jest.setTimeout(150_000);
+jest.setTimeout(300_000);
 let shop: Shop;
 let browser: Browser;
 let me: Person;
@@ -30,7 +30,7 @@ async function give(station: string, path: string): Promise<void> {
   await me.page.goto(`${base()}/station/${station}`);
   const input = (await me.page.waitForSelector('#add-pictures')) as ElementHandle<HTMLInputElement>;
   await input.uploadFile(path);
-  await me.page.waitForSelector('.photo img', { timeout: 30_000 });
+  await me.page.waitForSelector('.photo img');
   await me.saved();
 }
 const entries = (): Promise<Array<{ kind: string; station: string | null; author: { name: string }; body: Record<string, never> }>> =>
@@ -45,7 +45,7 @@ beforeAll(async () => {
     (body: string) => fetch('/api/cases', { method: 'POST', headers: { 'content-type': 'application/json' }, body }),
     JSON.stringify({ id: caseId, title: 'Surfaces', reference: '', layout: FOUR }),
   );
-}, 90_000);
+}, 240_000);
 afterAll(async () => {
   await browser?.close();
   await shop?.stop();
@@ -60,7 +60,7 @@ it('reads all pictures of a case on the server while one does something else', a
   await me.see('of 3 read on the server');
   await me.page.goto(`${base()}/ledger`);
   await me.page.goto(`${base()}/pictures`);
-  await me.see('by Mara: 3 read', 90_000);
+  await me.see('by Mara: 3 read');
   expect((await entries()).filter((e) => e.kind === 'surface-read')).toHaveLength(3);
   // A second time there is nothing to do, and it says so.
   await me.press('Read the pictures');
@@ -74,7 +74,7 @@ it('finds what looks alike, and puts up to four side by side under one cursor', 
   const alike = await me.page.$$eval('.alike li', (l) => l.map((e) => e.textContent));
   expect(alike[0]).toMatch(/Rod 2 upper shell.*% alike/);
   await me.press('Rod 2 upper shell');
-  await me.page.waitForFunction(() => document.querySelectorAll('.compared canvas[data-shows=picture]').length === 2, { timeout: 60_000 });
+  await me.page.waitForFunction(() => document.querySelectorAll('.compared canvas[data-shows=picture]').length === 2);
   const canvas = (await me.page.$('.compared canvas'))!;
   await canvas.focus();
   await me.page.keyboard.press('ArrowRight');
@@ -92,7 +92,7 @@ it('finds what looks alike, and puts up to four side by side under one cursor', 
 
 it('draws on the picture what appears on the developed surface, under one cursor', async () => {
   await me.page.goto(`${base()}/station/rod.1.shell.upper`);
-  await me.see('px/° in the middle', 40_000);
+  await me.see('px/° in the middle');
   await me.press('Draw on it');
   const box = (await (await me.page.waitForSelector('.photo img'))!.boundingBox())!;
   const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
@@ -143,9 +143,9 @@ it('reads a journal from its four corners onto the half turn that faced the came
   for (const [k, name] of ['left, front edge', 'left, rear edge', 'right, rear edge', 'right, front edge'].entries())
     await handle(name, taken.corners[k]!);
   await me.press('Flatten');
-  await me.see('px/° in the middle', 30_000);
+  await me.see('px/° in the middle');
   await me.press('Read the picture');
-  await me.see('Read with confidence', 60_000);
+  await me.see('Read with confidence');
   await me.saved();
   const read = (await entries()).find((e) => e.kind === 'surface-read' && e.station === 'crank.pin.1')!.body as unknown as {
     lines: Array<{ axial: number; fromDeg: number; toDeg: number }>;
@@ -173,7 +173,7 @@ it('keeps a part as it should be, and offers it beside others of its kind', asyn
   await me.page.click('input[aria-label="Put another beside it"]');
   await me.page.type('input[aria-label="Put another beside it"]', 'New rod');
   await me.page.keyboard.press('Enter');
-  await me.page.waitForFunction(() => document.querySelectorAll('.compared canvas[data-shows=picture]').length === 2, { timeout: 60_000 });
+  await me.page.waitForFunction(() => document.querySelectorAll('.compared canvas[data-shows=picture]').length === 2);
   await me.see('New rod shell');
 });
 
@@ -233,7 +233,7 @@ it('turns a specimen in hand and saves it with what is true of it', async () => 
   await me.page.goto(`${shop.url}/patterns?pattern=wiping`);
   await me.page.waitForSelector('.reference-pictures img');
   await me.page.click('a[aria-label="Wiping from too little oil, clear: rendered specimen, turn it in hand"]');
-  await me.page.waitForSelector('.specimen-canvas[data-shown^="wiping 2"]', { timeout: 60_000 });
+  await me.page.waitForSelector('.specimen-canvas[data-shown^="wiping 2"]');
   const colours = (): Promise<number> =>
     me.page.$eval('.specimen-canvas', (c) => {
       const copy = document.createElement('canvas');

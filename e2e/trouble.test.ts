@@ -3,7 +3,7 @@ import type { Browser } from 'puppeteer-core';
 import { FOUR } from '../server/test/harness.js';
 import { FIXTURES, openBrowser, PASSWORD, Person, Shop } from './harness.js';
 
-jest.setTimeout(120_000);
+jest.setTimeout(300_000);
 let shop: Shop;
 let browser: Browser;
 let mara: Person;
@@ -32,7 +32,7 @@ beforeAll(async () => {
   await call(mara, '/api/cases', { id: caseId, title: 'Two at once', reference: '', layout: FOUR });
   teo = await Person.arrive(browser, shop);
   await teo.signIn('teo');
-}, 90_000);
+}, 240_000);
 afterAll(async () => {
   await browser?.close();
   await shop?.stop();
@@ -51,7 +51,7 @@ describe('eight pages of one browser', () => {
     const pages = [];
     for (let k = 0; k < 8; k++) {
       const page = await teo.page.browserContext().newPage();
-      await page.goto(`${shop.url}/case/${caseId}/bench`, { timeout: 10_000 });
+      await page.goto(`${shop.url}/case/${caseId}/bench`);
       await page.waitForSelector('[data-station="bore.4"].not-examined');
       pages.push(page);
     }
@@ -59,14 +59,14 @@ describe('eight pages of one browser', () => {
     await call(mara, `/api/cases/${caseId}/entries`, {
       entries: [{ id: crypto.randomUUID(), kind: 'state-set', station: 'bore.4', basedOn: null, body: { state: 'sound' } }],
     });
-    for (const page of pages) await page.waitForSelector('[data-station="bore.4"].graded', { timeout: 5000 });
+    for (const page of pages) await page.waitForSelector('[data-station="bore.4"].graded');
     // The page that holds the line goes; another takes it over.
     await pages[0]!.close();
     await new Promise((r) => setTimeout(r, 500));
     await call(mara, `/api/cases/${caseId}/entries`, {
       entries: [{ id: crypto.randomUUID(), kind: 'state-set', station: 'rings.4.pack', basedOn: null, body: { state: 'sound' } }],
     });
-    for (const page of pages.slice(1)) await page.waitForSelector('[data-station="rings.4.pack"].graded', { timeout: 5000 });
+    for (const page of pages.slice(1)) await page.waitForSelector('[data-station="rings.4.pack"].graded');
     for (const page of pages.slice(1)) await page.close();
   });
 });
@@ -78,7 +78,7 @@ describe('two people', () => {
     await teo.page.waitForSelector('[data-station="cam.1"].here');
     await new Promise((r) => setTimeout(r, 500));
     await teo.page.keyboard.press('n');
-    await mara.page.waitForSelector('[data-station="cam.1"].graded', { timeout: 10_000 });
+    await mara.page.waitForSelector('[data-station="cam.1"].graded');
   });
   it('who write one field: the second is told, sees both, and chooses', async () => {
     await open(mara, 'intake');
@@ -109,9 +109,7 @@ describe('two people', () => {
     await teo.see('Mara wrote this field meanwhile');
     await teo.press('Write mine over it');
     await teo.saved();
-    await mara.page.waitForFunction(() => [...document.querySelectorAll('textarea')].some((t) => t.value === 'Teo asks how'), {
-      timeout: 10_000,
-    });
+    await mara.page.waitForFunction(() => [...document.querySelectorAll('textarea')].some((t) => t.value === 'Teo asks how'));
   });
 });
 
@@ -142,8 +140,8 @@ describe('a server that dies', () => {
     await teo.see('server away: the rest is kept in this browser');
     await teo.page.emulateNetworkConditions(null);
     await shop.start();
-    await teo.see('1 of 1 stored', 30_000);
-    await teo.page.waitForFunction(() => document.querySelectorAll('.thumbs img').length === 1, { timeout: 15_000 });
+    await teo.see('1 of 1 stored');
+    await teo.page.waitForFunction(() => document.querySelectorAll('.thumbs img').length === 1);
   });
 });
 
@@ -194,7 +192,7 @@ describe('a reader', () => {
     await nobody.press('Sign in');
     await nobody.see('Name and password do not fit together');
     // The answer stays: nothing that loads afterwards may take it from the page.
-    await nobody.page.waitForNetworkIdle({ idleTime: 500 });
+    await nobody.quiet();
     expect(await nobody.text()).toContain('Name and password do not fit together');
   });
 });
