@@ -10,10 +10,22 @@ export const LAYERS: readonly Layer[] = ['sound', 'lining', 'heat', 'rust', 'emb
  * Limits in log of linear light; they follow from how the layers reflect, with room for lamp and camera.
  * - `warm`: least rise of warmth over sound metal that can be worn lining. Copper is 0.55–0.8 above white metal in the mean of log R/G and log G/B.
  * - `rust`: iron oxide lies 1.2 and more above; a thin film or a blurred edge of it less, but then it is dark.
+ * - `blown`: where red and green are at their end blue alone tells, and the metal is warmer than it looks; sound metal would be at the end of blue as well.
  * - `straw`: tint that heat leaves past straw.
+ * - `brown`: what heat leaves between straw and black, over bare metal; a brown bench in the mirror reaches it hardly ever.
  * - `dark`, `black`: how far below the bright part of the face heated metal lies (a quarter, a ninth).
  */
-const LIMITS = { warm: 0.2, rust: 0.92, straw: 0.17, dark: -1.35, black: -2.2, speck: -0.5, crack: -0.33 } as const;
+const LIMITS = {
+  warm: 0.2,
+  rust: 0.92,
+  blown: 0.08,
+  straw: 0.17,
+  brown: 0.24,
+  dark: -1.35,
+  black: -2.2,
+  speck: -0.5,
+  crack: -0.33,
+} as const;
 
 export interface Layered {
   /** Index into `LAYERS` by pixel. */
@@ -30,6 +42,12 @@ export interface Layered {
   readonly voids: number;
 }
 
+/** Share of the arc at each parting line where the face is seen at a sliver, its corner shows the lining and it mirrors the bench: what lies wholly in there is no finding. */
+const PARTING = 0.045;
+
+/** Least step along a quarter of the border of a pale patch that stands alone; towards the middle of the glare it has none. */
+const PALE_STEP = 0.07;
+
 export const layerAt = (name: Layer): number => LAYERS.indexOf(name);
 
 /** Tells the layers of a developed shell apart. `pxPerMm` is the scale of the fields. */
@@ -44,22 +62,32 @@ export function readLayers(seen: Seen, lit: Lit, pxPerMm: number): Layered {
   const core = rustCore(lit, warmth, layer, pxPerMm);
   const limit = warmLimit(warmth, layer);
   const warm = new Uint8Array(size);
-  for (let i = 0; i < size; i++) warm[i] = layer[i] === 0 && warmth.data[i]! > (seen.clipped[i] ? 0.7 * limit : limit) ? 1 : 0;
+  for (let i = 0; i < size; i++)
+    warm[i] = layer[i] === 0 && !seen.blown[i] && warmth.data[i]! > (seen.clipped[i] ? 0.7 * limit : limit) ? 1 : 0;
   for (let i = 0; i < size; i++) if (layer[i] === 0) sure[i] = Math.min(1, Math.abs(warmth.data[i]! - limit) / 0.12);
   const smallest = Math.max(4, Math.round((0.2 * pxPerMm) ** 2));
   const tinted: Component[] = [];
   for (const c of components(warm, width, height, smallest)) {
+    if (atCorner(c, width, height)) continue;
     if (isTint(c, warmth, lit, pxPerMm)) {
       tinted.push(c);
       continue;
     }
     for (const i of c.pixels) layer[i] = layerAt(core[i] ? 'rust' : 'lining');
   }
+  markPale(seen, warmth, layer, smallest, pxPerMm);
   markHeat(seen, lit, warmth, layer, tinted, pxPerMm);
   cleanRims(layer, width, height, pxPerMm);
   bridgeGlare(seen.glare, layer, width, height, pxPerMm);
   const { specks, crazed, net } = markDark(lit, layer, pxPerMm);
   return { layer, sure, warmth, specks, crazed, net, voids };
+}
+
+/** Lies wholly at a parting line, or is small and lies in one of the four corners of the face, which mirror the bench. */
+function atCorner(c: Component, width: number, height: number): boolean {
+  const [near, far] = [PARTING * width, 3.5 * PARTING * width];
+  if (c.right < near || c.left >= width - near) return true;
+  return (c.right < far || c.left >= width - far) && (c.bottom < height / 4 || c.top > (3 * height) / 4) && c.area < 0.006 * width * height;
 }
 
 /** Warmth over sound metal. Where red is clipped only blue still tells; chroma is spread over two pixels by the usual subsampling, so a small box is no loss. */
@@ -68,7 +96,7 @@ function warmthOf(seen: Seen, lit: Lit, pxPerMm: number): Field {
   const out = field(width, height);
   for (let i = 0; i < out.data.length; i++) {
     const [r, y] = [lit.redder.data[i]!, lit.yellower.data[i]!];
-    out.data[i] = seen.clipped[i] ? Math.max((r + y) / 2, 0.85 * y) : (r + y) / 2;
+    out.data[i] = seen.blown[i] ? y : seen.glare[i] ? 0 : seen.clipped[i] ? Math.max((r + y) / 2, 0.85 * y) : (r + y) / 2;
   }
   return boxMean(out, Math.max(1, Math.round(pxPerMm * 0.08)), Math.max(1, Math.round(pxPerMm * 0.05)));
 }
@@ -97,45 +125,93 @@ export function rustCore(lit: Lit, warmth: Field, layer: Uint8Array, pxPerMm: nu
   return core;
 }
 
-/**
- * A tint of heat has soft borders and is more yellow than red; lining has a border as sharp as the picture. Both are judged over the whole patch.
- */
-function isTint(c: Component, warmth: Field, lit: Lit, pxPerMm: number): boolean {
-  const { width, height, data } = warmth;
-  if (c.area < (2 * pxPerMm) ** 2) return false;
+/** Lining under a lamp so bright that only blue still tells: what goes on from lining that was seen, or stands out from what is beside it. */
+function markPale(seen: Seen, warmth: Field, layer: Uint8Array, smallest: number, pxPerMm: number): void {
+  const { width, height } = warmth;
+  const pale = new Uint8Array(layer.length);
+  for (let i = 0; i < pale.length; i++) pale[i] = layer[i] === 0 && seen.blown[i] && warmth.data[i]! > LIMITS.blown ? 1 : 0;
+  const lining = layerAt('lining');
+  const reach = Math.max(1, Math.round(0.15 * pxPerMm));
+  for (const c of components(pale, width, height, smallest)) {
+    if (atCorner(c, width, height)) continue;
+    let touching = 0;
+    for (const i of c.pixels) if (layer[i - reach] === lining || layer[i + reach] === lining) touching++;
+    if (touching < 0.02 * c.area && borderStep(c, warmth, pxPerMm, 0.75) < PALE_STEP) continue;
+    for (const i of c.pixels) layer[i] = lining;
+  }
+}
+
+/** Warmth by which a patch steps at its border, over twice 0.35 mm: the middle (or quantile `q`) of all places of the border; without end when it has hardly any. */
+function borderStep(c: Component, { width, height, data }: Field, pxPerMm: number, q = 0.5): number {
   const inside = new Set(c.pixels);
   const reach = Math.max(2, Math.round(pxPerMm * 0.35));
   const steps: number[] = [];
-  let [red, yellow] = [0, 0];
   const value = (x: number, y: number): number => data[Math.min(height - 1, Math.max(0, y)) * width + Math.min(width - 1, Math.max(0, x))]!;
   for (const i of c.pixels) {
-    red += lit.redder.data[i]!;
-    yellow += lit.yellower.data[i]!;
     const x = i % width;
     const y = (i - x) / width;
     if (x < reach || y < reach || x >= width - reach || y >= height - reach) continue;
     if (inside.has(i - 1) && inside.has(i + 1) && inside.has(i - width) && inside.has(i + width)) continue;
     steps.push(Math.max(Math.abs(value(x - reach, y) - value(x + reach, y)), Math.abs(value(x, y - reach) - value(x, y + reach))));
   }
-  if (steps.length < 8) return false;
-  const step = quantile(Float32Array.from(steps), 0.5);
+  return steps.length < 8 ? Infinity : quantile(Float32Array.from(steps), q);
+}
+
+/**
+ * A tint of heat has soft borders and is more yellow than red; lining has a border as sharp as the picture. Both are judged over the whole patch.
+ */
+function isTint(c: Component, warmth: Field, lit: Lit, pxPerMm: number): boolean {
+  if (c.area < (2 * pxPerMm) ** 2) return false;
+  let [red, yellow] = [0, 0];
+  for (const i of c.pixels) {
+    red += lit.redder.data[i]!;
+    yellow += lit.yellower.data[i]!;
+  }
   const hue = red / Math.max(1e-6, yellow);
+  const step = borderStep(c, warmth, pxPerMm);
   // Copper steps by about 0.5 over 0.7 mm and is as red as yellow; heat steps by less than 0.15.
   return step < 0.16 || (step < 0.24 && hue < 0.72);
 }
 
-/** Under glare nothing is seen: what lies on both sides of it along the arc is taken when they agree and it is no wider than 14 mm, else the place is not seen. Its share is reported. */
+/** Widest glare that is bridged, mm: between sound metal, and between what is worn alike. */
+const MOST_GLARE_MM = { sound: 30, worn: 14 } as const;
+
+/** Under glare nothing is seen: what lies on both sides of it along the arc is taken when they agree and it is not too wide, else the place is not seen. Its share is reported. */
 export function bridgeGlare(glare: Uint8Array, layer: Uint8Array, width: number, height: number, pxPerMm: number): void {
-  const most = Math.round(14 * pxPerMm);
-  const margin = Math.max(1, Math.round(0.1 * pxPerMm));
+  const reach = Math.max(2, Math.round(0.8 * pxPerMm));
+  const rows = Math.max(1, Math.round(0.3 * pxPerMm));
+  // What most of a patch beside the glare is; null when it is no surface.
+  const beside = (x: number, y: number, step: 1 | -1): number | null => {
+    const counts = new Uint16Array(LAYERS.length);
+    for (let v = Math.max(0, y - rows); v <= Math.min(height - 1, y + rows); v++)
+      for (let k = 1; k <= reach; k++) {
+        const u = x + step * k;
+        if (u >= 0 && u < width && !blind(v * width + u)) counts[before[v * width + u]!]!++;
+      }
+    let best = 0;
+    counts.forEach((c, l) => {
+      if (c > counts[best]!) best = l;
+    });
+    const share =
+      counts[best]! /
+      Math.max(
+        1,
+        counts.reduce((sum, c) => sum + c, 0),
+      );
+    const told = share > (LAYERS[best] === 'sound' ? 0.6 : 0.85) && LAYERS[best] !== 'void' && LAYERS[best] !== 'unseen';
+    return told ? best : null;
+  };
+  // Where blue still tells lining under the glare it was seen.
+  const before = Uint8Array.from(layer);
+  const blind = (i: number): boolean => glare[i] === 1 && LAYERS[before[i]!] !== 'lining';
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
-      if (!glare[y * width + x]) continue;
+      if (!blind(y * width + x)) continue;
       let end = x;
-      while (end + 1 < width && glare[y * width + end + 1]) end++;
-      const before = layer[y * width + Math.max(0, x - 1 - margin)]!;
-      const after = layer[y * width + Math.min(width - 1, end + 1 + margin)]!;
-      const value = end - x < most && before === after ? before : layerAt('unseen');
+      while (end + 1 < width && blind(y * width + end + 1)) end++;
+      const [left, right] = [beside(x, y, -1), beside(end, y, 1)];
+      const most = (left === 0 ? MOST_GLARE_MM.sound : MOST_GLARE_MM.worn) * pxPerMm;
+      const value = end - x < most && left !== null && left === right ? left : layerAt('unseen');
       for (let k = x; k <= end; k++) if (LAYERS[layer[y * width + k]!] !== 'void') layer[y * width + k] = value;
       x = end;
     }
@@ -160,7 +236,10 @@ function cleanRims(layer: Uint8Array, width: number, height: number, pxPerMm: nu
     }
 }
 
-/** Tint past straw, and what is black beyond it. */
+/**
+ * Tint past straw, and what is black beyond it. Metal that mirrors a dark place or a brown bench is no heat: heat goes through brown to black, so a patch must hold enough of both. Brown is told by the
+ * colour of the metal itself, since the light of a column that is brown from edge to edge is taken from it.
+ */
 function markHeat(seen: Seen, lit: Lit, warmth: Field, layer: Uint8Array, tinted: readonly Component[], pxPerMm: number): void {
   const { width, height } = warmth;
   const bright = new Float32Array(layer.length);
@@ -168,40 +247,58 @@ function markHeat(seen: Seen, lit: Lit, warmth: Field, layer: Uint8Array, tinted
   for (let i = 0; i < layer.length; i += 3) if (layer[i] === 0 && !seen.clipped[i]) bright[n++] = seen.light.data[i]!;
   const reference = quantile(bright.subarray(0, n), 0.85);
   const r = Math.max(1, Math.round(pxPerMm * 0.6));
-  const soft = boxMean(seen.light, r, Math.max(1, Math.round(r / 2)));
-  const mild = boxMean(warmth, r, Math.max(1, Math.round(r / 2)));
+  const soften = (p: Field): Field => boxMean(p, r, Math.max(1, Math.round(r / 2)));
+  const soft = soften(seen.light);
+  const mild = soften(warmth);
+  const heat = layerAt('heat');
+  const brown = soften(ownBrown(seen, lit, layer));
   const hot = new Uint8Array(layer.length);
   for (const c of tinted) for (const i of c.pixels) hot[i] = 1;
   const tint = Uint8Array.from(hot);
-  for (let i = 0; i < hot.length; i++) {
-    if (layer[i] !== 0) continue;
-    const dark = soft.data[i]! - reference;
-    if (dark < LIMITS.dark || mild.data[i]! > LIMITS.straw) hot[i] = 1;
-  }
-  const least = Math.round(layer.length * 0.004);
-  for (const c of components(hot, width, height, least)) {
-    // Metal that mirrors a dark place or a brown bench is no heat. Heat goes through brown to black: a patch must hold enough of both, or be blacker than
-    // any mirror with some brown beside it.
-    let brown = 0;
-    let strong = 0;
-    let dark = 0;
-    let black = 0;
+  for (let i = 0; i < hot.length; i++)
+    if (layer[i] === 0 && (soft.data[i]! - reference < LIMITS.dark || mild.data[i]! > LIMITS.straw || brown.data[i]! > LIMITS.brown))
+      hot[i] = 1;
+  // Between brown and black a strip may be neither; it parts no patch.
+  const joined = new Uint8Array(layer.length);
+  const spread = boxMean(asField(hot, width, height), Math.round(2.2 * pxPerMm), 0);
+  for (let i = 0; i < joined.length; i++) joined[i] = layer[i] === 0 && spread.data[i]! > 0.25 ? 1 : 0;
+  for (const c of tinted) for (const i of c.pixels) joined[i] = 1;
+  for (const c of components(joined, width, height, Math.round(layer.length * 0.004))) {
+    let [tinged, browned, black, area] = [0, 0, 0, 0];
     for (const i of c.pixels) {
-      brown += tint[i]!;
-      if (mild.data[i]! > 0.22) strong++;
-      const depth = soft.data[i]! - reference;
-      if (depth < LIMITS.dark) dark++;
-      if (depth < LIMITS.black) black++;
+      if (!hot[i]) continue;
+      area++;
+      tinged += tint[i]!;
+      if (brown.data[i]! > LIMITS.brown) browned++;
+      if (soft.data[i]! - reference < LIMITS.black) black++;
     }
-    const way = brown > 0.05 * c.area && dark > 0.12 * c.area && black > 0.04 * c.area;
-    if (!way && !(black > 0.35 * c.area && strong > 0.05 * c.area)) continue;
-    for (const i of c.pixels) if (layer[i] === 0) layer[i] = layerAt('heat');
+    if (area === 0) continue;
+    const [b, w, t] = [black / area, browned / area, tinged / area];
+    // What is nearly all black needs less brown beside it, what is nearly all brown less black.
+    if ((b > 0.45 && w > 0.15) || (b > 0.7 && w + t > 0.08) || (b > 0.2 && w > 0.5))
+      for (const i of c.pixels) if (layer[i] === 0) layer[i] = heat;
   }
   // Between tint and black the colour passes through grey: what lies inside is heat too.
   const heated = field(width, height);
-  for (let i = 0; i < layer.length; i++) if (layer[i] === layerAt('heat')) heated.data[i] = 1;
+  for (let i = 0; i < layer.length; i++) if (layer[i] === heat) heated.data[i] = 1;
   const close = boxMean(heated, Math.round(1.5 * pxPerMm), Math.round(1.5 * pxPerMm));
-  for (let i = 0; i < layer.length; i++) if (layer[i] === 0 && close.data[i]! > 0.62) layer[i] = layerAt('heat');
+  for (let i = 0; i < layer.length; i++) if (layer[i] === 0 && close.data[i]! > 0.62) layer[i] = heat;
+}
+
+/** How far what is left of the face is redder and yellower than bare metal, the less of the two. */
+function ownBrown(seen: Seen, { neutral }: Lit, layer: Uint8Array): Field {
+  const own = field(seen.light.width, seen.light.height);
+  for (let i = 0; i < layer.length; i++)
+    if (layer[i] === 0 && !seen.clipped[i])
+      own.data[i] = Math.min(seen.redness.data[i]! - neutral.redness, seen.yellowness.data[i]! - neutral.yellowness);
+  return own;
+}
+
+/** A mask as numbers. */
+function asField(mask: Uint8Array, width: number, height: number): Field {
+  const out = field(width, height);
+  out.data.set(mask);
+  return out;
 }
 
 /** Oil holes (round, dark or of another colour) and tabs at the parting lines (bright steps). */
@@ -227,7 +324,7 @@ export function markVoids(seen: Seen, lit: Lit, layer: Uint8Array, pxPerMm: numb
       for (let x = Math.max(0, Math.floor(cx - rx)); x <= Math.min(width - 1, cx + rx); x++)
         if (((x - cx) / rx) ** 2 + ((y - cy) / ry) ** 2 <= 1) layer[y * width + x] = layerAt('void');
   }
-  const edge = Math.round(width * 0.045);
+  const edge = Math.round(width * PARTING);
   const steps = new Uint8Array(layer.length);
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
@@ -250,18 +347,23 @@ function markDark(lit: Lit, layer: Uint8Array, pxPerMm: number): { specks: numbe
   const r = Math.round(pxPerMm * 0.9);
   const around = boxMean(lit.shade, 2 * r, r);
   const dark = new Uint8Array(layer.length);
+  const lining = layerAt('lining');
   for (let i = 0; i < dark.length; i++)
-    dark[i] = (layer[i] === 0 || layer[i] === layerAt('lining')) && lit.shade.data[i]! - around.data[i]! < LIMITS.crack ? 1 : 0;
+    dark[i] = (layer[i] === 0 || layer[i] === lining) && lit.shade.data[i]! - around.data[i]! < LIMITS.crack ? 1 : 0;
   const rusty = field(width, height);
-  for (let i = 0; i < layer.length; i++) if (layer[i] === layerAt('rust')) rusty.data[i] = 1;
+  const rustAt = layerAt('rust');
+  for (let i = 0; i < layer.length; i++) if (layer[i] === rustAt) rusty.data[i] = 1;
   const rust = boxMean(rusty, Math.round(1.2 * pxPerMm), Math.round(1.2 * pxPerMm));
   const found: Component[] = [];
+  // At a sliver machining marks and what is mirrored look like specks.
+  const end = Math.round(1.6 * PARTING * width);
   const net = field(width, height);
   for (const c of components(dark, width, height, Math.max(3, Math.round(0.012 * pxPerMm ** 2)))) {
     const w = (c.right - c.left + 1) / pxPerMm;
     const h = (c.bottom - c.top + 1) / pxPerMm;
     const area = c.area / pxPerMm ** 2;
     const full = area / (w * h);
+    if (c.right < end || c.left >= width - end) continue;
     const deepest = c.pixels.reduce((least, i) => Math.min(least, lit.shade.data[i]! - around.data[i]!), 0);
     if (w < 1.4 && h < 1.2 && w < 2.2 * h && h < 2.5 * w && full > 0.4 && deepest < LIMITS.speck && area > 0.02) {
       // Pits beside rust are rust.
@@ -273,10 +375,11 @@ function markDark(lit: Lit, layer: Uint8Array, pxPerMm: number): { specks: numbe
   const reach = Math.round(1.5 * pxPerMm);
   const density = boxMean(net, reach, reach);
   const under = new Uint8Array(layer.length);
+  const [unseen, hole] = [layerAt('unseen'), layerAt('void')];
   let crazed = 0;
   let total = 0;
   for (let i = 0; i < layer.length; i++) {
-    if (layer[i] === layerAt('unseen') || layer[i] === layerAt('void')) continue;
+    if (layer[i] === unseen || layer[i] === hole) continue;
     total++;
     if (density.data[i]! > 0.045) {
       crazed++;

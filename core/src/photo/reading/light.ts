@@ -21,6 +21,8 @@ export interface Seen {
   readonly there: Uint8Array;
   /** 1 where a channel is at its end: the colour there says little. */
   readonly clipped: Uint8Array;
+  /** 1 where red and green are at their end and blue is not: metal is at least as yellow there as it looks. */
+  readonly blown: Uint8Array;
   /** 1 where two channels are at their end and the third nearly: nothing but glare. */
   readonly glare: Uint8Array;
 }
@@ -32,19 +34,21 @@ export function seenOf(pixels: Pixels): Seen {
   const yellowness = field(width, height);
   const there = new Uint8Array(width * height);
   const clipped = new Uint8Array(width * height);
+  const blown = new Uint8Array(width * height);
   const glare = new Uint8Array(width * height);
   for (let i = 0; i < there.length; i++) {
     if (data[4 * i + 3] === 0) continue;
     there[i] = 1;
     const [r, g, b] = [data[4 * i]!, data[4 * i + 1]!, data[4 * i + 2]!];
     if (Math.max(r, g, b) >= 250) clipped[i] = 1;
+    if (Math.min(r, g) >= 250 && b < 247) blown[i] = 1;
     if (Math.min(r, g) >= 247 && b >= 215) glare[i] = 1;
     const [lr, lg, lb] = [LINEAR[r]! + FLOOR, LINEAR[g]! + FLOOR, LINEAR[b]! + FLOOR];
     light.data[i] = Math.log(0.2126 * lr + 0.7152 * lg + 0.0722 * lb);
     redness.data[i] = Math.log(lr / lg);
     yellowness.data[i] = Math.log(lg / lb);
   }
-  return { light, redness, yellowness, there, clipped, glare };
+  return { light, redness, yellowness, there, clipped, blown, glare };
 }
 
 /** Widest cast of the light and camera that neutral metal is looked for in (15 % a channel and what the surroundings reflect). */
@@ -122,6 +126,8 @@ export interface Lit {
   /** Redness and yellowness over those of sound metal at that place. */
   readonly redder: Field;
   readonly yellower: Field;
+  /** Colour of bare metal the light was judged by. */
+  readonly neutral: Neutral;
   /** Log of luminance that sound metal shows, by column. */
   readonly level: Float32Array;
   /** Share of the columns in which sound metal was found to go by. */
@@ -199,8 +205,11 @@ export function removeLight(seen: Seen, neutral: Neutral, sound: Uint8Array = so
   const { width, height } = seen.light;
   const least = Math.round(height * leastSound);
   const light = columnLevel(seen.light, sound, 0.6, least);
-  const redness = columnLevel(seen.redness, sound, 0.5, least);
-  const yellowness = columnLevel(seen.yellowness, sound, 0.5, least);
+  // Where a channel is at its end the colour is not that of the metal.
+  const coloured = new Uint8Array(sound.length);
+  for (let i = 0; i < coloured.length; i++) coloured[i] = seen.clipped[i] ? 0 : sound[i]!;
+  const redness = columnLevel(seen.redness, coloured, 0.5, least);
+  const yellowness = columnLevel(seen.yellowness, coloured, 0.5, least);
   const half = Math.max(1, Math.round(width * BAND));
   const level = fill(light.values, light.found, half);
   const red = fill(redness.values, redness.found, 2 * half, neutral.redness);
@@ -219,7 +228,7 @@ export function removeLight(seen: Seen, neutral: Neutral, sound: Uint8Array = so
       yellower.data[i] = seen.yellowness.data[i]! - yellow[x]!;
     }
   }
-  return { shade, redder, yellower, level, anchored: light.found.reduce((s, f) => s + f, 0) / width };
+  return { shade, redder, yellower, neutral, level, anchored: light.found.reduce((s, f) => s + f, 0) / width };
 }
 
 function columnLevel(p: Field, sound: Uint8Array, q: number, least: number): { values: Float32Array; found: Uint8Array } {

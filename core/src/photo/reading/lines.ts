@@ -18,7 +18,14 @@ export interface FoundLine {
 const WIDEST_MM = 1.5;
 /** A groove is a fifth wider from lip to lip than at half its darkness. */
 const LIP = 1.2;
+/** A groove whose bottom is warmer by this than the metal beside it shows the lining; on the tuning set those that had not gone through came to 0.035, those that had to 0.09 and more. */
+const WARMER = 0.07;
 const LINING = LAYERS.indexOf('lining');
+const UNSEEN = LAYERS.indexOf('unseen');
+/** Lining this near the edge of the face is edge wear, mm. */
+const RIM_MM = 0.5;
+/** Pieces farther apart than this are two lines, mm. */
+const MOST_GAP_MM = 9;
 
 /**
  * Scores: narrow, far longer than wide, along the run. Dark ones by a ridge across the axis after a mean along the arc (machining marks are as narrow but short and
@@ -32,7 +39,45 @@ export function findLines(lit: Lit, layered: Layered, pxPerMm: number, sourcePxP
   const kept = dark.filter(
     (d) => !through.some((t) => Math.abs(t.axial - d.axial) * height < (t.widthMm / 2 + 0.35) * pxPerMm && overlap(t, d) > 0.3),
   );
-  return [...through, ...once(kept, height / pxPerMm)].sort((a, b) => a.axial - b.axial || a.fromDeg - b.fromDeg);
+  return whole([...through, ...once(kept, height / pxPerMm)], layered, lit.shade.width, height, pxPerMm, spanDeg).sort(
+    (a, b) => a.axial - b.axial || a.fromDeg - b.fromDeg,
+  );
+}
+
+/** One groove may be seen in pieces, dark here and down to the lining there, or have glare on it: what goes on at the same height is one line, and glare between two pieces is no gap. */
+function whole(
+  lines: readonly FoundLine[],
+  { layer }: Layered,
+  width: number,
+  height: number,
+  pxPerMm: number,
+  spanDeg: number,
+): FoundLine[] {
+  const merged: FoundLine[] = [];
+  for (const line of [...lines].sort((a, b) => a.fromDeg - b.fromDeg)) {
+    const k = merged.findIndex((m) => {
+      if (Math.abs(m.axial - line.axial) * height > 0.4 * pxPerMm) return false;
+      const row = Math.min(height - 1, Math.max(0, Math.round((1 - (m.axial + line.axial) / 2) * height - 0.5))) * width;
+      let bare = 0;
+      for (let x = Math.round((m.toDeg / spanDeg) * width); x < (line.fromDeg / spanDeg) * width; x++)
+        if (layer[row + x] !== UNSEEN) bare++;
+      return bare < MOST_GAP_MM * pxPerMm && line.fromDeg > m.toDeg - ((2 * pxPerMm) / width) * spanDeg;
+    });
+    const m = merged[k];
+    if (!m) {
+      merged.push(line);
+      continue;
+    }
+    const [a, b] = [m.toDeg - m.fromDeg, line.toDeg - line.fromDeg];
+    merged[k] = {
+      fromDeg: m.fromDeg,
+      toDeg: Math.max(m.toDeg, line.toDeg),
+      axial: (m.axial * a + line.axial * b) / (a + b),
+      widthMm: (m.widthMm * a + line.widthMm * b) / (a + b),
+      through: m.through || line.through,
+    };
+  }
+  return merged;
 }
 
 /** A wide groove shows two dark flanks: what lies on one another is one line, the longer of the two. */
@@ -66,6 +111,8 @@ function throughLines(layered: Layered, width: number, height: number, pxPerMm: 
     const thick = c.area / pxPerMm / (c.right - c.left + 1);
     const tall = (c.bottom - c.top + 1) / pxPerMm;
     if (long < 5 || thick > 1.3 || long < 8 * thick || tall > 2.6) continue;
+    // What reaches the edge of the face is a worn edge.
+    if (c.top < RIM_MM * pxPerMm || c.bottom > height - RIM_MM * pxPerMm) continue;
     // Alone: little other lining within a millimetre above and below.
     const own = new Set(c.pixels);
     let other = 0;
@@ -96,6 +143,8 @@ interface Piece {
   readonly y: number;
   readonly contrast: number;
   readonly width: number;
+  /** How much warmer its bottom is than the metal beside it: the lining shows in it. */
+  readonly warmth: number;
 }
 
 function darkLines(lit: Lit, layered: Layered, pxPerMm: number, sourcePxPerMm: number, spanDeg: number, borderMm: number): FoundLine[] {
@@ -142,7 +191,16 @@ function darkLines(lit: Lit, layered: Layered, pxPerMm: number, sourcePxPerMm: n
     if (valley(mean, c.pixels, width, height, Math.round(0.6 * pxPerMm)) < 0.35 * contrast) return [];
     // The border of a worn patch, a hole or a tab is no score.
     if (alone < 0.7 * c.pixels.length) return [];
-    return [{ left: c.left, right: c.right, y: c.y, contrast, width: widthOf(mean, wide, c.pixels, width, height) / pxPerMm }];
+    return [
+      {
+        left: c.left,
+        right: c.right,
+        y: c.y,
+        contrast,
+        width: widthOf(mean, wide, c.pixels, width, height) / pxPerMm,
+        warmth: warmerThanBeside(layered.warmth, c.pixels, Math.round(0.7 * pxPerMm)),
+      },
+    ];
   });
   const joined = join(pieces, pxPerMm);
   const blur = 1.3 / sourcePxPerMm;
@@ -155,7 +213,7 @@ function darkLines(lit: Lit, layered: Layered, pxPerMm: number, sourcePxPerMm: n
         toDeg: (p.right / width) * spanDeg,
         axial: 1 - (p.y + 0.5) / height,
         widthMm: LIP * Math.sqrt(Math.max(0.02 ** 2, p.width ** 2 - blur ** 2)),
-        through: false,
+        through: p.warmth > WARMER,
       },
     ];
   });
@@ -174,6 +232,19 @@ function valley(mean: Field, pixels: readonly number[], width: number, height: n
     }
     if (!Number.isFinite(above) || !Number.isFinite(below)) continue;
     sum += Math.min(above, below) - mean.data[i]!;
+    n++;
+  }
+  return n === 0 ? 0 : sum / n;
+}
+
+/** Warmth along a crest over the mean of both sides of it. */
+function warmerThanBeside({ width, data }: Field, pixels: readonly number[], beside: number): number {
+  let sum = 0;
+  let n = 0;
+  for (const i of pixels) {
+    const [above, below] = [data[i - beside * width], data[i + beside * width]];
+    if (above === undefined || below === undefined) continue;
+    sum += data[i]! - (above + below) / 2;
     n++;
   }
   return n === 0 ? 0 : sum / n;
@@ -220,6 +291,7 @@ function join(pieces: readonly Piece[], pxPerMm: number): Piece[] {
       y: piece.y * 0.6 + l.y * 0.4,
       contrast: Math.max(l.contrast, piece.contrast),
       width: (l.width * a + piece.width * b) / Math.max(1, a + b),
+      warmth: (l.warmth * a + piece.warmth * b) / Math.max(1, a + b),
     };
   }
   return lines;
