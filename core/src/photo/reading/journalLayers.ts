@@ -6,9 +6,13 @@ import type { Lit, Seen } from './light.js';
  * Limits in log of linear light over bare steel. Oxide films on steel go straw, brown, purple, blue as they thicken (interference; the usual temper colours from 220 to 300 °C): straw is redder and
  * more yellow and hardly darker, past golden brown red rises over a third, then yellow falls far below bare metal while it stays dark.
  */
-const LIMITS = { blue: -0.16, brown: 0.33, darkened: -0.22, transferWarm: 0.13, transferDark: -0.75 } as const;
+const LIMITS = { blue: -0.16, cold: -0.08, brown: 0.29, darkened: -0.22, transferWarm: 0.13, transferDark: -0.75 } as const;
+/** On bare steel nothing but rust is both warm and dark. */
+const RUST_DARK = { warmth: 0.42, shade: -0.8 } as const;
+/** Temper colours are more yellow than red by a fifth and more; bronze and copper are about as yellow as red. */
+const STRAW_HUE = 1.2;
 /** Least size of a patch, mm². */
-const LEAST = { heat: 5, transfer: 0.35 } as const;
+const LEAST = { heat: 5, transfer: 0.35, rust: 0.06 } as const;
 
 /** Tells the layers of a developed steel journal apart: bare, heat past golden brown, metal transferred from the shell, rust. */
 export function readJournalLayers(seen: Seen, lit: Lit, pxPerMm: number): Layered {
@@ -25,7 +29,7 @@ export function readJournalLayers(seen: Seen, lit: Lit, pxPerMm: number): Layere
   const warmth = field(width, height);
   for (let i = 0; i < size; i++) warmth.data[i] = (red.data[i]! + yellow.data[i]!) / 2;
 
-  const core = rustCore(lit, warmth, layer, pxPerMm);
+  const core = rustCore(lit, warmth, layer, pxPerMm, RUST_DARK);
   // What is smeared on and what rusts has a sharp border; a temper colour changes slowly.
   const warm = new Uint8Array(size);
   for (let i = 0; i < size; i++)
@@ -36,9 +40,12 @@ export function readJournalLayers(seen: Seen, lit: Lit, pxPerMm: number): Layere
       shade.data[i]! > LIMITS.transferDark
         ? 1
         : core[i]!;
-  for (const c of components(warm, width, height, Math.max(4, Math.round(LEAST.transfer * pxPerMm ** 2)))) {
+  for (const c of components(warm, width, height, Math.max(4, Math.round(LEAST.rust * pxPerMm ** 2)))) {
     const rusty = c.pixels.reduce((n, i) => n + core[i]!, 0) > 0.3 * c.area;
-    const kept = rusty || borderStep(c.pixels, shade, warmth, pxPerMm) > SHARP ? c.pixels : standing(c, shade, warmth, pxPerMm);
+    if (!rusty && c.area < LEAST.transfer * pxPerMm ** 2) continue;
+    const step = borderStep(c.pixels, shade, warmth, pxPerMm);
+    const metal = step > SHARP && (step > VERY_SHARP || hueOf(c.pixels, red, yellow) < STRAW_HUE);
+    const kept = rusty || metal ? c.pixels : standing(c, { shade, warmth, red, yellow }, pxPerMm);
     for (const i of kept) if (layer[i] === 0) layer[i] = layerAt(rusty || core[i] ? 'rust' : 'transfer');
   }
 
@@ -50,13 +57,14 @@ export function readJournalLayers(seen: Seen, lit: Lit, pxPerMm: number): Layere
   const nearRust = soft(rusted, 0.5);
   // Thin rust at the foot of rust looks like bronze.
   const beside = soft(rusted, 2);
-  for (let i = 0; i < size; i++) if (layer[i] === layerAt('transfer') && beside.data[i]! > 0.05) layer[i] = layerAt('rust');
+  for (let i = 0; i < size; i++) if (layer[i] === layerAt('transfer') && beside.data[i]! > 0.02) layer[i] = layerAt('rust');
   const hot = new Uint8Array(size);
   for (let i = 0; i < size; i++) {
     if (layer[i] !== 0 || nearRust.data[i]! > 0.02) continue;
     const blue = hotYellow.data[i]! < LIMITS.blue && hotShade.data[i]! < LIMITS.darkened;
     const brown = hotRed.data[i]! > LIMITS.brown && hotShade.data[i]! < LIMITS.darkened / 2;
-    hot[i] = blue || brown ? 1 : 0;
+    const cold = seen.frosted[i] && hotRed.data[i]! < LIMITS.cold;
+    hot[i] = blue || brown || cold ? 1 : 0;
     sure[i] = Math.min(1, Math.min(Math.abs(hotYellow.data[i]! - LIMITS.blue), Math.abs(hotRed.data[i]! - LIMITS.brown)) / 0.1);
   }
   // Between brown and purple yellow passes through zero: what lies between is closed along the axis.
@@ -67,8 +75,19 @@ export function readJournalLayers(seen: Seen, lit: Lit, pxPerMm: number): Layere
   return { layer, sure, warmth, specks: 0, crazed: 0, net: new Uint8Array(size), voids };
 }
 
-/** Least step across the border of a patch of other metal. */
+/** Least step across the border of a patch of other metal, and the step from which its hue no longer matters. */
 const SHARP = 0.2;
+const VERY_SHARP = 0.3;
+
+/** Yellowness over redness of a patch. */
+function hueOf(pixels: readonly number[], red: Field, yellow: Field): number {
+  let [r, y] = [0, 0];
+  for (const i of pixels) {
+    r += red.data[i]!;
+    y += yellow.data[i]!;
+  }
+  return y / Math.max(1e-6, r);
+}
 
 /** Step of shade or warmth over 0.6 mm along the axis at the border of a set of pixels, at the softer third of it: a tint is soft on one side at least. */
 function borderStep(pixels: readonly number[], shade: Field, warmth: Field, pxPerMm: number): number {
@@ -86,7 +105,11 @@ function borderStep(pixels: readonly number[], shade: Field, warmth: Field, pxPe
 }
 
 /** Pixels of a warm patch that stand bright or warm out of what lies just above and below: smears on a tint run along the arc. */
-function standing(c: Component, shade: Field, warmth: Field, pxPerMm: number): readonly number[] {
+function standing(
+  c: Component,
+  { shade, warmth, red, yellow }: Readonly<Record<'shade' | 'warmth' | 'red' | 'yellow', Field>>,
+  pxPerMm: number,
+): readonly number[] {
   const { width, height } = shade;
   const reach = Math.max(2, Math.round(0.3 * pxPerMm));
   const found = c.pixels.filter((i) => {
@@ -101,7 +124,7 @@ function standing(c: Component, shade: Field, warmth: Field, pxPerMm: number): r
     return shade.data[i]! - darkest > 0.25 || warmth.data[i]! - coolest > 0.22;
   });
   const enough = found.length >= 0.25 * c.area || found.length >= (0.5 * pxPerMm) ** 2;
-  return enough && borderStep(found, shade, warmth, pxPerMm) > SHARP ? found : [];
+  return enough && hueOf(found, red, yellow) < STRAW_HUE && borderStep(found, shade, warmth, pxPerMm) > SHARP ? found : [];
 }
 
 function closeAlongAxis(mask: Uint8Array, width: number, height: number, most: number): Uint8Array {

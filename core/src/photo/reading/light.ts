@@ -23,6 +23,8 @@ export interface Seen {
   readonly clipped: Uint8Array;
   /** 1 where red and green are at their end and blue is not: metal is at least as yellow there as it looks. */
   readonly blown: Uint8Array;
+  /** 1 where green and blue are at their end and red is not: metal is at least as blue there as it looks. */
+  readonly frosted: Uint8Array;
   /** 1 where two channels are at their end and the third nearly: nothing but glare. */
   readonly glare: Uint8Array;
 }
@@ -35,6 +37,7 @@ export function seenOf(pixels: Pixels): Seen {
   const there = new Uint8Array(width * height);
   const clipped = new Uint8Array(width * height);
   const blown = new Uint8Array(width * height);
+  const frosted = new Uint8Array(width * height);
   const glare = new Uint8Array(width * height);
   for (let i = 0; i < there.length; i++) {
     if (data[4 * i + 3] === 0) continue;
@@ -42,13 +45,14 @@ export function seenOf(pixels: Pixels): Seen {
     const [r, g, b] = [data[4 * i]!, data[4 * i + 1]!, data[4 * i + 2]!];
     if (Math.max(r, g, b) >= 250) clipped[i] = 1;
     if (Math.min(r, g) >= 250 && b < 247) blown[i] = 1;
+    if (Math.min(g, b) >= 250 && r < 247) frosted[i] = 1;
     if (Math.min(r, g) >= 247 && b >= 215) glare[i] = 1;
     const [lr, lg, lb] = [LINEAR[r]! + FLOOR, LINEAR[g]! + FLOOR, LINEAR[b]! + FLOOR];
     light.data[i] = Math.log(0.2126 * lr + 0.7152 * lg + 0.0722 * lb);
     redness.data[i] = Math.log(lr / lg);
     yellowness.data[i] = Math.log(lg / lb);
   }
-  return { light, redness, yellowness, there, clipped, blown, glare };
+  return { light, redness, yellowness, there, clipped, blown, frosted, glare };
 }
 
 /** Widest cast of the light and camera that neutral metal is looked for in (15 % a channel and what the surroundings reflect). */

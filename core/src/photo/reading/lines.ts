@@ -31,10 +31,17 @@ const MOST_GAP_MM = 9;
  * Scores: narrow, far longer than wide, along the run. Dark ones by a ridge across the axis after a mean along the arc (machining marks are as narrow but short and
  * shallow; the limit is set by their own scatter); those gone through by narrow strips of lining that stand alone. Pieces on one line are joined across gaps.
  */
-/** `borderMm` at each edge is not looked at. */
-export function findLines(lit: Lit, layered: Layered, pxPerMm: number, sourcePxPerMm: number, spanDeg = 180, borderMm = 0.35): FoundLine[] {
+/** `borderMm` at each edge is not looked at; with `lined` false there is no lining to go through to, and what is warm at the bottom is a smear or rust. */
+export function findLines(
+  lit: Lit,
+  layered: Layered,
+  pxPerMm: number,
+  sourcePxPerMm: number,
+  spanDeg = 180,
+  { borderMm = 0.35, lined = true }: { readonly borderMm?: number; readonly lined?: boolean } = {},
+): FoundLine[] {
   const through = throughLines(layered, lit.shade.width, lit.shade.height, pxPerMm, spanDeg);
-  const dark = darkLines(lit, layered, pxPerMm, sourcePxPerMm, spanDeg, borderMm);
+  const dark = darkLines(lit, layered, pxPerMm, sourcePxPerMm, spanDeg, borderMm).filter((d) => lined || !d.through);
   const { height } = lit.shade;
   const kept = dark.filter(
     (d) => !through.some((t) => Math.abs(t.axial - d.axial) * height < (t.widthMm / 2 + 0.35) * pxPerMm && overlap(t, d) > 0.3),

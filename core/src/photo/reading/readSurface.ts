@@ -184,7 +184,7 @@ export function readSurface(
   const layered = layersOf(part, seen, lit, scale);
   progress(0.8);
   const lines = LINES_RUN_ROUND.has(part)
-    ? findLines(lit, layered, scale, pxPerMm, sight.spanDeg, part === 'journal' ? FILLET_MM : undefined)
+    ? findLines(lit, layered, scale, pxPerMm, sight.spanDeg, part === 'journal' ? { borderMm: FILLET_MM, lined: false } : {})
     : [];
   progress(0.95);
   const map = mapOf(layered, flat);

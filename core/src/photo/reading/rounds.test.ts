@@ -148,8 +148,8 @@ describe('a journal is read from its picture', () => {
   });
   it('measures a ring of temper colours past golden brown, and does not take straw for transfer', () => {
     const r = read('journal', RING);
-    expect(Math.abs(r.summary.percent.heat - truth('journal', RING, 'heat'))).toBeLessThan(5);
-    expect(r.summary.percent.transfer).toBeLessThan(1.5);
+    expect(Math.abs(r.summary.percent.heat - truth('journal', RING, 'heat'))).toBeLessThan(4);
+    expect(r.summary.percent.transfer).toBeLessThan(0.5);
     expect(r.grade).toBe(3);
   });
   it('tells bronze from rust', () => {
@@ -159,6 +159,8 @@ describe('a journal is read from its picture', () => {
     const rust = read('journal', RUSTY);
     expect(rust.summary.percent.rust).toBeGreaterThan(0.5 * truth('journal', RUSTY, 'rust'));
     expect(rust.summary.percent.transfer).toBeLessThan(0.3 * rust.summary.percent.rust);
+    // There is no lining to go through to, and what is warm is a smear or rust.
+    for (const r of [bronze, rust]) expect(r.lines.filter((l) => l.through)).toEqual([]);
   });
 });
 
