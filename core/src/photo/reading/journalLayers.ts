@@ -8,7 +8,7 @@ import type { Lit, Seen } from './light.js';
  */
 const LIMITS = { blue: -0.16, cold: -0.08, brown: 0.29, darkened: -0.22, transferWarm: 0.13, transferDark: -0.75 } as const;
 /** On bare steel nothing but rust is both warm and dark. */
-const RUST_DARK = { warmth: 0.42, shade: -0.8 } as const;
+const RUST_DARK = { warmth: 0.5, shade: -0.8 } as const;
 /** Temper colours are more yellow than red by a fifth and more; bronze and copper are about as yellow as red. */
 const STRAW_HUE = 1.2;
 /** Least size of a patch, mm². */

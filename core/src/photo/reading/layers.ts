@@ -123,7 +123,8 @@ export function rustCore(lit: Lit, warmth: Field, layer: Uint8Array, pxPerMm: nu
   const { width, height } = warmth;
   const hard = field(width, height);
   for (let i = 0; i < hard.data.length; i++)
-    if (layer[i] === 0 && (warmth.data[i]! > LIMITS.rust || (warmth.data[i]! > 0.62 && lit.shade.data[i]! < -1))) hard.data[i] = 1;
+    if (layer[i] === 0 && (warmth.data[i]! > LIMITS.rust || (warmth.data[i]! > dark.warmth && lit.shade.data[i]! < dark.shade)))
+      hard.data[i] = 1;
   const r = Math.max(1, Math.round(pxPerMm * 0.22));
   const near = boxMean(hard, r, r);
   const core = new Uint8Array(hard.data.length);
