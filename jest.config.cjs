@@ -34,7 +34,7 @@ module.exports = {
     {
       ...common,
       displayName: 'core',
-      testMatch: ['<rootDir>/{core,contract,cli}/src/**/*.test.ts'],
+      testMatch: ['<rootDir>/{core,contract,cli,web}/src/**/*.test.ts'],
       sandboxInjectedGlobals: [...FAST, 'Uint8Array'],
     },
     { ...common, displayName: 'server', testMatch: ['<rootDir>/server/test/**/*.test.ts'], sandboxInjectedGlobals: FAST },
