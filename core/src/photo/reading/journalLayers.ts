@@ -7,8 +7,6 @@ import type { Lit, Seen } from './light.js';
  * more yellow and hardly darker, past golden brown red rises over a third, then yellow falls far below bare metal while it stays dark.
  */
 const LIMITS = { blue: -0.16, cold: -0.08, brown: 0.29, darkened: -0.22, transferWarm: 0.13, transferDark: -0.75 } as const;
-/** On bare steel nothing but rust is both warm and dark. */
-const RUST_DARK = { warmth: 0.5, shade: -0.8 } as const;
 /** Temper colours are more yellow than red by a fifth and more; bronze and copper are about as yellow as red. */
 const STRAW_HUE = 1.2;
 /** Least size of a patch, mm². */
@@ -29,7 +27,7 @@ export function readJournalLayers(seen: Seen, lit: Lit, pxPerMm: number): Layere
   const warmth = field(width, height);
   for (let i = 0; i < size; i++) warmth.data[i] = (red.data[i]! + yellow.data[i]!) / 2;
 
-  const core = rustCore(lit, warmth, layer, pxPerMm, RUST_DARK);
+  const core = rustCore(lit, warmth, layer, pxPerMm);
   // What is smeared on and what rusts has a sharp border; a temper colour changes slowly.
   const warm = new Uint8Array(size);
   for (let i = 0; i < size; i++)

@@ -111,20 +111,12 @@ function warmLimit(warmth: Field, layer: Uint8Array): number {
   return Math.min(0.36, Math.max(LIMITS.warm, 0.5 * quantile(found.subarray(0, n), 0.5)));
 }
 
-/** What is less warm than rust but this dark is rust too: its rim, or a film of it. */
-interface RustDark {
-  readonly warmth: number;
-  readonly shade: number;
-}
-const RUST_DARK: RustDark = { warmth: 0.62, shade: -1 };
-
 /** Rust and what lies within a quarter of a millimetre of it, where its blurred edge would pass for copper. */
-export function rustCore(lit: Lit, warmth: Field, layer: Uint8Array, pxPerMm: number, dark: RustDark = RUST_DARK): Uint8Array {
+export function rustCore(lit: Lit, warmth: Field, layer: Uint8Array, pxPerMm: number): Uint8Array {
   const { width, height } = warmth;
   const hard = field(width, height);
   for (let i = 0; i < hard.data.length; i++)
-    if (layer[i] === 0 && (warmth.data[i]! > LIMITS.rust || (warmth.data[i]! > dark.warmth && lit.shade.data[i]! < dark.shade)))
-      hard.data[i] = 1;
+    if (layer[i] === 0 && (warmth.data[i]! > LIMITS.rust || (warmth.data[i]! > 0.62 && lit.shade.data[i]! < -1))) hard.data[i] = 1;
   const r = Math.max(1, Math.round(pxPerMm * 0.22));
   const near = boxMean(hard, r, r);
   const core = new Uint8Array(hard.data.length);
