@@ -90,7 +90,7 @@ function atCorner(c: Component, width: number, height: number): boolean {
   return (c.right < far || c.left >= width - far) && (c.bottom < height / 4 || c.top > (3 * height) / 4) && c.area < 0.006 * width * height;
 }
 
-/** Warmth over sound metal. Where red is clipped only blue still tells; chroma is spread over two pixels by the usual subsampling, so a small box is no loss. */
+/** Warmth over sound metal. Where red is at its end blue tells most, where green is too it tells alone, and where all three are nothing does; chroma is spread over two pixels by the usual subsampling, so a small box is no loss. */
 function warmthOf(seen: Seen, lit: Lit, pxPerMm: number): Field {
   const { width, height } = lit.shade;
   const out = field(width, height);

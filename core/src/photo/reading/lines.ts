@@ -30,8 +30,8 @@ const MOST_GAP_MM = 9;
 /**
  * Scores: narrow, far longer than wide, along the run. Dark ones by a ridge across the axis after a mean along the arc (machining marks are as narrow but short and
  * shallow; the limit is set by their own scatter); those gone through by narrow strips of lining that stand alone. Pieces on one line are joined across gaps.
+ * `borderMm` at each edge is not looked at; with `lined` false there is no lining to go through to, and what is warm at the bottom is a smear or rust.
  */
-/** `borderMm` at each edge is not looked at; with `lined` false there is no lining to go through to, and what is warm at the bottom is a smear or rust. */
 export function findLines(
   lit: Lit,
   layered: Layered,
