@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { chmodSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync, readFileSync, readlinkSync, realpathSync, rmSync, writeFileSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { freePort, isRoot, needPackages, postgresFolder, ROOT, run } from './lib.mjs';
 
 const USER = 'postgres';
@@ -22,6 +22,22 @@ function clusterFolder(dataDir) {
   mkdirSync(dataDir, { recursive: true });
   if (reachable(dataDir)) return join(dataDir, 'cluster');
   return join('/var/lib', `true-ledger-${createHash('sha256').update(dataDir).digest('hex').slice(0, 12)}`, 'cluster');
+}
+
+/**
+ * State of a cluster by its lock file: `running`, `stopped`, or `mistaken` where the number in a lock left by a crash belongs to another program now,
+ * for which PostgreSQL would refuse to start. A lock whose process is gone is left to PostgreSQL, which also looks for its orphans.
+ */
+function lockState(folder) {
+  const lock = join(folder, 'postmaster.pid');
+  if (!existsSync(lock)) return 'stopped';
+  const process = `/proc/${Number(readFileSync(lock, 'utf8').split('\n')[0])}`;
+  if (!existsSync(process)) return 'stopped';
+  try {
+    return readlinkSync(join(process, 'cwd')) === realpathSync(folder) ? 'running' : 'mistaken';
+  } catch {
+    return 'mistaken';
+  }
 }
 
 /**
@@ -49,46 +65,44 @@ export class Cluster {
     if (!existsSync(join(this.folder, 'PG_VERSION')) || !existsSync(this.secretFile)) await this.make();
     const running = this.status();
     if (!running) {
+      if (lockState(this.folder) === 'mistaken') rmSync(join(this.folder, 'postmaster.pid'));
       const port = await freePort(this.settings.port);
       writeFileSync(this.secretFile, JSON.stringify({ ...this.settings, port }), { mode: 0o600 });
       const options = `-c listen_addresses=127.0.0.1 -c port=${port} -c unix_socket_directories= -c max_connections=80`;
-      asUser(join(this.bin, 'pg_ctl'), ['-D', this.folder, '-w', '-t', '60', '-l', join(this.folder, 'log.txt'), '-o', options, 'start'], {
-        stdio: 'ignore',
-      });
+      const log = join(this.folder, 'log.txt');
+      try {
+        asUser(join(this.bin, 'pg_ctl'), ['-D', this.folder, '-w', '-t', '60', '-l', log, '-o', options, 'start'], { stdio: 'ignore' });
+      } catch (error) {
+        const told = existsSync(log) ? readFileSync(log, 'utf8').trim().split('\n').slice(-6).join('\n') : error.message;
+        throw new Error(`The database did not start. Its data in ${this.folder} is untouched. It says:\n${told}`, { cause: error });
+      }
     }
     return { startedHere: !running };
   }
 
   async make() {
+    this.stop('immediate');
     rmSync(this.folder, { recursive: true, force: true });
-    mkdirSync(this.folder, { recursive: true, mode: 0o700 });
+    const above = dirname(this.folder);
+    mkdirSync(above, { recursive: true, mode: 0o711 });
+    if (above !== this.dataDir) chmodSync(above, 0o711);
+    mkdirSync(this.folder, { mode: 0o700 });
     const password = randomBytes(24).toString('hex');
-    const passwordFile = join(this.folder, '..', `.pw-${randomBytes(4).toString('hex')}`);
-    writeFileSync(passwordFile, password, { mode: 0o600 });
-    if (isRoot) run('chown', [USER, this.folder, passwordFile]);
-    asUser(join(this.bin, 'initdb'), [
-      '-D',
-      this.folder,
-      '-U',
-      USER,
-      '--auth-host=scram-sha-256',
-      '--auth-local=scram-sha-256',
-      `--pwfile=${passwordFile}`,
-      '-E',
-      'UTF8',
-      '--locale=C.UTF-8',
-    ]);
-    rmSync(passwordFile);
+    const passwordFile = join(above, `.pw-${randomBytes(4).toString('hex')}`);
+    try {
+      writeFileSync(passwordFile, password, { mode: 0o600 });
+      if (isRoot) run('chown', [USER, this.folder, passwordFile]);
+      const access = ['--auth-host=scram-sha-256', '--auth-local=scram-sha-256', `--pwfile=${passwordFile}`];
+      asUser(join(this.bin, 'initdb'), ['-D', this.folder, '-U', USER, ...access, '-E', 'UTF8', '--locale=C.UTF-8']);
+    } finally {
+      rmSync(passwordFile, { force: true });
+    }
     writeFileSync(this.secretFile, JSON.stringify({ port: null, password }), { mode: 0o600 });
     chmodSync(this.secretFile, 0o600);
   }
 
   status() {
-    const args = ['-D', this.folder, 'status'];
-    const done = isRoot
-      ? spawnSync('runuser', ['-u', USER, '--', join(this.bin, 'pg_ctl'), ...args], { cwd: '/' })
-      : spawnSync(join(this.bin, 'pg_ctl'), args, { cwd: '/' });
-    return done.status === 0;
+    return lockState(this.folder) === 'running';
   }
 
   /** Runs SQL from standard input as the cluster's owner. */

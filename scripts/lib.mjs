@@ -12,6 +12,17 @@ export function say(text) {
   console.log(text);
 }
 
+/** What went wrong in one sentence a person can act on; the message as it stands where the cause is another. */
+export function sentenceOf(error) {
+  const text = error.message;
+  if (/ENOSPC|No space left on device|EDQUOT|Disk quota exceeded/i.test(text))
+    return `The disk that holds ${ROOT} or the database is full. What was recorded is safe. Free some space and start again; what was begun goes on.`;
+  if (/EROFS|Read-only file system/i.test(text)) return `${ROOT} can only be read. Clone it to a folder you may write to and start there.`;
+  if (error.code === 'EACCES' || error.code === 'EPERM')
+    return `${error.path ?? ROOT} belongs to another user (${error.code}). Start as the user who started it before, or clone into a folder of your own.`;
+  return text;
+}
+
 /** Runs a command to its end; throws with its last lines when it fails. */
 export function run(command, args, options = {}) {
   const done = spawnSync(command, args, { cwd: ROOT, encoding: 'utf8', maxBuffer: 64 * 1024 * 1024, ...options });

@@ -1,10 +1,10 @@
 // Sets up what is missing and starts everything: packages, build, database, demo data, server. Ctrl-C stops all it started.
-import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Cluster } from './database.mjs';
 import { ownAddresses, ownCertificate } from './tls.mjs';
-import { build, freePort, installPackages, ROOT, run, say, startUntil } from './lib.mjs';
+import { build, freePort, installPackages, ROOT, run, say, sentenceOf, startUntil } from './lib.mjs';
 
 const HELP = `npm start [-- options]
   --port N     port to serve on (4310, or the next free one)
@@ -39,6 +39,15 @@ if (!Number.isInteger(wanted) || wanted < 1 || wanted > 65535) {
 }
 
 const accountsFile = join(ROOT, '.data', 'demo-accounts.json');
+const runningFile = join(ROOT, '.data', 'running.json');
+
+/** Address at which another `npm start` of this folder serves, or null. */
+function servedAt() {
+  if (!existsSync(runningFile)) return null;
+  const { pid, address } = JSON.parse(readFileSync(runningFile, 'utf8'));
+  const commandLine = `/proc/${pid}/cmdline`;
+  return existsSync(commandLine) && readFileSync(commandLine, 'utf8').includes('start.mjs') ? address : null;
+}
 let cluster = null;
 let startedHere = false;
 let server = null;
@@ -55,12 +64,18 @@ async function stop(code = 0) {
     clearTimeout(timer);
   }
   if (cluster && startedHere) cluster.stop();
+  if (server) rmSync(runningFile, { force: true });
   process.exit(code);
 }
 process.on('SIGINT', () => void stop());
 process.on('SIGTERM', () => void stop());
 
 try {
+  const elsewhere = servedAt();
+  if (elsewhere)
+    throw new Error(
+      `True Ledger already runs from this folder, at ${elsewhere}. Use it there, or end it with Ctrl-C before starting again.`,
+    );
   installPackages();
   build();
   let databaseUrl = process.env.DATABASE_URL;
@@ -103,6 +118,8 @@ try {
       void stop(1);
     }
   });
+  mkdirSync(join(ROOT, '.data'), { recursive: true });
+  writeFileSync(runningFile, JSON.stringify({ pid: process.pid, address }));
   say(`\nTrue Ledger is running at ${address}\n`);
   if (tls)
     say(`Phones: open the address in the shop's network. The first time the browser warns, because the certificate is our own.
@@ -118,6 +135,6 @@ certificate authority (docs/phones.md says where each phone keeps that). Without
   }
   say('Ctrl-C stops it.');
 } catch (error) {
-  console.error(error.message);
+  console.error(sentenceOf(error));
   await stop(1);
 }

@@ -3,7 +3,7 @@ import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 import { Cluster } from './database.mjs';
-import { build, has, installPackages, needPackages, ROOT, say } from './lib.mjs';
+import { build, has, installPackages, needPackages, ROOT, say, sentenceOf } from './lib.mjs';
 
 let passed = 0;
 let failed = 0;
@@ -68,7 +68,7 @@ try {
   tests('browser', ['--runInBand', '--forceExit']);
 } catch (error) {
   failed++;
-  console.error(error.message);
+  console.error(sentenceOf(error));
 } finally {
   cluster?.stop();
 }
