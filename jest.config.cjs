@@ -25,7 +25,7 @@ const common = {
 };
 
 /** Looked up through the sandbox, these make pixel loops many times slower than they are. Not Uint8Array where servers run: TLS tells one from another. */
-const FAST = ['Math', 'Number', 'Float32Array'];
+const FAST = ['Math', 'Number', 'Float32Array', 'Float64Array'];
 
 module.exports = {
   maxWorkers: 2,

@@ -86,6 +86,23 @@ export async function backup(url, target) {
   }
 }
 
+/** Every entry of every case against its own hashes and the one before it, by the same rule as `verify`. */
+async function checkChains(client) {
+  const { entryFault, FIRST_PREV, GAP_REASON, unexplainedGap } = await import('@true-ledger/core');
+  for (const { id } of (await client.query('SELECT id FROM cases ORDER BY id')).rows) {
+    const { rows } = await client.query('SELECT * FROM entries WHERE "caseId" = $1 ORDER BY seq', [id]);
+    let prev = FIRST_PREV;
+    const entries = rows.map(({ authorId, authorName, origin: _origin, ...e }) => ({ ...e, author: { id: authorId, name: authorName } }));
+    for (const [i, entry] of entries.entries()) {
+      const fault = entryFault(entry, prev, i + 1);
+      if (fault) throw new Error(`Entry ${i + 1} of case ${id} is not what was put away: ${fault}.`);
+      prev = entry.hash;
+    }
+    const gap = unexplainedGap(entries);
+    if (gap) throw new Error(`Entry ${gap.seq} of case ${id} is not what was put away: ${GAP_REASON}.`);
+  }
+}
+
 async function unpack(path, folder) {
   const refuse = (why) => new Error(`The backup was not read: ${why}. Nothing was changed.`);
   let zip;
@@ -136,6 +153,7 @@ export async function restoreInto(url, source) {
       throw new Error(
         `The ledgers that came back are not those that were put away: ${differ.map((c) => c.number).join(', ') || 'there are others'}.`,
       );
+    await checkChains(client);
     const loose = (
       await client.query(
         `SELECT e."caseId", e.seq FROM entries e LEFT JOIN entries p ON p."caseId" = e."caseId" AND p.seq = e.seq - 1
@@ -145,6 +163,20 @@ export async function restoreInto(url, source) {
     if (loose) throw new Error(`Entry ${loose.seq} of case ${loose.caseId} does not follow the one before it.`);
     const strange = (await client.query(`SELECT sha256 FROM photos WHERE encode(sha256(original), 'hex') <> sha256 LIMIT 1`)).rows[0];
     if (strange) throw new Error(`Picture ${strange.sha256} is not the one that was put away.`);
+    for (const [table, column, what] of [
+      ['clips', 'bytes', 'Clip'],
+      ['signed_accounts', 'pdf', 'Signed account'],
+    ]) {
+      const odd = (await client.query(`SELECT sha256 FROM ${table} WHERE encode(sha256(${column}), 'hex') <> sha256 LIMIT 1`)).rows[0];
+      if (odd) throw new Error(`${what} ${odd.sha256} is not the one that was put away.`);
+    }
+    const unsigned = (
+      await client.query(
+        `SELECT e."caseId", e.seq FROM entries e LEFT JOIN signed_accounts a ON a."caseId" = e."caseId" AND a.version = (e.body->>'version')::int
+         WHERE e.kind = 'account-signed' AND a.sha256 IS DISTINCT FROM e.body->>'sha256' LIMIT 1`,
+      )
+    ).rows[0];
+    if (unsigned) throw new Error(`The account that entry ${unsigned.seq} of case ${unsigned.caseId} signed is another or is gone.`);
     return { cases: held.length, made: list.made };
   } finally {
     await client.end().catch(() => undefined);

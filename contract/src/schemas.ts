@@ -2,26 +2,44 @@ import Joi from 'joi';
 import { ENTRY_KINDS, GAUGE_KINDS, gradeRulesSchema, layoutSchema, priceLineSchema, sheetSpecSchema, SPEC_KEYS } from '@true-ledger/core';
 import { LIMITS, ROLES } from './types.js';
 
-const uuid = Joi.string().guid({ version: ['uuidv4'] });
-const name = Joi.string().trim().min(1).max(80);
+/** As the database keeps it: in small letters. */
+const uuid = Joi.string()
+  .guid({ version: ['uuidv4'] })
+  .lowercase();
+const name = Joi.string()
+  .trim()
+  .min(1)
+  .max(80)
+  // Nothing that cannot be seen, and no change of direction.
+  .pattern(/[\p{Cc}\p{Cf}\p{Cs}\p{Co}]/u, { invert: true });
+const signInName = Joi.string()
+  .pattern(/^[A-Za-z0-9._-]{1,80}$/)
+  .messages({ 'string.pattern.base': '{{#label}} is made of letters a–z, digits, dot, dash and underscore' });
 const password = Joi.string().min(10).max(200);
 
 export const signInSchema = Joi.object({ signIn: Joi.string().trim().max(80).required(), password: Joi.string().max(200).required() });
 export const claimSchema = Joi.object({
   token: Joi.string().hex().length(64).required(),
   name: name.required(),
-  signIn: name.required(),
+  signIn: signInName.required(),
   password: password.required(),
 });
 export const accountSchema = Joi.object({
   name: name.required(),
-  signIn: name.required(),
+  signIn: signInName.required(),
   password: password.required(),
   role: Joi.string()
     .valid(...ROLES)
     .required(),
 });
-export const accountChangeSchema = Joi.object({ role: Joi.string().valid(...ROLES), active: Joi.boolean(), password }).min(1);
+export const accountChangeSchema = Joi.object({
+  role: Joi.string().valid(...ROLES),
+  active: Joi.boolean(),
+  password,
+  cases: Joi.array().items(uuid).max(2000).unique().allow(null),
+}).min(1);
+export const passwordSchema = Joi.object({ current: Joi.string().max(200).required(), fresh: password.required() });
+export const recoverSchema = Joi.object({ token: Joi.string().hex().length(64).required(), password: password.required() });
 
 /** Envelope of an append; bodies are checked per kind by core against the case. */
 export const appendSchema = Joi.object({
@@ -164,7 +182,11 @@ const hash = Joi.string()
   .pattern(/^[0-9a-f]{64}$/)
   .required();
 
+/** Id of what is asked for: the same asked again after a lost answer gives the same. */
+const asked = uuid;
+
 export const signRequestSchema = Joi.object({
+  id: asked,
   /** Head of the ledger the page was looked at with; a newer one is looked at first. */
   head: hash,
   /** What is amended; may be empty for the first version only. */
@@ -174,6 +196,7 @@ export const signRequestSchema = Joi.object({
 });
 
 export const shareRequestSchema = Joi.object({
+  id: asked,
   version: Joi.number().integer().min(1).max(999).required(),
   days: Joi.number().integer().min(1).max(365).required(),
   note: Joi.string().trim().max(200).allow('').required(),

@@ -9,6 +9,8 @@ export interface Account {
   readonly signIn: string;
   readonly role: Role;
   readonly active: boolean;
+  /** False: a reader who sees only the cases chosen for him. */
+  readonly allCases: boolean;
 }
 
 export interface SessionInfo {
@@ -35,6 +37,8 @@ export interface CaseSummary {
   readonly leading: string | null;
   readonly leadingProbability: number | null;
   readonly updated: string;
+  /** Entries written since the figures were computed; 0 when they are of now. */
+  readonly behind: number;
   readonly demo: boolean;
   /** Worst grade by bench row, for the strip on the Shelf; null where nothing was examined. */
   readonly strip: ReadonlyArray<{ readonly station: string; readonly grade: number | null }>;

@@ -7,11 +7,14 @@ import { BundlesModule } from './bundles/bundles.module.js';
 import { CasesModule } from './cases/cases.module.js';
 import { ClipsModule } from './clips/clips.module.js';
 import { CausesController } from './causes/causes.controller.js';
+import { ComputeModule } from './compute/compute.module.js';
 import { CONFIG, type ServerConfig } from './config.js';
 import { DatabaseModule } from './database/database.module.js';
 import { GradeBooksModule } from './gradeBooks/gradeBooks.module.js';
 import { PolicyModule } from './policy/policy.module.js';
 import { GaugesModule } from './gauges/gauges.module.js';
+import { IntakeModule } from './intake/intake.module.js';
+import { KeysModule } from './keys/keys.module.js';
 import { LedgerModule } from './ledger/ledger.module.js';
 import { MeasureController } from './measure/measure.controller.js';
 import { PhotosModule } from './photos/photos.module.js';
@@ -62,6 +65,9 @@ export class AppModule {
       imports: [
         ConfigModule.with(config),
         DatabaseModule,
+        KeysModule,
+        IntakeModule,
+        ComputeModule,
         AccountsModule,
         LedgerModule,
         CasesModule,

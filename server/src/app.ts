@@ -8,12 +8,14 @@ import cookieParser from 'cookie-parser';
 import express, { type NextFunction, type Request, type Response } from 'express';
 import helmet from 'helmet';
 import { existsSync } from 'node:fs';
+import type { Server } from 'node:http';
 import { join } from 'node:path';
 import { AppModule } from './app.module.js';
 import { AccountsService } from './accounts/accounts.service.js';
-import { SESSION_COOKIE } from './accounts/guard.js';
+import { sessionToken } from './accounts/guard.js';
 import type { ServerConfig } from './config.js';
 import { describeProblems } from './http/checked.js';
+import { gate } from './http/gate.js';
 import { ProblemFilter } from './http/problem.js';
 
 /** Builds the application: API under /api, the built web pages for everything else. */
@@ -24,7 +26,7 @@ export async function makeApp(config: ServerConfig): Promise<NestExpressApplicat
     abortOnError: false,
     ...(config.tls ? { httpsOptions: { cert: config.tls.cert, key: config.tls.key } } : {}),
   });
-  app.set('trust proxy', 'loopback');
+  app.set('trust proxy', config.trustedProxies.length > 0 ? [...config.trustedProxies] : false);
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -50,6 +52,8 @@ export async function makeApp(config: ServerConfig): Promise<NestExpressApplicat
   app.use(cookieParser());
   app.useWebSocketAdapter(new WsAdapter(app));
   app.use(express.json({ limit: LIMITS.jsonBytes }));
+  app.use(gate);
+  bound(app.getHttpServer() as Server);
   app.useGlobalFilters(new ProblemFilter());
   await addDocs(app);
   addPages(app, config);
@@ -57,10 +61,16 @@ export async function makeApp(config: ServerConfig): Promise<NestExpressApplicat
   return app;
 }
 
+/** A picture over a bad line may take long; a request that does not even say what it wants may not. */
+function bound(server: Server): void {
+  server.requestTimeout = 2 * 3600_000;
+  server.headersTimeout = 60_000;
+}
+
 /** OpenAPI at /api/docs, for signed-in people only. */
 async function addDocs(app: NestExpressApplication): Promise<void> {
   app.use('/api/docs', (request: Request, response: Response, next: NextFunction) => {
-    const token = (request.cookies as Record<string, string | undefined>)[SESSION_COOKIE];
+    const token = sessionToken(request);
     const refuse = (): void => void response.status(401).json({ code: 'signed-out', sentence: 'Sign in to read the API description.' });
     if (!token) return refuse();
     app

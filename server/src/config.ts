@@ -10,6 +10,10 @@ export interface ServerConfig {
   readonly loginAttempts: number;
   readonly loginWindowSeconds: number;
   readonly secureCookies: boolean;
+  /** Addresses of proxies whose word on where a request came from is taken; none unless configured. */
+  readonly trustedProxies: readonly string[];
+  /** Folder of the shop's signing key, outside the database. */
+  readonly keysFolder: string;
   /** Addresses phones in the shop's network reach; empty on loopback. */
   readonly addresses?: readonly string[];
   /** Certificate and key (PEM) to serve with TLS. */
@@ -41,6 +45,8 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): ServerConfig {
     root: projectRoot(),
     loginAttempts: Number(env['LOGIN_ATTEMPTS'] ?? 8),
     loginWindowSeconds: Number(env['LOGIN_WINDOW_SECONDS'] ?? 300),
+    trustedProxies: (env['TL_TRUSTED_PROXIES'] ?? '').split(',').filter(Boolean),
+    keysFolder: env['TL_KEYS'] ?? join(projectRoot(), '.data', 'keys'),
     secureCookies: env['SECURE_COOKIES'] === 'yes',
     addresses: (env['TL_ADDRESSES'] ?? '').split(',').filter(Boolean),
     authority: env['TL_TLS_AUTHORITY'] ? readFileSync(env['TL_TLS_AUTHORITY'], 'utf8') : null,

@@ -1,8 +1,13 @@
 import { AccountsService } from './accounts/accounts.service.js';
 import { makeApp } from './app.js';
 import { readConfig } from './config.js';
+import { sweepLeftovers } from './intake/leftovers.js';
+
+// The last net under what a library rejects beside any request: the shop stays open and the log tells.
+process.on('unhandledRejection', (reason) => console.error('Not handled:', reason instanceof Error ? reason.stack : reason));
 
 const config = readConfig();
+await sweepLeftovers();
 const app = await makeApp(config);
 await app.listen(config.port, config.host);
 const accounts = app.get(AccountsService);

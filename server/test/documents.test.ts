@@ -3,7 +3,17 @@ import { randomUUID } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { openBundle, sealEntry, sha256Hex, verifyBundle, verifyChain, type EntryBody, type LedgerEntry } from '@true-ledger/core';
+import {
+  chainLine,
+  openBundle,
+  sealEntry,
+  sha256Hex,
+  verifyBundle,
+  verifyChain,
+  type EntryBody,
+  type KeptEntry,
+  type LedgerEntry,
+} from '@true-ledger/core';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import pg from 'pg';
 import request from 'supertest';
@@ -222,9 +232,13 @@ describe('a bundle taken in elsewhere', () => {
     expect(verifyBundle(unzipSync(zip))).toMatchObject({ ok: true });
     const taken = await take(zip).expect(201);
     expect(taken.body).toMatchObject({ caseId, outcome: 'new', head: await head() });
-    expect(await ledger(other)).toEqual(await ledger());
+    // The chain is the same to the letter; that it stands for another shop is kept beside it.
+    const kept = (await other.people.reader.get(`/api/cases/${caseId}/entries`).expect(200)).body as KeptEntry[];
+    expect(kept.map(chainLine)).toEqual(await ledger());
+    expect(new Set(kept.map((e) => e.origin))).toEqual(new Set([expect.stringMatching(/^another shop, key( [0-9A-F]{4}){4}$/)]));
     const [here, there] = await Promise.all([bench, other].map((b) => b.people.reader.get(`/api/cases/${caseId}`).expect(200)));
-    expect(there!.body).toEqual(here!.body);
+    expect([there!.body.state.head, there!.body.state.seq]).toEqual([here!.body.state.head, here!.body.state.seq]);
+    expect(there!.body.state.groups[''].case[0].author).toMatchObject({ name: expect.stringContaining('(another shop') as string });
     for (const at of [`photos/${sha256Hex(picture)}/original`, 'account/1/account.pdf'])
       expect(await bytes(other.people.builder.get(`/api/cases/${caseId}/${at}`))).toEqual(
         await bytes(bench.people.builder.get(`/api/cases/${caseId}/${at}`)),
@@ -234,7 +248,7 @@ describe('a bundle taken in elsewhere', () => {
   it('comes out again as it went in', async () => {
     const [out, back] = [unzipSync(await bundle()), unzipSync(await bytes(other.people.builder.get(`/api/cases/${caseId}/bundle.zip`)))];
     expect(Object.keys(back).sort()).toEqual(Object.keys(out).sort());
-    for (const name of Object.keys(out).filter((n) => n !== 'report.pdf'))
+    for (const name of Object.keys(out).filter((n) => !['report.pdf', 'seal.json'].includes(n)))
       expect(Buffer.from(back[name]!).equals(Buffer.from(out[name]!))).toBe(true);
   });
   it('is left alone when it is here, and continued by a later one', async () => {

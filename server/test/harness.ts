@@ -1,5 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { randomBytes, randomUUID } from 'node:crypto';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import {
@@ -54,6 +56,8 @@ export async function appOn(databaseUrl: string, change: Partial<ServerConfig> =
     loginAttempts: 50,
     loginWindowSeconds: 60,
     secureCookies: false,
+    trustedProxies: [],
+    keysFolder: mkdtempSync(join(tmpdir(), 'tl-keys-')),
     ...change,
   });
   await app.listen(0, '127.0.0.1');

@@ -129,8 +129,8 @@ describe('a bundle that was made to hurt', () => {
     [
       'ids that could not be stored',
       async () => zipOf(chain([OPENED, LAYOUT], { id: (seq) => `x'; DROP TABLE entries; -- ${seq}` })),
-      'bundle-refused',
-      /entry 1 has an id of another form/,
+      'bundle-broken',
+      /entry 1 .*shape is not that of an entry \((?:id|author\.id)\)/,
     ],
     [
       'the same id twice',
@@ -144,14 +144,14 @@ describe('a bundle that was made to hurt', () => {
     [
       'an author that is none',
       async () => zipOf(chain([OPENED, LAYOUT], { author: { id: 'nobody', name: 'N' } })),
-      'bundle-refused',
-      /entry 1 has an id of another form/,
+      'bundle-broken',
+      /entry 1 .*shape is not that of an entry \((?:id|author\.id)\)/,
     ],
     [
       'a time that is none',
       async () => zipOf(chain([OPENED, LAYOUT], { time: 'yesterday' })),
-      'bundle-refused',
-      /no author or time that can be read/,
+      'bundle-broken',
+      /entry 1 .*shape is not that of an entry \(time\)/,
     ],
     [
       'a signature without its account',

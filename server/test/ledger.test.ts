@@ -81,8 +81,8 @@ describe('appending', () => {
       'entry-kind',
       /holds no such picture/,
     ],
-    ['text that cannot be kept', draft('remark', 'bore.1', { remark: 'r', text: 'a\u0000b' }), 'entry-content', /cannot be written down/],
-    ['half a character', draft('remark', 'bore.1', { remark: 'r', text: 'a\ud800' }), 'entry-content', /cannot be written down/],
+    ['text that cannot be kept', draft('remark', 'bore.1', { remark: 'r', text: 'a\u0000b' }), 'request', /cannot be kept/],
+    ['half a character', draft('remark', 'bore.1', { remark: 'r', text: 'a\ud800' }), 'request', /cannot be kept/],
   ])('refuses %s', async (_, entry, code, words) => {
     const before = (await entries()).length;
     const answer = await append([entry]).expect(400);

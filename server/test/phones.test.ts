@@ -38,6 +38,8 @@ beforeAll(async () => {
     port: 0,
     host: '127.0.0.1',
     root: ROOT,
+    trustedProxies: [],
+    keysFolder: folder,
     loginAttempts: 50,
     loginWindowSeconds: 60,
     secureCookies: true,

@@ -15,6 +15,7 @@ import { readingsCsv } from '../measure/program/readingsCsv.js';
 import { findingsCsv } from './csv.js';
 import { openBundle, verifyBundle } from './verifyBundle.js';
 
+const CASE = 'c0000000-0000-4000-8000-000000000000';
 const EXAMPLE = JSON.parse(readFileSync(join(__dirname, '../../../docs/formats/examples/fire-pump.case.json'), 'utf8')) as CaseFile;
 const SCHEMA = JSON.parse(readFileSync(join(__dirname, '../../../docs/formats/case.schema.json'), 'utf8')) as {
   properties: Record<string, unknown>;
@@ -128,20 +129,26 @@ describe('bundle', () => {
   drafts.forEach((d, i) =>
     entries.push(
       sealEntry(
-        { id: `e${i}`, kind: d.kind, station: d.station, body: d.body as never, basedOn: null },
         {
-          caseId: 'c',
+          id: `00000000-0000-4000-8000-${String(i).padStart(12, '0')}`,
+          kind: d.kind,
+          station: d.station,
+          body: d.body as never,
+          basedOn: null,
+        },
+        {
+          caseId: CASE,
           seq: i + 1,
           prev: entries.at(-1)?.hash ?? FIRST_PREV,
-          time: 't',
+          time: '2026-11-24T10:00:00.000Z',
           salt: 's',
-          author: { id: 'a', name: 'A' },
+          author: { id: CASE, name: 'A' },
           supersedes: null,
         },
       ),
     ),
   );
-  const state = foldEntries(emptyCase('c'), entries);
+  const state = foldEntries(emptyCase(CASE), entries);
   const view = caseView(state)!;
   const files = {
     'ledger.jsonl': strToU8(entries.map((e) => JSON.stringify(e)).join('\n') + '\n'),
@@ -153,14 +160,20 @@ describe('bundle', () => {
   it('verifies', () => expect(verifyBundle(files)).toMatchObject({ ok: true, entries: 3, photos: 1, head: entries[2]!.hash }));
   it('names the entry of a missing or swapped picture', () => {
     const { [`photos/${sha256Hex(picture)}.jpg`]: _gone, ...rest } = files;
-    expect(verifyBundle(rest).broken).toMatchObject({ seq: 3, id: 'e2', reason: 'its picture is missing from the bundle' });
+    expect(verifyBundle(rest).broken).toMatchObject({
+      seq: 3,
+      id: '00000000-0000-4000-8000-000000000002',
+      reason: 'its picture is missing from the bundle',
+    });
   });
   it('names an unreadable line', () => {
-    const text = new TextDecoder().decode(files['ledger.jsonl']).replace('{"id":"e1"', '{"id":"e1');
+    const text = new TextDecoder()
+      .decode(files['ledger.jsonl'])
+      .replace('{"id":"00000000-0000-4000-8000-000000000001"', '{"id":"00000000-0000-4000-8000-000000000001');
     expect(verifyBundle({ ...files, 'ledger.jsonl': strToU8(text) }).broken).toMatchObject({ seq: 2 });
     expect(verifyBundle({ ...files, 'ledger.jsonl': strToU8('null\n') }).broken).toMatchObject({
       seq: 1,
-      reason: 'its shape is not that of an entry',
+      reason: 'its shape is not that of an entry (the line)',
     });
   });
   it('finds derived files that do not follow from the ledger', () => {

@@ -8,18 +8,22 @@ import { fail, ok, type Result } from '../result.js';
 import { caseFileOf } from './caseFile.js';
 import { readingsCsv } from '../measure/program/readingsCsv.js';
 import { findingsCsv } from './csv.js';
+import { sealVerdict, type SealVerdict } from './seal.js';
 
-export const BUNDLE_LIMITS = { files: 5000, bytes: 4 * 1024 ** 3, file: 128 * 1024 ** 2 } as const;
+/** Files and unpacked bytes of a bundle; of one file; of the text files that are parsed; lines of its ledger. */
+export const BUNDLE_LIMITS = { files: 5000, bytes: 4 * 1024 ** 3, file: 128 * 1024 ** 2, text: 64 * 1024 ** 2, entries: 50_000 } as const;
+const PARSED = /\.(jsonl?|csv)$/;
 
 export type BundleFiles = Readonly<Record<string, Uint8Array>>;
 
 const SAFE_NAME =
-  /^(case\.json|ledger\.jsonl|measurements\.csv|findings\.csv|report\.pdf|accounts\/v[1-9]\d{0,2}\.pdf|photos\/[0-9a-f]{64}\.(jpg|png|webp|heic)|clips\/[0-9a-f]{64}\.[a-z0-9]{2,4})$/;
+  /^(case\.json|seal\.json|ledger\.jsonl|measurements\.csv|findings\.csv|report\.pdf|accounts\/v[1-9]\d{0,2}\.pdf|photos\/[0-9a-f]{64}\.(jpg|png|webp|heic)|clips\/[0-9a-f]{64}\.[a-z0-9]{2,4})$/;
 
 /** Why a file has no place in a bundle, before it is unpacked; null when it has. `count` and `total` include it. */
 export function fileRefusal(name: string, size: number, count: number, total: number): string | null {
   if (!SAFE_NAME.test(name)) return `it holds "${name.slice(0, 80)}", which does not belong in a bundle`;
-  if (size > BUNDLE_LIMITS.file) return `"${name}" unpacks to more than ${BUNDLE_LIMITS.file / 1024 ** 2} MB`;
+  const most = PARSED.test(name) ? BUNDLE_LIMITS.text : BUNDLE_LIMITS.file;
+  if (size > most) return `"${name}" unpacks to more than ${most / 1024 ** 2} MB`;
   if (count > BUNDLE_LIMITS.files || total > BUNDLE_LIMITS.bytes) return 'it unpacks to more than a case can hold';
   return null;
 }
@@ -60,10 +64,13 @@ export interface BundleVerdict {
   };
   /** Files that do not agree with the ledger. */
   readonly disagreements: readonly string[];
+  /** Whose key stands for the bundle as a whole; a bundle of an earlier version has none. */
+  readonly seal: SealVerdict;
 }
 
-/** What a bundle holds, wherever it lies: text files, and the SHA-256 of the others (null: not there). */
+/** What a bundle holds, wherever it lies: its names, text files, and the SHA-256 of any (null: not there). */
 export interface BundleContents {
+  readonly names: readonly string[];
   text(name: string): string | null;
   sha256(name: string): string | null;
 }
@@ -77,6 +84,7 @@ export interface ReadBundle {
 /** Verifies a bundle offline: the chain entry by entry, every photograph and signed account against its entry, and the derived files against the fold of the ledger. */
 export function verifyBundle(files: BundleFiles): BundleVerdict {
   return readBundle({
+    names: Object.keys(files),
     text: (name) => (files[name] ? new TextDecoder().decode(files[name]) : null),
     sha256: (name) => (files[name] ? sha256Hex(files[name]) : null),
   }).verdict;
@@ -109,11 +117,15 @@ export function fileOf(entry: LedgerEntry): { readonly name: string; readonly sh
 export function readBundle(contents: BundleContents): ReadBundle {
   const ledger = contents.text('ledger.jsonl');
   if (ledger === null)
-    return { verdict: { ok: false, entries: 0, head: FIRST_PREV, photos: 0, disagreements: ['ledger.jsonl is missing'] }, entries: [] };
+    return {
+      verdict: { ok: false, entries: 0, head: FIRST_PREV, photos: 0, disagreements: ['ledger.jsonl is missing'], seal: { state: 'none' } },
+      entries: [],
+    };
   const lines = ledger.split('\n').filter((line) => line !== '');
   const entries: LedgerEntry[] = [];
   let prev = FIRST_PREV;
   let photos = 0;
+  const signedVersions = new Set<string>();
   const broken = (seq: number, id: string | null, reason: string, newer = false): ReadBundle => ({
     verdict: {
       ok: false,
@@ -122,9 +134,12 @@ export function readBundle(contents: BundleContents): ReadBundle {
       photos,
       broken: { seq, id, reason, ...(newer ? { newer: true as const } : {}) },
       disagreements: [],
+      seal: { state: 'none' },
     },
     entries,
   });
+  if (lines.length > BUNDLE_LIMITS.entries)
+    return broken(BUNDLE_LIMITS.entries + 1, null, `a ledger of more than ${BUNDLE_LIMITS.entries} entries is not read`);
   for (const [index, line] of lines.entries()) {
     const seq = index + 1;
     let entry: LedgerEntry;
@@ -140,7 +155,9 @@ export function readBundle(contents: BundleContents): ReadBundle {
         return broken(seq, String(entry.id), `its kind ("${String(entry.kind).slice(0, 40)}") is not known here`, true);
       reason ??= contentFault(entry);
       const file = reason ? null : fileOf(entry);
-      if (file) {
+      if (file && file.what === 'signed account' && signedVersions.has(file.name)) reason = 'its version was signed before';
+      else if (file) {
+        if (file.what === 'signed account') signedVersions.add(file.name);
         const held = contents.sha256(file.name);
         if (held === null) reason = `its ${file.what} is missing from the bundle`;
         else if (held !== file.sha256) reason = `its ${file.what} is not the one that was recorded`;
@@ -155,8 +172,10 @@ export function readBundle(contents: BundleContents): ReadBundle {
   }
   const gap = unexplainedGap(entries);
   if (gap) return broken(gap.seq, gap.id, GAP_REASON);
-  const disagreements = derivedFaults(entries, (name) => contents.text(name));
-  return { verdict: { ok: disagreements.length === 0, entries: entries.length, head: prev, photos, disagreements }, entries };
+  const chain = { caseId: entries[0]?.caseId ?? '', entries: entries.length, head: prev };
+  const seal = sealVerdict(contents.text('seal.json'), chain, contents.names, (name) => contents.sha256(name));
+  const disagreements = [...derivedFaults(entries, (name) => contents.text(name)), ...(seal.state === 'broken' ? [seal.reason] : [])];
+  return { verdict: { ok: disagreements.length === 0, entries: entries.length, head: prev, photos, disagreements, seal }, entries };
 }
 
 const EXTENSION: Readonly<Record<string, string>> = {

@@ -98,14 +98,63 @@ function paint(fine: Uint8Array, w: number, h: number, frame: SurfaceFrame, mark
   const rx = (mark.radiusMm / frame.widthMm) * w;
   const ry = (mark.radiusMm / frame.heightMm) * h;
   const points = mark.points.map(([u, v]) => [u * w, v * h] as const);
+  const span = new Float64Array(2);
+  const done = Int32Array.from({ length: 2 * h }, (_, i) => (i % 2 === 0 ? 1 : 0) * w - (i % 2));
   points.forEach((to, i) => {
     const from = points[Math.max(0, i - 1)] ?? to;
     const x0 = Math.max(0, Math.floor(Math.min(from[0], to[0]) - rx));
     const x1 = Math.min(w - 1, Math.ceil(Math.max(from[0], to[0]) + rx));
     const y0 = Math.max(0, Math.floor(Math.min(from[1], to[1]) - ry));
     const y1 = Math.min(h - 1, Math.ceil(Math.max(from[1], to[1]) + ry));
-    for (let y = y0; y <= y1; y++) for (let x = x0; x <= x1; x++) if (near(x + 0.5, y + 0.5, from, to, rx, ry)) fine[y * w + x] = value;
+    for (let y = y0; y <= y1; y++) {
+      reach((y + 0.5) / ry, from[0] / rx, from[1] / ry, to[0] / rx, to[1] / ry, span);
+      let first = Math.max(x0, Math.floor(span[0]! * rx) - 1);
+      let last = Math.min(x1, Math.ceil(span[1]! * rx) + 1);
+      if (first >= done[2 * y]! && last <= done[2 * y + 1]!) continue;
+      while (first <= last && !near(first + 0.5, y + 0.5, from, to, rx, ry)) first++;
+      while (last > first && !near(last + 0.5, y + 0.5, from, to, rx, ry)) last--;
+      if (first > last) continue;
+      fine.fill(value, y * w + first, y * w + last + 1);
+      // What this mark has covered in one piece need not be covered again: a scribble goes over the same place a thousand times.
+      const apart = first > done[2 * y + 1]! + 1 || last < done[2 * y]! - 1;
+      if (!apart || last - first > done[2 * y + 1]! - done[2 * y]!) {
+        done[2 * y] = apart ? first : Math.min(first, done[2 * y]!);
+        done[2 * y + 1] = apart ? last : Math.max(last, done[2 * y + 1]!);
+      }
+    }
   });
+}
+
+/**
+ * Least and greatest x, at height y, of everything within 1 of the segment a–b: two discs and the strip between them, which are convex, so that all
+ * between the two belongs to it. [Infinity, -Infinity] where the height is not reached.
+ */
+function reach(y: number, ax: number, ay: number, bx: number, by: number, out: Float64Array): void {
+  let least = Infinity;
+  let greatest = -Infinity;
+  const discA = 1 - (y - ay) * (y - ay);
+  if (discA >= 0) {
+    const half = Math.sqrt(discA);
+    least = ax - half;
+    greatest = ax + half;
+  }
+  const discB = 1 - (y - by) * (y - by);
+  if (discB >= 0) {
+    const half = Math.sqrt(discB);
+    if (bx - half < least) least = bx - half;
+    if (bx + half > greatest) greatest = bx + half;
+  }
+  const length = Math.sqrt((bx - ax) * (bx - ax) + (by - ay) * (by - ay));
+  if (length > 0 && by !== ay)
+    for (let side = -1; side <= 1; side += 2) {
+      const t = (y - (ay + (side * (bx - ax)) / length)) / (by - ay);
+      if (t < 0 || t > 1) continue;
+      const x = ax + (side * (ay - by)) / length + t * (bx - ax);
+      if (x < least) least = x;
+      if (x > greatest) greatest = x;
+    }
+  out[0] = least;
+  out[1] = greatest;
 }
 
 /** Is the point within one brush radius of the segment, measured in millimetres (the axes have different scales)? */

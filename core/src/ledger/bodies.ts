@@ -9,7 +9,7 @@ import { GAUGE_KINDS, type Gauge } from '../measure/gauge.js';
 import { SPEC_KEYS, sheetSpecSchema, type SheetSpec, type SpecKey } from '../measure/program/specs.js';
 import { DOCUMENT_SCHEMAS, DOCUMENT_SLOTS, type DocumentBodies } from './documentBodies.js';
 import { DECIDE_SCHEMAS, DECIDE_SLOTS, type DecideBodies } from './decideBodies.js';
-import { id, text } from './schemaParts.js';
+import { id, line, text } from './schemaParts.js';
 import { CAUSE_SCHEMAS, CAUSE_SLOTS, type CauseBodies } from './causeBodies.js';
 import { STRIP_SCHEMAS, STRIP_SLOTS, type StripBodies } from './stripBodies.js';
 
@@ -183,7 +183,7 @@ export const BODY_SCHEMAS: Readonly<Record<EntryKind, Joi.ObjectSchema>> = {
   ...CAUSE_SCHEMAS,
   ...DECIDE_SCHEMAS,
   ...DOCUMENT_SCHEMAS,
-  'case-opened': Joi.object({ number: text(40).required(), title: text(160).required(), demo: Joi.boolean() }),
+  'case-opened': Joi.object({ number: line(40).required(), title: text(160).required(), demo: Joi.boolean() }),
   'layout-set': Joi.object({ layout: layoutSchema.required() }),
   'intake-set': Joi.object({
     field: Joi.string()

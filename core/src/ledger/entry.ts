@@ -2,10 +2,13 @@ import { sha256 } from '@noble/hashes/sha2';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils';
 import canonicalize from 'canonicalize';
 import type { EntryBody, EntryKind } from './bodies.js';
+import { shapeFault } from './entrySchema.js';
 
 export interface Author {
   readonly id: string;
   readonly name: string;
+  /** Shop where it was written, when that is not this one; such an author is nobody here. */
+  readonly shop?: string;
 }
 
 /** What a hand sends: the observation, and the entry it believes is current for that field (`null` = believes the field is empty). */
@@ -38,6 +41,21 @@ export interface LedgerEntry {
   readonly prev: string;
   /** SHA-256 of the canonical metadata. */
   readonly hash: string;
+}
+
+/** A line as this shop keeps it: `origin` names the shop it was taken in from, absent for what was written here. No part of the chain. */
+export interface KeptEntry extends LedgerEntry {
+  readonly origin?: string;
+}
+
+/** The line of the chain alone, without what this shop keeps beside it. */
+export function chainLine({ origin: _origin, ...line }: KeptEntry): LedgerEntry {
+  return line;
+}
+
+/** Who wrote an entry, as this shop sees it: somebody of another shop is told apart in name and id, so that he is never taken for one of ours. */
+export function authorOf({ author, origin }: Pick<KeptEntry, 'author' | 'origin'>): Author {
+  return origin === undefined ? author : { id: `${origin}:${author.id}`, name: `${author.name} (${origin})`, shop: origin };
 }
 
 export const FIRST_PREV = '0'.repeat(64);
@@ -95,6 +113,8 @@ export interface ChainVerdict {
 
 /** Checks one entry against the one before; null when it holds. */
 export function entryFault(entry: LedgerEntry, prev: string, seq: number): string | null {
+  const shape = shapeFault(entry);
+  if (shape) return shape;
   if (entry.seq !== seq) return `its number is ${entry.seq}, ${seq} was expected`;
   if (entry.prev !== prev) return 'it does not follow the entry before it';
   if (entry.body !== null && bodyHash(entry.salt, entry.body) !== entry.bodyHash) return 'its content is not what was recorded';
@@ -111,10 +131,10 @@ export function unexplainedGap(entries: readonly LedgerEntry[]): LedgerEntry | n
 export const GAP_REASON = 'its content is gone and no redaction says why';
 
 /** Verifies a whole chain and names the first entry that does not hold. */
-export function verifyChain(entries: readonly LedgerEntry[]): ChainVerdict {
+export function verifyChain(entries: readonly KeptEntry[]): ChainVerdict {
   let prev = FIRST_PREV;
   for (const [index, entry] of entries.entries()) {
-    const reason = entryFault(entry, prev, index + 1);
+    const reason = entryFault(chainLine(entry), prev, index + 1);
     if (reason) return { ok: false, entries: entries.length, head: prev, broken: { seq: index + 1, id: entry.id, reason } };
     prev = entry.hash;
   }

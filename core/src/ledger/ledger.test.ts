@@ -3,12 +3,16 @@ import type { SurfaceMark } from '../damage/wearMap.js';
 import { engineTemplate } from '../engine/templates.js';
 import { checkEntry } from './check.js';
 import { slotOf, type EntryBodies, type EntryKind } from './bodies.js';
-import { canonicalJson, FIRST_PREV, sealEntry, sha256Hex, verifyChain, type EntryDraft, type LedgerEntry } from './entry.js';
+import { canonicalJson, entryHash, FIRST_PREV, sealEntry, sha256Hex, verifyChain, type EntryDraft, type LedgerEntry } from './entry.js';
+import { shapeFault } from './entrySchema.js';
 import { applyDraft, applyEntry, currentVersion, draftConflict, emptyCase, foldEntries, type CaseState } from './state.js';
 import { caseView, coverage, standingGrade } from './views.js';
 
-const author = { id: 'a', name: 'Mara' };
+const author = { id: 'a0000000-0000-4000-8000-000000000000', name: 'Mara' };
 const layout = engineTemplate('inline-4-petrol')!.layout;
+
+const CASE = 'c0000000-0000-4000-8000-000000000000';
+const E = (n: number): string => `e0000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
 
 /** Seals drafts one after the other, as the server does. */
 function chain(drafts: ReadonlyArray<Partial<EntryDraft> & { kind: EntryKind; body: object }>): LedgerEntry[] {
@@ -16,9 +20,9 @@ function chain(drafts: ReadonlyArray<Partial<EntryDraft> & { kind: EntryKind; bo
   drafts.forEach((d, i) => {
     entries.push(
       sealEntry(
-        { id: d.id ?? `e${i + 1}`, kind: d.kind, station: d.station ?? null, body: d.body as never, basedOn: d.basedOn ?? null },
+        { id: d.id ?? E(i + 1), kind: d.kind, station: d.station ?? null, body: d.body as never, basedOn: d.basedOn ?? null },
         {
-          caseId: 'c',
+          caseId: CASE,
           seq: i + 1,
           prev: entries.at(-1)?.hash ?? FIRST_PREV,
           time: '2026-11-24T10:00:00.000Z',
@@ -36,7 +40,7 @@ const start = [
   { kind: 'case-opened' as const, body: { number: '1', title: 'Winch' } },
   { kind: 'layout-set' as const, body: { layout } },
 ];
-const fold = (entries: readonly LedgerEntry[]): CaseState => foldEntries(emptyCase('c'), entries);
+const fold = (entries: readonly LedgerEntry[]): CaseState => foldEntries(emptyCase(CASE), entries);
 
 describe('hashes', () => {
   it('are SHA-256 and RFC 8785', () => {
@@ -70,12 +74,12 @@ describe('fold', () => {
       { kind: 'state-set' as const, station: 'bore.2', body: { state: 'lost' as const } },
       { kind: 'grade-confirmed' as const, station: 'bore.1', body: { grade: 2 as const, proposed: null, reason: '', book: '1' } },
       { kind: 'intake-set' as const, station: null, body: { field: 'complaint' as const, value: 'knock' } },
-      { kind: 'retracted' as const, station: 'bore.1', body: { target: 'e3', slot: 'state', reason: '' } },
+      { kind: 'retracted' as const, station: 'bore.1', body: { target: E(3), slot: 'state', reason: '' } },
     );
     fc.assert(
       fc.property(fc.array(kinds, { maxLength: 30 }), (drafts) => {
         const entries = chain([...start, ...drafts]);
-        const stepwise = entries.reduce(applyEntry, emptyCase('c'));
+        const stepwise = entries.reduce(applyEntry, emptyCase(CASE));
         expect(fold(entries)).toEqual(stepwise);
         const half = Math.floor(entries.length / 2);
         expect(foldEntries(fold(entries.slice(0, half)), entries.slice(half))).toEqual(stepwise);
@@ -311,5 +315,56 @@ describe('views', () => {
     const slots = (Object.keys(bodies) as EntryKind[]).map((k) => slotOf(k, bodies[k]));
     expect(slots.every((s) => s.length > 0)).toBe(true);
     expect(currentVersion(emptyCase('c'), null, slots[0]!)).toBeUndefined();
+  });
+});
+
+describe('the shape of an entry', () => {
+  const [good] = chain([{ kind: 'remark', body: { remark: 'r', text: 'x' } }]);
+  const rehash = (change: object): LedgerEntry => {
+    const bare = { ...good!, ...change };
+    return { ...bare, hash: entryHash(bare) };
+  };
+  it('is held to the letter, though the hashes were made to fit', () => {
+    expect(verifyChain([good!])).toMatchObject({ ok: true });
+    for (const change of [
+      { author: { ...author, shop: 'x' } },
+      { author: { id: 'a', name: 'Mara' } },
+      { time: 1_764_000_000_000 },
+      { time: '2026-11-24' },
+      { station: undefined },
+      { station: 7 },
+      { supersedes: undefined },
+      { supersedes: 'none' },
+      { supersedes: 3 },
+      { salt: {} },
+      { id: E(1).toUpperCase() },
+      { caseId: 'other' },
+      { extra: 1 },
+      { seq: '1' },
+      { body: [] },
+    ]) {
+      const forged = { ...good!, ...change } as unknown as LedgerEntry;
+      const fits = 'station' in change || 'supersedes' in change || 'author' in change || 'time' in change ? rehash(change) : forged;
+      expect([JSON.stringify(change), verifyChain([fits])]).toMatchObject([JSON.stringify(change), { ok: false, broken: { seq: 1 } }]);
+    }
+  });
+  it('does not fall over anything it is given', () => {
+    fc.assert(
+      fc.property(fc.anything({ withNullPrototype: true, withMap: true }), (thing) => {
+        expect(typeof shapeFault(thing)).toBe('string');
+      }),
+    );
+  });
+  it('tells who is of another shop apart, in name and id, and takes no release from there', () => {
+    const entries = chain([...start, { kind: 'case-released', body: { note: '' } }]);
+    const theirs = foldEntries(
+      emptyCase(CASE),
+      entries.map((e) => ({ ...e, origin: 'another shop' })),
+    );
+    const version = currentVersion(theirs, null, 'released')!;
+    expect(version.author).toEqual({ id: `another shop:${author.id}`, name: 'Mara (another shop)', shop: 'another shop' });
+    expect(caseView(theirs)!.released).toBeUndefined();
+    expect(caseView(fold(entries))!.released).toBeDefined();
+    expect(verifyChain(entries.map((e) => ({ ...e, origin: 'another shop' })))).toMatchObject({ ok: true });
   });
 });

@@ -1,6 +1,6 @@
 import { slotOf, type EntryBodies, type EntryBody, type EntryKind } from './bodies.js';
-import type { Author, EntryDraft, LedgerEntry } from './entry.js';
-import { FIRST_PREV } from './entry.js';
+import type { Author, EntryDraft, KeptEntry, LedgerEntry } from './entry.js';
+import { authorOf, FIRST_PREV } from './entry.js';
 
 /** One live value of a field and who wrote it when. */
 export interface SlotVersion {
@@ -35,7 +35,7 @@ type Applicable = Pick<LedgerEntry, 'id' | 'kind' | 'station' | 'author' | 'time
   readonly body: EntryBody | null;
   readonly seq: number;
   readonly hash: string;
-};
+} & Pick<KeptEntry, 'origin'>;
 
 function nextSlot(slot: Slot, entry: Applicable): Slot {
   if (entry.body === null) return slot;
@@ -43,8 +43,8 @@ function nextSlot(slot: Slot, entry: Applicable): Slot {
     const { target } = entry.body as EntryBodies['retracted'];
     return slot.filter((version) => version.entry !== target);
   }
-  const { id, seq, kind, body, author, time } = entry;
-  return [...slot, { entry: id, seq, kind, body, author, time }];
+  const { id, seq, kind, body, time } = entry;
+  return [...slot, { entry: id, seq, kind, body, author: authorOf(entry), time }];
 }
 
 /** Groups without the value a redaction struck; a fold over the redacted ledger never had it. */

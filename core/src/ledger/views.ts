@@ -6,7 +6,7 @@ import { GRADE_BOOK, proposeGrade, type GradeBook, type GradeProposal } from '..
 import { lineDepth, mergeLines, mergeReads, TRUSTED, type ReadLine } from '../damage/surfaceRead.js';
 import { summariseMap, summariseWear, wearMap, type SurfaceMark, type WearMap, type WearSummary } from '../damage/wearMap.js';
 import type { SpecKey } from '../measure/program/specs.js';
-import type { EntryBodies, EntryKind, IntakeField, ReportField, StationState } from './bodies.js';
+import type { EntryBodies, EntryBody, EntryKind, IntakeField, ReportField, StationState } from './bodies.js';
 import type { CaseState, SlotGroup, SlotVersion } from './state.js';
 
 /** A current value with the entry behind it. */
@@ -30,6 +30,9 @@ function single<K extends EntryKind>(group: SlotGroup, slot: string): Sourced<En
   const version = group[slot]?.at(-1);
   return version ? { value: version.body as EntryBodies[K], version } : undefined;
 }
+
+const ours = <T extends Sourced<EntryBody>>(value: T | undefined): T | undefined =>
+  value?.version.author.shop === undefined ? value : undefined;
 
 /** Everything known of one station. */
 export interface StationView {
@@ -59,6 +62,12 @@ export interface StationView {
   readonly summary: WearSummary | null;
 }
 
+/** Computed when it is first asked for: who reads a case for its pictures does not wait for its surfaces to be drawn. */
+function once<T>(compute: () => T): () => T {
+  let held: { readonly value: T } | undefined;
+  return () => (held ??= { value: compute() }).value;
+}
+
 const viewCache = new WeakMap<SlotGroup, Map<string, StationView>>();
 
 function stationView(layout: EngineLayout, station: Station, group: SlotGroup, book: GradeBook): StationView {
@@ -85,21 +94,32 @@ function stationView(layout: EngineLayout, station: Station, group: SlotGroup, b
   const read = reads.map((r) => r.value);
   const frame = station.surface;
   // A picture that was read shows its wear before anyone has confirmed it; it counts as examined only then.
-  const wear = frame && (examined || reads.length > 0) ? wearMap(frame, bare, mergeReads(read)) : null;
-  const readLines = frame ? mergeLines(read, bare, frame.uSpanDeg, frame.heightMm) : [];
-  const summary = wear ? withLines(summariseWear(wear, bare), readLines, reads.length > 0 ? wear : null) : null;
+  const wear = once(() => (frame && (examined || reads.length > 0) ? wearMap(frame, bare, mergeReads(read)) : null));
+  const readLines = once(() => (frame ? mergeLines(read, bare, frame.uSpanDeg, frame.heightMm) : []));
+  const summary = once(() => {
+    const map = wear();
+    return map ? withLines(summariseWear(map, bare), readLines(), reads.length > 0 ? map : null) : null;
+  });
   const trusted = read.some((r) => r.confidence >= TRUSTED);
+  const proposal = once(() => {
+    const shown = marks.length > 0 || trusted ? summary() : null;
+    return shown ? proposeGrade(station.part, layout.shellConstruction, shown, book) : null;
+  });
   const view: StationView = {
     station,
     state,
     grade,
-    proposal: summary && (marks.length > 0 || trusted) ? proposeGrade(station.part, layout.shellConstruction, summary, book) : null,
+    get proposal() {
+      return proposal();
+    },
     secondOpinion: single<'second-opinion'>(group, 'second-opinion'),
     photos: collect(group, 'photo-added'),
     corners: Object.fromEntries(collect(group, 'corners-set').map((c) => [c.value.sha256, c])),
     marks,
     reads,
-    readLines,
+    get readLines() {
+      return readLines();
+    },
     patterns,
     remarks: collect(group, 'remark'),
     readings: collect(group, 'reading-taken'),
@@ -107,8 +127,12 @@ function stationView(layout: EngineLayout, station: Station, group: SlotGroup, b
     tags: Object.fromEntries(collect(group, 'tag-read').map((t) => [t.value.sha256, t])),
     blurs: Object.fromEntries(collect(group, 'blur-set').map((b) => [b.value.sha256, b])),
     charted: marks.length > 0 || (reads.length > 0 && state === 'findings'),
-    wear,
-    summary,
+    get wear() {
+      return wear();
+    },
+    get summary() {
+      return summary();
+    },
   };
   const perGroup = viewCache.get(group) ?? new Map<string, StationView>();
   perGroup.set(key, view);
@@ -237,7 +261,8 @@ export function caseView(state: CaseState): CaseView | null {
     answers: collect(own, 'answer-set'),
     unexplained: new Map(collect(own, 'unexplained-set').map((u) => [u.value.place, u])),
     answerable: single<'answerable-set'>(own, 'answerable'),
-    released: single<'case-released'>(own, 'released'),
+    // Another shop releases nothing here.
+    released: ours(single<'case-released'>(own, 'released')),
     schools: new Map(collect(own, 'school-set').map((x) => [x.value.question, x])),
     dispositions: stations.flatMap(({ station }) => {
       const held = single<'disposition-set'>(state.groups[station.id] ?? NO_GROUP, 'disposition');

@@ -4,6 +4,8 @@ import {
   accountChangeSchema,
   accountSchema,
   claimSchema,
+  passwordSchema,
+  recoverSchema,
   signInSchema,
   type Account,
   type Me,
@@ -65,6 +67,38 @@ export class AccountsController {
     return me(account);
   }
 
+  /** Sets the password of an owner who lost it, by the link the server's console told. */
+  @Public()
+  @Post('recover')
+  async recover(
+    @Checked(recoverSchema) body: { token: string; password: string },
+    @Req() request: SignedRequest,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<Me> {
+    const { account, token } = await this.accounts.recover(body, request.headers['user-agent'] ?? '');
+    this.give(response, token);
+    return me(account);
+  }
+
+  /** Changes one's own password. */
+  @Needs('reader')
+  @Post('password')
+  async password(
+    @Checked(passwordSchema) body: { current: string; fresh: string },
+    @Req() request: SignedRequest,
+    @Who() account: Account,
+  ): Promise<{ ok: true }> {
+    await this.accounts.changeOwn(account, request.sessionId ?? '', body.current, body.fresh, request.ip ?? '');
+    return { ok: true };
+  }
+
+  /** Cases a reader with chosen cases may see; null: all. */
+  @Needs('owner')
+  @Get('accounts/:id/cases')
+  async cases(@Param('id', ParseUUIDPipe) id: string): Promise<{ cases: readonly string[] | null }> {
+    return { cases: await this.accounts.chosenCases(id) };
+  }
+
   @Needs('reader')
   @Post('sign-out')
   async signOut(@Req() request: SignedRequest, @Res({ passthrough: true }) response: Response): Promise<{ ok: true }> {
@@ -106,7 +140,7 @@ export class AccountsController {
   @Patch('accounts/:id')
   change(
     @Param('id', ParseUUIDPipe) id: string,
-    @Checked(accountChangeSchema) body: { role?: Role; active?: boolean; password?: string },
+    @Checked(accountChangeSchema) body: { role?: Role; active?: boolean; password?: string; cases?: readonly string[] | null },
   ): Promise<Account> {
     return this.accounts.change(id, body);
   }

@@ -17,6 +17,12 @@ export interface SignedRequest extends Request {
 export const Public = (): MethodDecorator => SetMetadata('public', true);
 /** Least role a handler needs. */
 export const Needs = (role: Role): MethodDecorator => SetMetadata('role', role);
+/** Token of the session, when the request brings one that can be one. */
+export function sessionToken(request: { readonly cookies?: Readonly<Record<string, unknown>> }): string | null {
+  const token = request.cookies?.[SESSION_COOKIE];
+  return typeof token === 'string' && /^[0-9a-f]{64}$/.test(token) ? token : null;
+}
+
 export const Who = createParamDecorator(
   (_: unknown, context: ExecutionContext): Account => context.switchToHttp().getRequest<SignedRequest>().account as Account,
 );
@@ -36,7 +42,7 @@ export class SessionGuard implements CanActivate {
     const changes = !['GET', 'HEAD', 'OPTIONS'].includes(request.method);
     if (changes) checkOrigin(request);
     if (this.reflector.get<boolean>('public', context.getHandler())) return true;
-    const token = request.cookies[SESSION_COOKIE];
+    const token = sessionToken(request);
     const found = token ? await this.accounts.accountOfToken(token) : null;
     if (!found)
       throw new ProblemError({
@@ -51,9 +57,15 @@ export class SessionGuard implements CanActivate {
         code: 'forbidden',
         sentence: `This needs the role ${need}; you are signed in as ${found.account.role}. Nothing was changed.`,
       });
+    const { caseId } = request.params as { caseId?: string };
+    // Not "forbidden": who may not see a case is not told that there is one.
+    if (caseId !== undefined && !(isUuid(caseId) && (await this.accounts.maySee(found.account, caseId))))
+      throw new ProblemError({ code: 'not-found', sentence: 'There is no such case.' });
     return true;
   }
 }
+
+const isUuid = (text: string): boolean => /^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(text);
 
 /** A request that changes something must come from a page of this very server. */
 function checkOrigin(request: Request): void {

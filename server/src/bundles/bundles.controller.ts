@@ -1,14 +1,26 @@
 import { Controller, Get, Param, ParseUUIDPipe, Post, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import { ApiBody, ApiConsumes, ApiTags } from '@nestjs/swagger';
-import { LIMITS, type ImportAnswer } from '@true-ledger/contract';
-import { caseFileOf, fileOf, findingsCsv, readingsCsv, type EntryBodies, type LedgerEntry } from '@true-ledger/core';
+import { LIMITS, type Account, type ImportAnswer } from '@true-ledger/contract';
+import {
+  chainLine,
+  emptyCase,
+  fileOf,
+  foldEntries,
+  sha256Hex,
+  type EntryBodies,
+  type KeptEntry,
+  type LedgerEntry,
+  type SealClaims,
+} from '@true-ledger/core';
 import type { Response } from 'express';
 import { unlink } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { ZipFile } from 'yazl';
-import { Needs } from '../accounts/guard.js';
+import { Needs, Who } from '../accounts/guard.js';
+import { ComputeService } from '../compute/compute.service.js';
+import { disposition } from '../http/download.js';
+import { ARRIVING } from '../intake/leftovers.js';
+import { KeysService } from '../keys/keys.service.js';
 import { ClipsService } from '../clips/clips.service.js';
 import { ProblemError } from '../http/problem.js';
 import { LedgerService } from '../ledger/ledger.service.js';
@@ -25,14 +37,17 @@ export class BundlesController {
     private readonly photos: PhotosService,
     private readonly clips: ClipsService,
     private readonly reports: ReportsService,
+    private readonly compute: ComputeService,
+    private readonly keys: KeysService,
   ) {}
 
   @Get('case.json')
   async caseFile(@Param('caseId', ParseUUIDPipe) caseId: string, @Res() response: Response): Promise<void> {
     const { state, view } = await this.ledger.view(caseId);
+    const { caseFile } = await this.compute.run<'files'>({ kind: 'files', state });
     response
-      .set({ 'Content-Type': 'application/json', 'Content-Disposition': `attachment; filename="case-${view.number}.json"` })
-      .send(JSON.stringify(caseFileOf(state, view), null, 2));
+      .set({ 'Content-Type': 'application/json', 'Content-Disposition': disposition('attachment', `case-${view.number}`, 'json') })
+      .send(caseFile);
   }
 
   /** Holds original pictures, so it takes a builder. */
@@ -43,14 +58,23 @@ export class BundlesController {
     const entries = (await this.ledger.entries(caseId)).slice(0, state.seq);
     const zip = new ZipFile();
     const plain = { compress: false };
-    zip.addBuffer(Buffer.from(entries.map((e) => JSON.stringify(e)).join('\n') + '\n'), 'ledger.jsonl', plain);
-    zip.addBuffer(Buffer.from(JSON.stringify(caseFileOf(state, view), null, 2)), 'case.json');
-    zip.addBuffer(Buffer.from(readingsCsv(view)), 'measurements.csv');
-    zip.addBuffer(Buffer.from(findingsCsv(view)), 'findings.csv');
-    zip.addBuffer((await this.reports.draft(caseId)).bytes, 'report.pdf', plain);
+    const files: Record<string, string> = {};
+    const add = (bytes: Buffer, name: string, options = {}): void => {
+      files[name] = sha256Hex(bytes);
+      zip.addBuffer(bytes, name, options);
+    };
+    // The files beside the ledger follow from its lines alone, as whoever verifies them folds them.
+    const lines = foldEntries(emptyCase(caseId), entries.map(chainLine));
+    const derived = await this.compute.run<'files'>({ kind: 'files', state: lines });
+    const report = (await this.reports.draft(caseId)).bytes;
+    add(Buffer.from(entries.map((e) => JSON.stringify(chainLine(e))).join('\n') + '\n'), 'ledger.jsonl', plain);
+    add(Buffer.from(derived.caseFile), 'case.json');
+    add(Buffer.from(derived.readings), 'measurements.csv');
+    add(Buffer.from(derived.findings), 'findings.csv');
+    add(report, 'report.pdf', plain);
     response.set({
       'Content-Type': 'application/zip',
-      'Content-Disposition': `attachment; filename="case-${view.number}.zip"`,
+      'Content-Disposition': disposition('attachment', `case-${view.number}`, 'zip'),
       'Cache-Control': 'no-store',
     });
     const sent = new Promise<void>((resolve, reject) =>
@@ -61,8 +85,13 @@ export class BundlesController {
       const file = fileOf(entry);
       if (!file || done.has(file.name)) continue;
       done.add(file.name);
-      zip.addBuffer(await this.bytesOf(caseId, entry, file.sha256), file.name, plain);
+      add(await this.bytesOf(caseId, entry, file.sha256), file.name, plain);
     }
+    const seal = this.keys.seal(
+      { caseId, entries: entries.length, head: state.head, made: new Date().toISOString(), files, origins: stretches(entries) },
+      '',
+    );
+    zip.addBuffer(Buffer.from(JSON.stringify(seal, null, 2)), 'seal.json');
     zip.end();
     await sent;
   }
@@ -79,6 +108,18 @@ export class BundlesController {
   }
 }
 
+/** Stretches of a ledger that were taken in from elsewhere. */
+function stretches(entries: readonly KeptEntry[]): SealClaims['origins'] {
+  const found: Array<{ from: number; to: number; shop: string }> = [];
+  for (const { seq, origin } of entries) {
+    const last = found.at(-1);
+    if (origin === undefined) continue;
+    if (last && last.shop === origin && last.to === seq - 1) last.to = seq;
+    else found.push({ from: seq, to: seq, shop: origin });
+  }
+  return found;
+}
+
 /** Takes a bundle in. */
 @ApiTags('bundle')
 @Controller('api/bundles')
@@ -89,13 +130,11 @@ export class BundlesInController {
   @Post()
   @ApiConsumes('multipart/form-data')
   @ApiBody({ schema: { type: 'object', properties: { file: { type: 'string', format: 'binary' } } } })
-  @UseInterceptors(
-    FileInterceptor('file', { dest: join(tmpdir(), 'true-ledger-bundles'), limits: { fileSize: LIMITS.bundleBytes, files: 1, fields: 2 } }),
-  )
-  async take(@UploadedFile() file: Express.Multer.File | undefined): Promise<ImportAnswer> {
+  @UseInterceptors(FileInterceptor('file', { dest: ARRIVING, limits: { fileSize: LIMITS.bundleBytes, files: 1, fields: 2 } }))
+  async take(@UploadedFile() file: Express.Multer.File | undefined, @Who() who: Account): Promise<ImportAnswer> {
     if (!file) throw new ProblemError({ code: 'no-file', sentence: 'No bundle came with the request. Choose a file.', field: 'file' });
     try {
-      return await this.imports.take(file.path);
+      return await this.imports.take(file.path, { id: who.id, name: who.name });
     } finally {
       await unlink(file.path).catch(() => undefined);
     }

@@ -4,6 +4,7 @@ import { newCaseSchema, type Account, type CaseResponse, type CaseSummary, type 
 import { SPEC_KEYS, validateLayout, type EntryDraft, type SpecSheet } from '@true-ledger/core';
 import { randomUUID } from 'node:crypto';
 import { DataSource } from 'typeorm';
+import { AccountsService } from '../accounts/accounts.service.js';
 import { Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
 import { CaseRow } from '../database/entities.js';
@@ -11,6 +12,7 @@ import { ProblemError } from '../http/problem.js';
 import { GradeBooksService } from '../gradeBooks/gradeBooks.service.js';
 import { PolicyService } from '../policy/policy.service.js';
 import { PricesService } from '../prices/prices.service.js';
+import type { StoredSummary } from '../ledger/summary.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import { SheetsService } from '../sheets/sheets.service.js';
 
@@ -32,6 +34,7 @@ function sheetEntries(sheet: SpecSheet): EntryDraft[] {
 export class CasesController {
   constructor(
     private readonly db: DataSource,
+    private readonly accounts: AccountsService,
     private readonly ledger: LedgerService,
     private readonly sheets: SheetsService,
     private readonly books: GradeBooksService,
@@ -40,17 +43,21 @@ export class CasesController {
   ) {}
 
   @Get()
-  async shelf(): Promise<CaseSummary[]> {
-    const rows = await this.db
-      .getRepository(CaseRow)
-      .find({ select: { id: true, number: true, title: true, reference: true, summary: true, updated: true }, order: { updated: 'DESC' } });
+  async shelf(@Who() account: Account): Promise<CaseSummary[]> {
+    const seen = await this.accounts.casesOf(account);
+    const all = await this.db.getRepository(CaseRow).find({
+      select: { id: true, number: true, title: true, reference: true, summary: true, seq: true, summarySeq: true, updated: true },
+      order: { updated: 'DESC' },
+    });
+    const rows = seen ? all.filter((r) => seen.has(r.id)) : all;
     return rows.map((r) => ({
-      ...(r.summary as CaseSummary),
+      ...(r.summary as StoredSummary),
       id: r.id,
       number: r.number,
       title: r.title,
       reference: r.reference,
       updated: r.updated.toISOString(),
+      behind: Math.max(0, r.seq - r.summarySeq),
     }));
   }
 

@@ -1,29 +1,29 @@
 import { Body, Controller, Get, HttpCode, Param, ParseUUIDPipe, Post } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { diagnose, diagnosisJson, readCaseFile, type DiagnosisJson } from '@true-ledger/core';
+import type { DiagnosisJson } from '@true-ledger/core';
 import { Needs } from '../accounts/guard.js';
-import { ProblemError } from '../http/problem.js';
+import { ComputeService } from '../compute/compute.service.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 
 @ApiTags('causes')
 @Controller('api')
 export class CausesController {
-  constructor(private readonly ledger: LedgerService) {}
+  constructor(
+    private readonly ledger: LedgerService,
+    private readonly compute: ComputeService,
+  ) {}
 
   /** Differential of a stored case. */
   @Get('cases/:caseId/differential')
   async differential(@Param('caseId', ParseUUIDPipe) caseId: string): Promise<DiagnosisJson> {
-    const { view } = await this.ledger.view(caseId);
-    return diagnosisJson(view, diagnose(view));
+    return this.compute.run<'differential'>({ kind: 'differential', state: await this.ledger.state(caseId) });
   }
 
   /** Differential of a case file sent in the body; nothing is stored. */
   @Needs('reader')
   @HttpCode(200)
   @Post('diagnose')
-  diagnoseFile(@Body() body: unknown): DiagnosisJson {
-    const result = readCaseFile(body);
-    if (!result.ok) throw ProblemError.of(result.problem);
-    return diagnosisJson(result.value.view, diagnose(result.value.view));
+  diagnoseFile(@Body() body: unknown): Promise<DiagnosisJson> {
+    return this.compute.run<'diagnose'>({ kind: 'diagnose', file: body });
   }
 }

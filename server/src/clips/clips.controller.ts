@@ -49,7 +49,7 @@ export class ClipsController {
     response.set({
       'Content-Type': mime,
       'Accept-Ranges': 'bytes',
-      'Cache-Control': 'private, max-age=31536000, immutable',
+      'Cache-Control': 'private, no-cache',
       'Content-Disposition': 'inline',
     });
     const asked = /^bytes=(\d*)-(\d*)$/.exec(range ?? '');

@@ -1,43 +1,19 @@
 import { Injectable } from '@nestjs/common';
 import type { UploadResponse } from '@true-ledger/contract';
-import { CLIP_MIMES, currentVersion, sha256Hex, type Author, type CaseState } from '@true-ledger/core';
-import fileType from 'file-type';
+import { currentVersion, sha256Hex, type Author, type CaseState } from '@true-ledger/core';
 import { DataSource, type EntityManager } from 'typeorm';
 import { CaseClipRow, ClipRow, EntryRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
+import { IntakeService } from '../intake/intake.service.js';
 import { entryOf, LedgerService } from '../ledger/ledger.service.js';
-import { plainName } from '../photos/photos.service.js';
-
-type ClipMime = (typeof CLIP_MIMES)[number];
-
-/** What the browser calls the same container. */
-const SAME: Readonly<Record<string, ClipMime>> = {
-  'audio/x-m4a': 'audio/mp4',
-  'audio/opus': 'audio/ogg',
-  'audio/vnd.wave': 'audio/wav',
-  'audio/x-wav': 'audio/wav',
-  'application/ogg': 'audio/ogg',
-};
-
-/** Kind of a sound or film by its own bytes, whatever its name says. `said` decides only between sound and film of one container. */
-export async function clipMime(bytes: Buffer, said: string): Promise<ClipMime> {
-  const found = (await fileType.fromBuffer(bytes))?.mime as string | undefined;
-  const mime = found ? ((SAME[found] ?? found) as ClipMime) : undefined;
-  if (!mime || !CLIP_MIMES.includes(mime))
-    throw new ProblemError({
-      code: 'not-a-clip',
-      sentence: `The clip was not stored: ${bytes.length === 0 ? 'the file is empty' : 'it is not a sound or film of a kind taken here (WebM, MP4, MOV, Ogg, MP3, WAV)'}. Nothing else was lost. Record it again or choose the file.`,
-      field: 'file',
-    });
-  const audio = mime.replace('video/', 'audio/') as ClipMime;
-  return said.startsWith('audio/') && CLIP_MIMES.includes(audio) ? audio : mime;
-}
+import { namesFile, plainName } from '../photos/photos.service.js';
 
 @Injectable()
 export class ClipsService {
   constructor(
     private readonly db: DataSource,
     private readonly ledger: LedgerService,
+    private readonly intake: IntakeService,
   ) {}
 
   /** Stores a voice note or film and files it, in one transaction; the same file at the same place is one. */
@@ -49,13 +25,14 @@ export class ClipsService {
     author: Author,
   ): Promise<UploadResponse> {
     const sha256 = sha256Hex(file.bytes);
-    const mime = await clipMime(file.bytes, file.mime);
+    const mime = await this.intake.clip(file.bytes, file.mime);
     return this.db.transaction(async (tx) => {
       const meanwhile = await this.held(tx, await this.ledger.lockedState(tx, caseId), station, sha256);
       if (meanwhile) return meanwhile;
       await tx.createQueryBuilder().insert().into(ClipRow).values({ sha256, mime, bytes: file.bytes }).orIgnore().execute();
       const body = { sha256, name: plainName(file.name), mime, bytes: file.bytes.length, seconds: file.seconds, takenAt: null };
       const [entry] = await this.ledger.appendIn(tx, caseId, [{ id: entryId, kind: 'clip-added', station, basedOn: null, body }], author);
+      namesFile(entry!, 'clip-added', sha256, station);
       await tx.createQueryBuilder().insert().into(CaseClipRow).values({ caseId, sha256 }).orIgnore().execute();
       return { entry: entry!, already: false };
     });

@@ -10,6 +10,8 @@ export class AccountRow {
   @Column('text') passwordHash: string;
   @Column('text') role: Role;
   @Column('boolean', { default: true }) active: boolean;
+  /** False: a reader who sees only the cases named for him. */
+  @Column('boolean', { default: true }) allCases: boolean;
   @CreateDateColumn({ type: 'timestamptz' }) created: Date;
 }
 
@@ -24,10 +26,19 @@ export class SessionRow {
   @Column('timestamptz') expires: Date;
 }
 
+/** A case that a reader with chosen cases may see. */
+@Entity('account_cases')
+export class AccountCaseRow {
+  @PrimaryColumn('uuid') accountId: string;
+  @PrimaryColumn('uuid') caseId: string;
+}
+
 @Entity('claims')
 export class ClaimRow {
   @PrimaryColumn('text') tokenHash: string;
   @Column('timestamptz') expires: Date;
+  /** Owner whose password it sets; null: it makes the first owner. */
+  @Column('uuid', { nullable: true }) accountId: string | null;
 }
 
 @Entity('cases')
@@ -42,6 +53,8 @@ export class CaseRow {
   @Column('jsonb') state: CaseState;
   @Column('integer') stateSeq: number;
   @Column('jsonb') summary: object;
+  /** Entry the summary was computed from; behind `seq` while the next is being computed. */
+  @Column('integer', { default: 0 }) summarySeq: number;
   @Column('timestamptz') updated: Date;
 }
 
@@ -62,6 +75,8 @@ export class EntryRow {
   @Column('text') bodyHash: string;
   @Column('text') prev: string;
   @Column('text') hash: string;
+  /** Shop it was taken in from; null: written here. */
+  @Column('text', { nullable: true }) origin: string | null;
 }
 
 @Entity('photos')
@@ -80,8 +95,8 @@ export class PhotoRow {
 export class CasePhotoRow {
   @PrimaryColumn('uuid') caseId: string;
   @PrimaryColumn('text') sha256: string;
-  /** Blurred renditions and the entry they were made from; made again when the entry is another. */
-  @Column('uuid', { nullable: true, select: false }) sharedEntry: string | null;
+  /** Blurred renditions and the regions they were made with; made again when those are others. */
+  @Column('text', { nullable: true, select: false }) sharedKey: string | null;
   @Column('bytea', { nullable: true, select: false }) sharedWork: Buffer | null;
   @Column('bytea', { nullable: true, select: false }) sharedThumb: Buffer | null;
   /** As the account shows it, and what it was drawn with. */
@@ -251,6 +266,7 @@ export const ENTITIES = [
   PolicyRow,
   ReferencePartRow,
   AccountRow,
+  AccountCaseRow,
   SessionRow,
   ClaimRow,
   CaseRow,

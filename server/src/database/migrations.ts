@@ -150,3 +150,38 @@ export class Documents1796000000000 implements MigrationInterface {
     );
   }
 }
+
+/** Where entries come from, how old the figures beside a case are, who sees which cases, links of the first run. */
+export class Ground1796100000000 implements MigrationInterface {
+  readonly name = 'Ground1796100000000';
+
+  async up(q: QueryRunner): Promise<void> {
+    await q.query(`
+      ALTER TABLE entries ADD origin text;
+      CREATE OR REPLACE FUNCTION refuse_change() RETURNS trigger LANGUAGE plpgsql AS $$
+        BEGIN
+          IF TG_OP = 'DELETE' THEN RAISE EXCEPTION 'ledger entries are never deleted'; END IF;
+          IF NEW.body IS NOT NULL OR ROW(NEW.id, NEW."caseId", NEW.seq, NEW.kind, NEW.station, NEW."authorId", NEW."authorName", NEW.time, NEW.supersedes, NEW."bodyHash", NEW.prev, NEW.hash, NEW.origin)
+             IS DISTINCT FROM ROW(OLD.id, OLD."caseId", OLD.seq, OLD.kind, OLD.station, OLD."authorId", OLD."authorName", OLD.time, OLD.supersedes, OLD."bodyHash", OLD.prev, OLD.hash, OLD.origin)
+          THEN RAISE EXCEPTION 'ledger entries are never edited'; END IF;
+          RETURN NEW;
+        END $$;
+      ALTER TABLE cases ADD "summarySeq" integer NOT NULL DEFAULT 0;
+      UPDATE cases SET "summarySeq" = seq;
+      CREATE INDEX cases_by_time ON cases (updated DESC, id);
+      CREATE INDEX cases_behind ON cases (id) WHERE "summarySeq" < seq;
+      ALTER TABLE claims ADD "accountId" uuid REFERENCES accounts(id);
+      ALTER TABLE case_photos ADD "sharedKey" text, DROP "sharedEntry";
+      UPDATE case_photos SET "sharedWork" = NULL, "sharedThumb" = NULL, "accountKey" = NULL, "accountPicture" = NULL;
+      ALTER TABLE accounts ADD "allCases" boolean NOT NULL DEFAULT true;
+      CREATE TABLE account_cases (
+        "accountId" uuid NOT NULL REFERENCES accounts(id), "caseId" uuid NOT NULL REFERENCES cases(id), PRIMARY KEY ("accountId", "caseId"));
+    `);
+  }
+
+  async down(q: QueryRunner): Promise<void> {
+    await q.query(
+      'DROP TABLE account_cases; ALTER TABLE claims DROP "accountId"; ALTER TABLE case_photos ADD "sharedEntry" uuid, DROP "sharedKey"; ALTER TABLE accounts DROP "allCases"; DROP INDEX cases_behind, cases_by_time; ALTER TABLE cases DROP "summarySeq"; ALTER TABLE entries DROP origin;',
+    );
+  }
+}

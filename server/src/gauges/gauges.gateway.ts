@@ -5,8 +5,8 @@ import { parse } from 'cookie';
 import type { IncomingMessage } from 'node:http';
 import type { Subscription } from 'rxjs';
 import type { WebSocket } from 'ws';
-import { AccountsService } from '../accounts/accounts.service.js';
-import { SESSION_COOKIE } from '../accounts/guard.js';
+import { AccountsService, endsFor } from '../accounts/accounts.service.js';
+import { sessionToken } from '../accounts/guard.js';
 import { ProblemError } from '../http/problem.js';
 import { EventsService } from '../ledger/events.service.js';
 import { GaugesService } from './gauges.service.js';
@@ -14,6 +14,8 @@ import { GaugesService } from './gauges.service.js';
 /** Codes of a socket that was not let in. */
 const SIGNED_OUT = 4401;
 const OTHER_SITE = 4403;
+/** The database cannot be asked who it is; the page tries again by itself. */
+const STORE_AWAY = 1013;
 
 /** The wire: pages say where a gauge is put and when its key is pressed, and hear what every gauge of the shop sends. */
 @WebSocketGateway({ path: '/api/gauges/live', maxPayload: 4096 })
@@ -43,11 +45,20 @@ export class GaugesGateway implements OnGatewayInit, OnGatewayConnection<WebSock
     socket.on('message', (data: Buffer) => hear(data.toString('utf8')));
     const origin = request.headers.origin;
     if (origin === undefined || !URL.canParse(origin) || new URL(origin).host !== request.headers.host) return socket.close(OTHER_SITE);
-    const token = parse(request.headers.cookie ?? '')[SESSION_COOKIE];
-    const found = token ? await this.accounts.accountOfToken(token) : null;
+    const token = sessionToken({ cookies: parse(request.headers.cookie ?? '') });
+    const found = token ? await this.accounts.accountOfToken(token).catch(() => 'away' as const) : null;
+    if (found === 'away') return socket.close(STORE_AWAY);
     if (!found) return socket.close(SIGNED_OUT);
+    // Whoever sees chosen cases only hears no gauge: what it sends names the place it is on.
+    if (found.account.role === 'reader' && !found.account.allCases) return socket.close(OTHER_SITE);
     this.open.add(socket);
-    socket.on('close', () => this.open.delete(socket));
+    const leaves = this.accounts.ended.subscribe((ended) => {
+      if (endsFor(ended, found.account.id, found.sessionId)) socket.close(SIGNED_OUT);
+    });
+    socket.on('close', () => {
+      this.open.delete(socket);
+      leaves.unsubscribe();
+    });
     let turn: Promise<void> = Promise.resolve();
     // One after the other, so that a press is on the place that was said before it.
     hear = (text) => void (turn = turn.then(() => this.obey(socket, found.account, text)));

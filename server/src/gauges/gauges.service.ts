@@ -107,19 +107,23 @@ export class GaugesService {
   /** Presses the data key; every open page hears what comes out, whichever process it hangs on. */
   async press(gaugeId: string, where: GaugeSpot | 'master' | null): Promise<GaugeMessage> {
     const gauge = await this.gauge(gaugeId);
+    const none = (): ProblemError =>
+      new ProblemError({ code: 'not-found', sentence: `${gauge.name} has no stand-in. Set one up under Gauges.`, field: 'gauge' });
+    const lies = await this.db.getRepository(StandInRow).findOneBy({ gaugeId });
+    if (!lies) throw none();
+    // What is true there is looked up before the lock is taken: a request never holds two connections.
+    const at = where ?? lies.at;
+    if (!at)
+      throw new ProblemError({
+        code: 'gauge-nowhere',
+        sentence: `${gauge.name} is on no place. Open a sheet and put it on a cell, then press again.`,
+        field: 'at',
+      });
+    const { truth, cell } = await this.truth(gauge, at);
     const message = await this.db.transaction(async (tx): Promise<GaugeMessage> => {
       const rows = tx.getRepository(StandInRow);
       const row = await rows.findOne({ where: { gaugeId }, lock: { mode: 'pessimistic_write' } });
-      if (!row)
-        throw new ProblemError({ code: 'not-found', sentence: `${gauge.name} has no stand-in. Set one up under Gauges.`, field: 'gauge' });
-      const at = where ?? row.at;
-      if (!at)
-        throw new ProblemError({
-          code: 'gauge-nowhere',
-          sentence: `${gauge.name} is on no place. Open a sheet and put it on a cell, then press again.`,
-          field: 'at',
-        });
-      const { truth, cell } = await this.truth(gauge, at);
+      if (!row) throw none();
       const { press, state } = pressKey(gauge, row, truth, cell, Math.random);
       await rows.save({ ...row, count: state.count, last: state.last, at: at === 'master' ? row.at : at });
       return press.kind === 'silent'

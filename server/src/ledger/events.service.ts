@@ -3,6 +3,7 @@ import type { CaseEvent, GaugeMessage } from '@true-ledger/contract';
 import pg from 'pg';
 import { Subject, filter, type Observable } from 'rxjs';
 import { CONFIG, type ServerConfig } from '../config.js';
+import { ACCOUNT_CHANNEL, AccountsService, type AccountEnded } from '../accounts/accounts.service.js';
 import { CHANNEL } from './ledger.service.js';
 
 export const GAUGE_CHANNEL = 'true_ledger_gauge';
@@ -17,7 +18,10 @@ export class EventsService implements OnModuleInit, OnApplicationShutdown {
   private client: pg.Client | null = null;
   private stopped = false;
 
-  constructor(@Inject(CONFIG) private readonly config: ServerConfig) {}
+  constructor(
+    @Inject(CONFIG) private readonly config: ServerConfig,
+    private readonly accounts: AccountsService,
+  ) {}
 
   onModuleInit(): void {
     void this.listen();
@@ -36,12 +40,13 @@ export class EventsService implements OnModuleInit, OnApplicationShutdown {
     client.on('end', again);
     client.on('notification', (message) => {
       if (!message.payload) return;
-      if (message.channel === GAUGE_CHANNEL) this.gauges.next(JSON.parse(message.payload) as GaugeMessage);
+      if (message.channel === ACCOUNT_CHANNEL) this.accounts.ended.next(JSON.parse(message.payload) as AccountEnded);
+      else if (message.channel === GAUGE_CHANNEL) this.gauges.next(JSON.parse(message.payload) as GaugeMessage);
       else this.events.next(JSON.parse(message.payload) as CaseEvent);
     });
     try {
       await client.connect();
-      await client.query(`LISTEN ${CHANNEL}; LISTEN ${GAUGE_CHANNEL}`);
+      await client.query(`LISTEN ${CHANNEL}; LISTEN ${GAUGE_CHANNEL}; LISTEN ${ACCOUNT_CHANNEL}`);
     } catch (error) {
       this.log.warn(`cannot listen: ${error instanceof Error ? error.message : String(error)}`);
       again();

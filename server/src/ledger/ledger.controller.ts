@@ -1,9 +1,10 @@
 import { Controller, Get, Param, ParseUUIDPipe, Post, Query } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { appendSchema, redactRequestSchema, type Account, type AppendRequest, type AppendResponse } from '@true-ledger/contract';
-import type { LedgerEntry } from '@true-ledger/core';
+import type { KeptEntry, LedgerEntry } from '@true-ledger/core';
 import { Needs, Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
+import { IntegerPipe } from '../http/integer.js';
 import { LedgerService } from './ledger.service.js';
 import { RedactionsService } from './redactions.service.js';
 
@@ -16,8 +17,11 @@ export class LedgerController {
   ) {}
 
   @Get('entries')
-  entries(@Param('caseId', ParseUUIDPipe) caseId: string, @Query('after') after?: string): Promise<LedgerEntry[]> {
-    return this.ledger.entries(caseId, Math.max(0, Number(after) || 0));
+  entries(
+    @Param('caseId', ParseUUIDPipe) caseId: string,
+    @Query('after', new IntegerPipe('after', 0)) after: number,
+  ): Promise<KeptEntry[]> {
+    return this.ledger.entries(caseId, after);
   }
 
   @Post('entries')

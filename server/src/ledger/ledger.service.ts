@@ -14,30 +14,48 @@ import {
   type CaseState,
   type EntryBody,
   type EntryDraft,
+  type KeptEntry,
   type LedgerEntry,
 } from '@true-ledger/core';
 import { randomBytes } from 'node:crypto';
+import { Subject } from 'rxjs';
 import { DataSource, In, MoreThan, type EntityManager } from 'typeorm';
 import { CaseClipRow, CasePhotoRow, CaseRow, EntryRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
-import { summarise } from './summary.js';
+import { StateCache } from './stateCache.js';
+import { blankSummary } from './summary.js';
 
 export const CHANNEL = 'true_ledger_case';
-/** The folded state beside the case is written again after this many entries. */
-const SNAPSHOT_EVERY = 24;
-
-export function entryOf(row: EntryRow): LedgerEntry {
-  const { id, caseId, seq, kind, station, authorId, authorName, time, supersedes, body, salt, bodyHash, prev, hash } = row;
-  return { id, caseId, seq, kind, station, author: { id: authorId, name: authorName }, time, supersedes, body, salt, bodyHash, prev, hash };
+export function entryOf(row: EntryRow): KeptEntry {
+  const { id, caseId, seq, kind, station, authorId, authorName, time, supersedes, body, salt, bodyHash, prev, hash, origin } = row;
+  const line = {
+    id,
+    caseId,
+    seq,
+    kind,
+    station,
+    author: { id: authorId, name: authorName },
+    time,
+    supersedes,
+    body,
+    salt,
+    bodyHash,
+    prev,
+    hash,
+  };
+  return origin === null ? line : { ...line, origin };
 }
 
 export function rowOf(entry: LedgerEntry): EntryRow {
   const { author, ...rest } = entry;
-  return { ...rest, authorId: author.id, authorName: author.name };
+  return { ...rest, authorId: author.id, authorName: author.name, origin: null };
 }
 
+type CaseHead = Pick<CaseRow, 'id' | 'seq' | 'head' | 'stateSeq'>;
+const HEAD = { id: true, seq: true, head: true, stateSeq: true } as const;
+
 /** Refuses entries that would stand for something which is not there: a second opening of the case, a picture the case does not hold. */
-async function refuseHollow(tx: EntityManager, caseId: string, draft: EntryDraft): Promise<void> {
+export async function refuseHollow(tx: EntityManager, caseId: string, draft: EntryDraft): Promise<void> {
   if (SERVER_KINDS.has(draft.kind))
     throw new ProblemError({
       code: 'entry-kind',
@@ -64,8 +82,24 @@ async function refuseHollow(tx: EntityManager, caseId: string, draft: EntryDraft
     });
 }
 
+/** What carries a case is not taken back: its opening never, its engine not as long as there is no earlier one to go back to. */
+function refuseBottomless(state: CaseState, draft: EntryDraft): void {
+  if (draft.kind !== 'retracted' || draft.station !== null) return;
+  const { slot } = draft.body as { slot: string };
+  if (slot === 'case' || (slot === 'layout' && (state.groups['']?.['layout']?.length ?? 0) < 2))
+    throw new ProblemError({
+      code: 'entry-kind',
+      sentence: `The ${slot === 'case' ? 'opening of a case' : 'engine of a case'} carries everything else and stays. Correct what is wrong in it instead; nothing was recorded.`,
+      field: 'slot',
+    });
+}
+
 @Injectable()
 export class LedgerService {
+  private readonly cache = new StateCache();
+  /** Cases that have grown in this process. */
+  readonly grown = new Subject<string>();
+
   constructor(private readonly db: DataSource) {}
 
   /** Opens a case with its first entries, in one transaction. Repeating the call with the same ids changes nothing. */
@@ -90,7 +124,7 @@ export class LedgerService {
         head: FIRST_PREV,
         state: emptyCase(caseId),
         stateSeq: 0,
-        summary: {},
+        summary: blankSummary(first) as object,
         updated: new Date(),
       });
       await inTransaction?.(tx);
@@ -122,6 +156,12 @@ export class LedgerService {
     time = new Date(),
   ): Promise<LedgerEntry[]> {
     const row = await this.lockedRow(tx, caseId);
+    if (new Set(drafts.map((d) => d.id)).size !== drafts.length)
+      throw new ProblemError({
+        code: 'entry-id',
+        sentence: 'Two entries of this request have one id. Nothing was recorded.',
+        field: 'entries',
+      });
     const known = new Map((await tx.getRepository(EntryRow).findBy({ id: In(drafts.map((d) => d.id)) })).map((r) => [r.id, entryOf(r)]));
     for (const entry of known.values())
       if (entry.caseId !== caseId)
@@ -138,6 +178,7 @@ export class LedgerService {
       const checked = checkEntry(draft.kind, draft.station, draft.body, state);
       if (!checked.ok) throw ProblemError.of(checked.problem);
       if (draft.kind === 'second-opinion') refuseOwnOpinion(state, draft.station, author);
+      refuseBottomless(state, draft);
       const conflict = draftConflict(state, { ...draft, body: checked.value });
       if (conflict)
         throw new ProblemError({
@@ -166,23 +207,15 @@ export class LedgerService {
     }
     if (fresh.length === 0) return sealed;
     for (let i = 0; i < fresh.length; i += 200) await tx.getRepository(EntryRow).insert(fresh.slice(i, i + 200).map(rowOf) as never);
-    const snapshot = state.seq - row.stateSeq >= SNAPSHOT_EVERY || row.stateSeq === 0;
-    const summary = summarise(state);
-    await tx.getRepository(CaseRow).update(caseId, {
-      seq: state.seq,
-      head: state.head,
-      title: summary.title,
-      reference: summary.reference,
-      updated: time,
-      summary: summary as object,
-      ...(snapshot ? { state: state as never, stateSeq: state.seq } : {}),
-    });
+    await tx.getRepository(CaseRow).update(caseId, { seq: state.seq, head: state.head, updated: time, ...shelfWords(state) });
+    this.cache.keep(state);
     await tx.query('SELECT pg_notify($1, $2)', [CHANNEL, JSON.stringify({ caseId, seq: state.seq })]);
+    this.grown.next(caseId);
     return sealed;
   }
 
-  private async lockedRow(tx: EntityManager, caseId: string): Promise<CaseRow> {
-    const row = await tx.getRepository(CaseRow).findOne({ where: { id: caseId }, lock: { mode: 'pessimistic_write' } });
+  private async lockedRow(tx: EntityManager, caseId: string): Promise<CaseHead> {
+    const row = await tx.getRepository(CaseRow).findOne({ where: { id: caseId }, select: HEAD, lock: { mode: 'pessimistic_write' } });
     if (!row) throw new ProblemError({ code: 'not-found', sentence: 'There is no such case.' });
     return row;
   }
@@ -192,14 +225,25 @@ export class LedgerService {
     return this.stateIn(tx, await this.lockedRow(tx, caseId));
   }
 
-  private async stateIn(tx: EntityManager, row: CaseRow): Promise<CaseState> {
-    if (row.stateSeq === row.seq) return row.state;
-    const tail = await tx.getRepository(EntryRow).find({ where: { caseId: row.id, seq: MoreThan(row.stateSeq) }, order: { seq: 'ASC' } });
-    return foldEntries(row.state, tail.map(entryOf));
+  private async stateIn(tx: EntityManager, row: CaseHead): Promise<CaseState> {
+    const tailOf = async (seq: number): Promise<KeptEntry[]> =>
+      seq === row.seq
+        ? []
+        : (await tx.getRepository(EntryRow).find({ where: { caseId: row.id, seq: MoreThan(seq) }, order: { seq: 'ASC' } })).map(entryOf);
+    const held = this.cache.at(row.id, row.seq);
+    const followed = held ? StateCache.follow(held, await tailOf(held.seq), row.head) : null;
+    if (followed) {
+      this.cache.keep(followed);
+      return followed;
+    }
+    const { state } = await tx.getRepository(CaseRow).findOneOrFail({ where: { id: row.id }, select: { id: true, state: true } });
+    const folded = foldEntries(state, await tailOf(state.seq));
+    this.cache.keep(folded);
+    return folded;
   }
 
   async state(caseId: string): Promise<CaseState> {
-    const row = await this.db.getRepository(CaseRow).findOneBy({ id: caseId });
+    const row = await this.db.getRepository(CaseRow).findOne({ where: { id: caseId }, select: HEAD });
     if (!row) throw new ProblemError({ code: 'not-found', sentence: 'There is no such case.' });
     return this.stateIn(this.db.manager, row);
   }
@@ -211,7 +255,7 @@ export class LedgerService {
     return { state, view };
   }
 
-  async entries(caseId: string, after = 0): Promise<LedgerEntry[]> {
+  async entries(caseId: string, after = 0): Promise<KeptEntry[]> {
     if (!(await this.db.getRepository(CaseRow).existsBy({ id: caseId })))
       throw new ProblemError({ code: 'not-found', sentence: 'There is no such case.' });
     return (await this.db.getRepository(EntryRow).find({ where: { caseId, seq: MoreThan(after) }, order: { seq: 'ASC' } })).map(entryOf);
@@ -226,8 +270,13 @@ export class LedgerService {
       stateSeq: folded.seq,
       seq: folded.seq,
       head: folded.head,
-      summary: summarise(folded) as object,
+      // Words that were struck may stand in the figures kept beside the case: they are computed anew.
+      summary: blankSummary([]) as object,
+      summarySeq: 0,
+      ...shelfWords(folded),
     });
+    this.cache.keep(folded);
+    this.grown.next(caseId);
     return folded;
   }
 
@@ -235,11 +284,20 @@ export class LedgerService {
   async rebuild(caseId: string): Promise<{ entries: number; same: boolean }> {
     return this.db.transaction(async (tx) => {
       const row = await this.lockedRow(tx, caseId);
+      this.cache.drop(caseId);
       const kept = await this.stateIn(tx, row);
       const folded = await this.refold(tx, caseId);
       return { entries: folded.seq, same: JSON.stringify(sorted(kept)) === JSON.stringify(sorted(folded)) };
     });
   }
+}
+
+/** What the shelf is searched by. */
+function shelfWords(state: CaseState): Pick<CaseRow, 'title' | 'reference'> {
+  const intake = (field: string): string =>
+    (currentVersion(state, null, `intake:${field}`)?.body as { value?: string } | undefined)?.value ?? '';
+  const opened = currentVersion(state, null, 'case')?.body as { title?: string } | undefined;
+  return { title: intake('title') || (opened?.title ?? ''), reference: intake('reference') };
 }
 
 /** A second opinion is worth something only from another hand. */

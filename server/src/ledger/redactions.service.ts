@@ -45,6 +45,12 @@ export class RedactionsService {
       );
       if (row.kind === 'photo-added' || row.kind === 'clip-added')
         await dropFile(tx, caseId, row.kind, (body as { sha256: string }).sha256);
+      // What was signed with these words in it stays signed, but no outsider reads it any more.
+      await tx.query(
+        `UPDATE share_links SET revoked = now() WHERE "caseId" = $1 AND revoked IS NULL AND version IN (
+           SELECT (body->>'version')::int FROM entries WHERE "caseId" = $1 AND kind = 'account-signed' AND (body->>'entries')::int >= $2)`,
+        [caseId, row.seq],
+      );
       // The state kept beside the case must not hold what was struck, not even as an earlier version.
       await this.ledger.refold(tx, caseId);
       return entry!;
@@ -52,7 +58,7 @@ export class RedactionsService {
   }
 }
 
-/** Takes a file away from a case that names it nowhere any more, and out of the store when no other case or reference shows it. */
+/** Takes a file away from a case that names it nowhere any more, and out of the store when no other case shows it. */
 export async function dropFile(tx: EntityManager, caseId: string, kind: 'photo-added' | 'clip-added', sha256: string): Promise<void> {
   const named = await tx
     .getRepository(EntryRow)
@@ -64,5 +70,9 @@ export async function dropFile(tx: EntityManager, caseId: string, kind: 'photo-a
   await tx.getRepository(links).delete({ caseId, sha256 });
   if (await tx.getRepository(links).existsBy({ sha256 })) return;
   if (kind === 'clip-added') await tx.getRepository(ClipRow).delete({ sha256 });
-  else if (!(await tx.getRepository(ReferencePartRow).existsBy({ sha256 }))) await tx.getRepository(PhotoRow).delete({ sha256 });
+  else {
+    // A part held beside others goes with the picture it was made of.
+    await tx.getRepository(ReferencePartRow).delete({ sha256 });
+    await tx.getRepository(PhotoRow).delete({ sha256 });
+  }
 }

@@ -14,33 +14,34 @@ import {
 } from '@true-ledger/core';
 import type { CaseSummary } from '@true-ledger/contract';
 
-export type StoredSummary = Omit<CaseSummary, 'id' | 'number' | 'updated'>;
+export type StoredSummary = Omit<CaseSummary, 'id' | 'number' | 'title' | 'reference' | 'updated' | 'behind'>;
 
-/** Searchable figures kept beside a case; rebuilt from the fold at every append, never edited by hand. */
+/** What the shelf shows of a case whose figures are not computed yet. */
+export function blankSummary(drafts: ReadonlyArray<{ readonly kind: string; readonly body: unknown }>): StoredSummary {
+  const opened = drafts.find((d) => d.kind === 'case-opened')?.body as { demo?: boolean } | undefined;
+  return {
+    engine: '',
+    stage: 'Intake',
+    waitingOn: '',
+    signed: 0,
+    coverage: 0,
+    unexplained: 0,
+    leading: null,
+    leadingProbability: null,
+    demo: opened?.demo === true,
+    strip: [],
+  };
+}
+
+/** Searchable figures kept beside a case; computed from the fold in a thread after it has grown, never edited by hand. */
 export function summarise(state: CaseState): StoredSummary {
   const view = caseView(state);
-  if (!view)
-    return {
-      title: '',
-      reference: '',
-      engine: '',
-      stage: 'Intake',
-      waitingOn: 'engine layout',
-      signed: 0,
-      coverage: 0,
-      unexplained: 0,
-      leading: null,
-      leadingProbability: null,
-      demo: false,
-      strip: [],
-    };
+  if (!view) return { ...blankSummary([]), waitingOn: 'engine layout' };
   const d = diagnose(view);
   const seen = coverage(view);
   const lead = d.causes[0];
   const opened = state.groups['']?.['case']?.at(-1)?.body as { demo?: boolean } | undefined;
   return {
-    title: view.title,
-    reference: view.intake('reference'),
     engine: engineTemplate(view.layout.template)?.name ?? view.layout.template,
     stage: stageOf(view),
     waitingOn: waitingOn(view, d),

@@ -1,19 +1,18 @@
 import { Body, Controller, HttpCode, Post } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { runSheet, sheetJson } from '@true-ledger/core';
 import { Needs } from '../accounts/guard.js';
-import { ProblemError } from '../http/problem.js';
+import { ComputeService } from '../compute/compute.service.js';
 
 @ApiTags('measuring')
 @Controller('api')
 export class MeasureController {
+  constructor(private readonly compute: ComputeService) {}
+
   /** Results and verdicts of a measuring sheet sent in the body, as `true-ledger measure` prints them; nothing is stored. */
   @Needs('reader')
   @HttpCode(200)
   @Post('measure')
-  measure(@Body() body: unknown): object {
-    const outcome = runSheet(body);
-    if (!outcome.ok) throw ProblemError.of(outcome.problem);
-    return sheetJson(outcome.value);
+  measure(@Body() body: unknown): Promise<object> {
+    return this.compute.run<'measure'>({ kind: 'measure', sheet: body });
   }
 }

@@ -1,8 +1,8 @@
-import { Controller, Get, Param, ParseUUIDPipe, Post, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
+import { Controller, Get, Param, ParseUUIDPipe, Post, Req, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
 import { LIMITS, uploadSchema, type Account, type UploadResponse } from '@true-ledger/contract';
-import type { Response } from 'express';
+import type { Request, Response } from 'express';
 import { Needs, Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
 import { ProblemError } from '../http/problem.js';
@@ -42,9 +42,10 @@ export class PhotosController {
     @Param('caseId', ParseUUIDPipe) caseId: string,
     @Param('sha') sha: string,
     @Who() who: Account,
+    @Req() request: Request,
     @Res() response: Response,
   ): Promise<void> {
-    return this.send(caseId, sha, who.role === 'reader' ? 'shared-work' : 'work', response);
+    return this.send(caseId, sha, who.role === 'reader' ? 'shared-work' : 'work', request, response);
   }
 
   @Get(':sha/thumb')
@@ -52,27 +53,42 @@ export class PhotosController {
     @Param('caseId', ParseUUIDPipe) caseId: string,
     @Param('sha') sha: string,
     @Who() who: Account,
+    @Req() request: Request,
     @Res() response: Response,
   ): Promise<void> {
-    return this.send(caseId, sha, who.role === 'reader' ? 'shared-thumb' : 'thumb', response);
+    return this.send(caseId, sha, who.role === 'reader' ? 'shared-thumb' : 'thumb', request, response);
   }
 
   /** What others will see: reports and readers. */
   @Get(':sha/shared')
-  shared(@Param('caseId', ParseUUIDPipe) caseId: string, @Param('sha') sha: string, @Res() response: Response): Promise<void> {
-    return this.send(caseId, sha, 'shared-work', response);
+  shared(
+    @Param('caseId', ParseUUIDPipe) caseId: string,
+    @Param('sha') sha: string,
+    @Req() request: Request,
+    @Res() response: Response,
+  ): Promise<void> {
+    return this.send(caseId, sha, 'shared-work', request, response);
   }
 
   /** Originals may carry personal data (place, time), so readers get the renditions only. */
   @Needs('builder')
   @Get(':sha/original')
-  original(@Param('caseId', ParseUUIDPipe) caseId: string, @Param('sha') sha: string, @Res() response: Response): Promise<void> {
-    return this.send(caseId, sha, 'original', response);
+  original(
+    @Param('caseId', ParseUUIDPipe) caseId: string,
+    @Param('sha') sha: string,
+    @Req() request: Request,
+    @Res() response: Response,
+  ): Promise<void> {
+    return this.send(caseId, sha, 'original', request, response);
   }
 
-  private async send(caseId: string, sha: string, rendition: Rendition, response: Response): Promise<void> {
+  /** A cache asks again every time: a picture can be struck, blurred, or out of sight for who now sits there. */
+  private async send(caseId: string, sha: string, rendition: Rendition, request: Request, response: Response): Promise<void> {
+    const tag = await this.photos.tag(caseId, sha, rendition);
+    if (!tag) throw new ProblemError({ code: 'not-found', sentence: 'This case holds no such picture.' });
+    response.set({ 'Cache-Control': 'private, no-cache', ETag: tag, Vary: 'Cookie' });
+    if (request.headers['if-none-match'] === tag) return void response.status(304).end();
     const { bytes, mime } = await this.photos.bytes(caseId, sha, rendition);
-    const cache = rendition.startsWith('shared') ? 'private, no-cache' : 'private, max-age=31536000, immutable';
-    response.set({ 'Content-Type': mime, 'Cache-Control': cache, 'Content-Disposition': 'inline' }).send(bytes);
+    response.set({ 'Content-Type': mime, 'Content-Disposition': 'inline' }).send(bytes);
   }
 }

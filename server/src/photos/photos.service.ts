@@ -1,11 +1,14 @@
 import { Injectable } from '@nestjs/common';
 import type { UploadResponse } from '@true-ledger/contract';
-import { currentVersion, sha256Hex, type Author, type CaseState } from '@true-ledger/core';
+import { currentVersion, sha256Hex, type Author, type CaseState, type EntryBodies, type LedgerEntry } from '@true-ledger/core';
 import { DataSource, type EntityManager } from 'typeorm';
 import { CasePhotoRow, EntryRow, PhotoRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
+import { IntakeService } from '../intake/intake.service.js';
 import { entryOf, LedgerService } from '../ledger/ledger.service.js';
-import { blurred, readPicture, thumbOf } from './readPicture.js';
+import { blurred, thumbOf } from './readPicture.js';
+
+type BlurRegion = EntryBodies['blur-set']['regions'][number];
 
 export type Rendition = 'original' | 'work' | 'thumb' | 'shared-work' | 'shared-thumb';
 
@@ -17,6 +20,16 @@ export function arrived(bytes: Buffer, sha256: string | undefined): void {
       sentence: 'The file was not stored: it did not arrive as it was sent. It is still where it came from; send it again.',
       field: 'file',
     });
+}
+
+/** Refuses a file sent under the id of an entry that stands for something else: it would be kept though no entry names it. */
+export function namesFile(entry: LedgerEntry, kind: 'photo-added' | 'clip-added', sha256: string, station: string | null): void {
+  if (entry.kind === kind && entry.station === station && (entry.body as { sha256?: string } | null)?.sha256 === sha256) return;
+  throw new ProblemError({
+    code: 'entry-id',
+    sentence: 'The file was not stored: it came under the id of another entry. Send it again under an id of its own.',
+    field: 'entryId',
+  });
 }
 
 /** Last step of a name with any path cut off, without control characters. */
@@ -35,6 +48,7 @@ export class PhotosService {
   constructor(
     private readonly db: DataSource,
     private readonly ledger: LedgerService,
+    private readonly intake: IntakeService,
   ) {}
 
   /** Stores a picture and files it to a station in one transaction. The same file at the same station again is the same photograph. */
@@ -53,7 +67,7 @@ export class PhotosService {
     };
     const before = await heldIn(this.db.manager, await this.ledger.state(caseId));
     if (before) return before;
-    const picture = await readPicture(file.bytes);
+    const picture = await this.intake.picture(file.bytes);
     return this.db.transaction(async (tx) => {
       // The same file may have come twice at once: asked again under the lock of the case.
       const meanwhile = await heldIn(tx, await this.ledger.lockedState(tx, caseId));
@@ -97,6 +111,7 @@ export class PhotosService {
         ],
         author,
       );
+      namesFile(sealed!, 'photo-added', sha, station);
       await tx.createQueryBuilder().insert().into(CasePhotoRow).values({ caseId, sha256: sha }).orIgnore().execute();
       return { entry: sealed!, already: false };
     });
@@ -114,24 +129,49 @@ export class PhotosService {
     return { bytes: row[rendition], mime: rendition === 'original' ? row.mime : 'image/jpeg' };
   }
 
-  /** Rendition with the blurred regions of this case; kept beside the case until the regions change. */
+  /** Everything blurred in a picture, wherever it is filed: what one place hides no other shows. */
+  async regionsOf(sha256: string): Promise<readonly BlurRegion[]> {
+    const cases = await this.db.getRepository(CasePhotoRow).find({ where: { sha256 }, select: { caseId: true, sha256: true } });
+    const found: BlurRegion[] = [];
+    for (const { caseId } of cases) {
+      const state = await this.ledger.state(caseId);
+      for (const station of Object.keys(state.groups)) {
+        const blur = currentVersion(state, station, `blur:${sha256}`);
+        if (blur) found.push(...(blur.body as EntryBodies['blur-set']).regions);
+      }
+    }
+    return found;
+  }
+
+  /** Rendition for others, with what is blurred; kept beside the case until the regions change. It is never the plain one because something failed. */
   private async shared(caseId: string, sha256: string, rendition: 'work' | 'thumb'): Promise<{ bytes: Buffer; mime: string }> {
-    const { view } = await this.ledger.view(caseId);
-    const blur = [view, ...view.stations].map((s) => s.blurs[sha256]).find((b) => b !== undefined);
-    const plain = (): Promise<{ bytes: Buffer; mime: string }> => this.bytes(caseId, sha256, rendition);
-    if (!blur || blur.value.regions.length === 0) return plain();
+    const regions = await this.regionsOf(sha256);
+    if (regions.length === 0) return this.bytes(caseId, sha256, rendition);
+    const key = sha256Hex(JSON.stringify(regions));
     const links = this.db.getRepository(CasePhotoRow);
     const row = await links.findOne({
       where: { caseId, sha256 },
-      select: { caseId: true, sha256: true, sharedEntry: true, sharedWork: true, sharedThumb: true },
+      select: { caseId: true, sha256: true, sharedKey: true, sharedWork: true, sharedThumb: true },
     });
-    if (!row) return plain();
-    if (row.sharedEntry !== blur.version.entry || !row.sharedWork || !row.sharedThumb) {
-      row.sharedWork = await blurred((await this.bytes(caseId, sha256, 'work')).bytes, blur.value.regions);
+    if (!row) throw new ProblemError({ code: 'not-found', sentence: 'This case holds no such picture.' });
+    if (row.sharedKey !== key || !row.sharedWork || !row.sharedThumb) {
+      row.sharedWork = await blurred((await this.bytes(caseId, sha256, 'work')).bytes, regions);
       row.sharedThumb = await thumbOf(row.sharedWork);
-      row.sharedEntry = blur.version.entry;
-      await links.update({ caseId, sha256 }, { sharedEntry: row.sharedEntry, sharedWork: row.sharedWork, sharedThumb: row.sharedThumb });
+      await links.update({ caseId, sha256 }, { sharedKey: key, sharedWork: row.sharedWork, sharedThumb: row.sharedThumb });
     }
     return { bytes: rendition === 'work' ? row.sharedWork : row.sharedThumb, mime: 'image/jpeg' };
+  }
+
+  /** Name of a rendition as it is now, for caches that ask again; null when the case holds no such picture. */
+  async tag(caseId: string, sha256: string, rendition: Rendition): Promise<string | null> {
+    if (!(await this.db.getRepository(CasePhotoRow).existsBy({ caseId, sha256 }))) return null;
+    const regions = rendition.startsWith('shared') ? await this.regionsOf(sha256) : [];
+    return `"${rendition}-${sha256}${regions.length > 0 ? `-${sha256Hex(JSON.stringify(regions)).slice(0, 16)}` : ''}"`;
+  }
+
+  /** A picture for whoever holds it beside a part of another case: with what is blurred anywhere. */
+  async byItself(sha256: string): Promise<Buffer | null> {
+    const link = await this.db.getRepository(CasePhotoRow).findOne({ where: { sha256 }, select: { caseId: true, sha256: true } });
+    return link ? (await this.shared(link.caseId, sha256, 'work')).bytes : null;
   }
 }

@@ -5,7 +5,8 @@ import sharp, { type Metadata } from 'sharp';
 import { decodeHeic, isHeic } from './heic.js';
 import { ProblemError } from '../http/problem.js';
 
-export interface ReadPicture {
+/** A picture as it is stored: what it is, and its renditions. */
+export interface StoredPicture {
   readonly sha256: string;
   readonly mime: 'image/jpeg' | 'image/png' | 'image/webp' | 'image/heic';
   readonly width: number;
@@ -17,7 +18,7 @@ export interface ReadPicture {
   readonly thumb: Buffer;
 }
 
-const MIME: Readonly<Record<string, ReadPicture['mime']>> = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp' };
+const MIME: Readonly<Record<string, StoredPicture['mime']>> = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp' };
 
 const refuse = (code: string, what: string, what2do: string): ProblemError =>
   new ProblemError({ code, sentence: `The picture was not stored: ${what}. Nothing else was lost. ${what2do}`, field: 'file' });
@@ -48,8 +49,8 @@ export async function blurred(work: Buffer, regions: ReadonlyArray<{ x: number; 
     .toBuffer();
 }
 
-/** Checks a file as a picture and makes its renditions. The original is not touched. Throws a problem that says what is wrong with it. */
-export async function readPicture(bytes: Buffer): Promise<ReadPicture> {
+/** Checks a file as a picture and makes its renditions; runs in the intake process only. The original is not touched. Throws a problem that says what is wrong with it. */
+export async function readPicture(bytes: Buffer): Promise<StoredPicture> {
   if (bytes.length === 0) throw refuse('not-an-image', 'the file is empty', 'Take it again or choose the file.');
   if (isHeic(bytes)) return readHeic(bytes);
   const options = { limitInputPixels: LIMITS.imagePixels, failOn: 'truncated' as const, sequentialRead: true };
@@ -91,7 +92,7 @@ export async function readPicture(bytes: Buffer): Promise<ReadPicture> {
 }
 
 /** A picture in the container telephones use; decoded in a thread of its own, since it takes a second or more. */
-async function readHeic(bytes: Buffer): Promise<ReadPicture> {
+async function readHeic(bytes: Buffer): Promise<StoredPicture> {
   const decoded = await decodeHeic(bytes, LIMITS.imagePixels);
   if (!decoded.ok)
     throw decoded.why === 'too-large'

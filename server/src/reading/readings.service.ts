@@ -16,7 +16,7 @@ import PgBoss from 'pg-boss';
 import { DataSource, In } from 'typeorm';
 import { CONFIG, type ServerConfig } from '../config.js';
 import { ReadingItemRow } from '../database/entities.js';
-import { ProblemError } from '../http/problem.js';
+import { isConnectionFault, ProblemError } from '../http/problem.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import { PhotosService } from '../photos/photos.service.js';
 import { TaskThread } from '../threads/taskThread.js';
@@ -47,10 +47,11 @@ export class ReadingsService implements OnModuleInit, OnApplicationShutdown {
   ) {
     this.boss = new PgBoss({ connectionString: config.databaseUrl, max: 3, schedule: false, application_name: 'true-ledger-readings' });
     this.boss.on('error', (error) => this.log.warn(error.message));
-    this.thread = new TaskThread(join(config.root, 'server', 'dist', 'reading', 'readingWorker.js'), {
-      code: 'reading-stopped',
-      sentence: 'The reading stopped without an answer. The picture is stored; nothing was graded.',
-    });
+    this.thread = new TaskThread(
+      join(config.root, 'server', 'dist', 'reading', 'readingWorker.js'),
+      { code: 'reading-stopped', sentence: 'The reading stopped without an answer. The picture is stored; nothing was graded.' },
+      { timeMs: 90_000, memoryMb: 1024 },
+    );
   }
 
   onModuleInit(): void {
@@ -65,7 +66,10 @@ export class ReadingsService implements OnModuleInit, OnApplicationShutdown {
       await this.boss.start();
       await this.boss.createQueue(QUEUE);
       await this.boss.work<{ item: string }>(QUEUE, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async (jobs) => {
-        for (const job of jobs) await this.readOne(job.data.item);
+        for (const job of jobs)
+          await this.readOne(job.data.item).catch((error: unknown) =>
+            this.log.warn(error instanceof Error ? error.message : String(error)),
+          );
       });
       await this.takeUpAgain();
       this.look = setInterval(() => void this.takeUpAgain().catch(() => undefined), STALE_SECONDS * 1000);
@@ -165,8 +169,10 @@ export class ReadingsService implements OnModuleInit, OnApplicationShutdown {
     } catch (error) {
       const sentence =
         error instanceof ProblemError ? error.message : 'The reading failed on the server. The picture is stored; nothing was graded.';
-      if (!(error instanceof ProblemError)) this.log.error(error instanceof Error ? (error.stack ?? error.message) : String(error));
-      if (!this.stopped) await items.update({ id }, { status: 'refused', note: sentence });
+      if (!(error instanceof ProblemError) && !isConnectionFault(error))
+        this.log.error(error instanceof Error ? (error.stack ?? error.message) : String(error));
+      // Without a database the item stays as taken, and is taken up again when its beat has been missing for a while.
+      if (!this.stopped && !isConnectionFault(error)) await items.update({ id }, { status: 'refused', note: sentence });
     } finally {
       clearInterval(beat);
     }

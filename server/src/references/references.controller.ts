@@ -12,8 +12,8 @@ export class ReferencesController {
   constructor(private readonly references: ReferencesService) {}
 
   @Get()
-  all(): Promise<ReferencePart[]> {
-    return this.references.all();
+  all(@Who() who: Account): Promise<ReferencePart[]> {
+    return this.references.all(who);
   }
 
   @Needs('builder')
@@ -26,9 +26,9 @@ export class ReferencesController {
   }
 
   @Get(':id/picture')
-  async picture(@Param('id', ParseUUIDPipe) id: string, @Res() response: Response): Promise<void> {
-    const bytes = await this.references.picture(id);
-    response.set({ 'Content-Type': 'image/jpeg', 'Cache-Control': 'private, max-age=86400' }).send(bytes);
+  async picture(@Param('id', ParseUUIDPipe) id: string, @Who() who: Account, @Res() response: Response): Promise<void> {
+    const bytes = await this.references.picture(id, who);
+    response.set({ 'Content-Type': 'image/jpeg', 'Cache-Control': 'private, no-cache' }).send(bytes);
   }
 
   @Needs('owner')

@@ -1,6 +1,7 @@
+import { PhotosModule } from '../photos/photos.module.js';
 import { Module } from '@nestjs/common';
 import { ReferencesController } from './references.controller.js';
 import { ReferencesService } from './references.service.js';
 
-@Module({ controllers: [ReferencesController], providers: [ReferencesService] })
+@Module({ imports: [PhotosModule], controllers: [ReferencesController], providers: [ReferencesService] })
 export class ReferencesModule {}

@@ -1,8 +1,10 @@
 import { Injectable } from '@nestjs/common';
-import type { ReferencePart } from '@true-ledger/contract';
-import { DataSource } from 'typeorm';
-import { PhotoRow, ReferencePartRow } from '../database/entities.js';
+import type { Account, ReferencePart } from '@true-ledger/contract';
+import { DataSource, In } from 'typeorm';
+import { AccountsService } from '../accounts/accounts.service.js';
+import { CasePhotoRow, ReferencePartRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
+import { PhotosService } from '../photos/photos.service.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 
 const answerOf = ({ byName, time, ...row }: ReferencePartRow): ReferencePart => ({ ...row, by: byName, time: time.toISOString() });
@@ -13,10 +15,20 @@ export class ReferencesService {
   constructor(
     private readonly db: DataSource,
     private readonly ledger: LedgerService,
+    private readonly photos: PhotosService,
+    private readonly accounts: AccountsService,
   ) {}
 
-  async all(): Promise<ReferencePart[]> {
-    return (await this.db.getRepository(ReferencePartRow).find({ order: { time: 'DESC' } })).map(answerOf);
+  async all(who: Account): Promise<ReferencePart[]> {
+    const rows = await this.db.getRepository(ReferencePartRow).find({ order: { time: 'DESC' } });
+    const seen = await Promise.all(rows.map((row) => this.maySee(who, row.sha256)));
+    return rows.filter((_, i) => seen[i]).map(answerOf);
+  }
+
+  /** Who sees chosen cases only sees the references whose picture is of one of them. */
+  private async maySee(who: Account, sha256: string): Promise<boolean> {
+    const cases = await this.accounts.casesOf(who);
+    return cases === null || this.db.getRepository(CasePhotoRow).existsBy({ sha256, caseId: In([...cases]) });
   }
 
   /** Keeps a picture of a case with its corners and what was measured there. The same id again is the same part. */
@@ -55,13 +67,11 @@ export class ReferencesService {
     return answerOf(await table.findOneByOrFail({ id: body.id }));
   }
 
-  async picture(id: string): Promise<Buffer> {
+  async picture(id: string, who: Account): Promise<Buffer> {
     const row = await this.db.getRepository(ReferencePartRow).findOneBy({ id });
-    const photo = row
-      ? await this.db.getRepository(PhotoRow).findOne({ where: { sha256: row.sha256 }, select: { sha256: true, work: true } })
-      : null;
-    if (!photo) throw new ProblemError({ code: 'not-found', sentence: 'There is no such reference part.' });
-    return photo.work;
+    const picture = row && (await this.maySee(who, row.sha256)) ? await this.photos.byItself(row.sha256) : null;
+    if (!picture) throw new ProblemError({ code: 'not-found', sentence: 'There is no such reference part.' });
+    return picture;
   }
 
   async remove(id: string): Promise<void> {

@@ -1,10 +1,12 @@
-import { Controller, Get, Param, ParseIntPipe, ParseUUIDPipe, Post, Query, Res } from '@nestjs/common';
+import { Controller, Get, Param, ParseUUIDPipe, Post, Query, Res } from '@nestjs/common';
 import { ApiQuery, ApiTags } from '@nestjs/swagger';
 import { signRequestSchema, type Account } from '@true-ledger/contract';
 import { caseView, type LedgerEntry } from '@true-ledger/core';
 import type { Response } from 'express';
 import { Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
+import { disposition } from '../http/download.js';
+import { IntegerPipe } from '../http/integer.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import { ReportsService } from './reports.service.js';
 
@@ -12,7 +14,7 @@ export function sendPdf(response: Response, bytes: Buffer, name: string): void {
   response
     .set({
       'Content-Type': 'application/pdf',
-      'Content-Disposition': `attachment; filename="${name.replace(/[^\w.-]/g, '_')}.pdf"`,
+      'Content-Disposition': disposition('attachment', name, 'pdf'),
       'Cache-Control': 'no-store',
     })
     .send(bytes);
@@ -42,7 +44,7 @@ export class ReportsController {
   @Post('account/sign')
   sign(
     @Param('caseId', ParseUUIDPipe) caseId: string,
-    @Checked(signRequestSchema) body: { head: string; reason: string; acceptFlags: boolean },
+    @Checked(signRequestSchema) body: { id?: string; head: string; reason: string; acceptFlags: boolean },
     @Who() who: Account,
   ): Promise<LedgerEntry> {
     return this.reports.sign(caseId, body, { id: who.id, name: who.name });
@@ -51,7 +53,7 @@ export class ReportsController {
   @Get('account/:version/account.pdf')
   async signed(
     @Param('caseId', ParseUUIDPipe) caseId: string,
-    @Param('version', ParseIntPipe) version: number,
+    @Param('version', new IntegerPipe('version')) version: number,
     @Res() response: Response,
   ): Promise<void> {
     const bytes = await this.reports.signed(caseId, version);

@@ -4,9 +4,9 @@ import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { DataSource, In } from 'typeorm';
 import { CONFIG, type ServerConfig } from '../config.js';
-import { CasePhotoRow, SignedAccountRow } from '../database/entities.js';
+import { CasePhotoRow, EntryRow, SignedAccountRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
-import { LedgerService } from '../ledger/ledger.service.js';
+import { entryOf, LedgerService } from '../ledger/ledger.service.js';
 import { PhotosService, type Rendition } from '../photos/photos.service.js';
 import { TaskThread } from '../threads/taskThread.js';
 import { pictureKey, type Shown } from './accountPicture.js';
@@ -34,7 +34,8 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
       code: 'account-failed',
       sentence: 'The account was not made: its thread ended. Nothing was signed or lost; try again.',
     };
-    this.threads = [new TaskThread(file, stopped), new TaskThread(file, stopped)];
+    const bounds = { timeMs: 120_000, memoryMb: 1536 };
+    this.threads = [new TaskThread(file, stopped, bounds), new TaskThread(file, stopped, bounds)];
   }
 
   onApplicationBootstrap(): void {
@@ -80,7 +81,7 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
       const place = view.byId.get(station);
       const photo = place?.photos.find((p) => p.value.sha256 === sha256)?.value;
       if (!place || !photo || !held.has(sha256)) continue;
-      const blur = [view, ...view.stations].map((s) => s.blurs[sha256]).find((b) => b !== undefined);
+      const regions = await this.photos.regionsOf(sha256);
       const last = (of: ReadonlyArray<{ readonly version: { readonly seq: number } }>): number =>
         of.reduce((n, x) => Math.max(n, x.version.seq), 0);
       const key = [
@@ -89,15 +90,14 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
         last(place.marks),
         place.marks.length,
         last(place.reads),
-        blur?.version.seq ?? 0,
+        regions.length === 0 ? 0 : sha256Hex(JSON.stringify(regions)),
         shown.marks,
         shown.inset,
       ].join('|');
       const row = held.get(sha256)!;
       if (row.accountKey === key && row.accountPicture) drawn.set(pictureKey(station, sha256), row.accountPicture);
       else {
-        // Asking for the blurred one reads the case again for every picture; most have nothing blurred.
-        const rendition = blur && blur.value.regions.length > 0 ? 'shared-work' : 'work';
+        const rendition = regions.length > 0 ? 'shared-work' : 'work';
         missing.push({ station, sha256, key, originalWidth: photo.width, rendition });
       }
     }
@@ -151,9 +151,15 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
   /** Signs the account as the next version: the PDF is made, stored, and entered by its hash, unless somebody wrote meanwhile. */
   async sign(
     caseId: string,
-    { head, reason, acceptFlags }: { head: string; reason: string; acceptFlags: boolean },
+    { id = randomUUID(), head, reason, acceptFlags }: { id?: string; head: string; reason: string; acceptFlags: boolean },
     author: Author,
   ): Promise<LedgerEntry> {
+    const before = await this.db.getRepository(EntryRow).findOneBy({ id });
+    if (before) {
+      // Asked again because the answer was lost on the way: it is signed.
+      if (before.caseId === caseId && before.kind === 'account-signed' && before.authorId === author.id) return entryOf(before);
+      throw new ProblemError({ code: 'entry-id', sentence: 'An entry with this id is something else. Nothing was signed.' });
+    }
     const { state, view } = await this.ledger.view(caseId);
     if (state.head !== head) throw movedOn();
     if (view.signed.length > 0 && reason.length < 3)
@@ -178,7 +184,7 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
         caseId,
         [
           {
-            id: randomUUID(),
+            id,
             kind: 'account-signed',
             station: null,
             basedOn: null,

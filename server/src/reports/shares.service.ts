@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { NewShareLink, ShareLink, SharedAccount } from '@true-ledger/contract';
+import { currentVersion } from '@true-ledger/core';
 import { randomUUID } from 'node:crypto';
 import { DataSource } from 'typeorm';
 import { newToken, tokenHash } from '../accounts/passwords.js';
@@ -46,14 +47,21 @@ export class SharesService {
 
   async make(
     caseId: string,
-    { version, days, note }: { version: number; days: number; note: string },
+    { id = randomUUID(), version, days, note }: { id?: string; version: number; days: number; note: string },
     byName: string,
   ): Promise<NewShareLink> {
     await this.reports.signed(caseId, version);
+    const signed = currentVersion(await this.ledger.state(caseId), null, `signed:${version}`);
+    if (signed?.author.shop !== undefined)
+      throw new ProblemError({
+        code: 'signed-elsewhere',
+        sentence: `Version ${version} was signed by ${signed.author.name}, not here, and is not given out as this shop's. Sign a version of your own.`,
+        field: 'version',
+      });
     const token = newToken();
     const made = new Date();
     const row = {
-      id: randomUUID(),
+      id,
       tokenHash: tokenHash(token),
       caseId,
       version,
@@ -65,7 +73,19 @@ export class SharesService {
       opened: 0,
       lastOpened: null,
     };
-    await this.db.getRepository(ShareLinkRow).insert(row);
+    const links = this.db.getRepository(ShareLinkRow);
+    const before = await links.findOneBy({ id });
+    if (before) {
+      // The answer to the first asking was lost, and the link in it with it: this one takes its place.
+      if (before.caseId !== caseId || before.version !== version || before.revoked || before.opened > 0)
+        throw new ProblemError({
+          code: 'taken-meanwhile',
+          sentence: 'A link with this id is in use. Nothing was changed; make a new one.',
+        });
+      await links.update(id, { tokenHash: row.tokenHash });
+      return { link: linkOf(before), path: `/shared/${token}` };
+    }
+    await links.insert(row);
     return { link: linkOf(row), path: `/shared/${token}` };
   }
 

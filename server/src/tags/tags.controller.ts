@@ -5,7 +5,8 @@ import type { Response } from 'express';
 import { CONFIG, type ServerConfig } from '../config.js';
 import { ProblemError } from '../http/problem.js';
 import { LedgerService } from '../ledger/ledger.service.js';
-import { tagSheet } from './tagSheet.js';
+import { ComputeService } from '../compute/compute.service.js';
+import { disposition } from '../http/download.js';
 
 /** Printed part tags: a code for the place, a 20 mm bar, grey and colour patches. */
 @ApiTags('part tags')
@@ -13,6 +14,7 @@ import { tagSheet } from './tagSheet.js';
 export class TagsController {
   constructor(
     private readonly ledger: LedgerService,
+    private readonly compute: ComputeService,
     @Inject(CONFIG) private readonly config: ServerConfig,
   ) {}
 
@@ -35,13 +37,13 @@ export class TagsController {
         sentence: 'No place of this engine fits. Choose places and print again.',
         field: 'places',
       });
-    const bytes = await tagSheet(view.number, caseId, stations, this.config.root);
+    const bytes = await this.compute.run<'tags'>({ kind: 'tags', number: view.number, caseId, stations, root: this.config.root });
     response
       .set({
         'Content-Type': 'application/pdf',
-        'Content-Disposition': `inline; filename="tags-${view.number.replace(/[^\w.-]/g, '_')}.pdf"`,
+        'Content-Disposition': disposition('inline', `tags-${view.number}`, 'pdf'),
         'Cache-Control': 'no-store',
       })
-      .send(bytes);
+      .send(Buffer.from(bytes));
   }
 }

@@ -1,0 +1,83 @@
+import {
+  caseFileOf,
+  caseView,
+  diagnose,
+  diagnosisJson,
+  fail,
+  findingsCsv,
+  ok,
+  readCaseFile,
+  readingsCsv,
+  runSheet,
+  sheetJson,
+  type CaseState,
+  type DiagnosisJson,
+  type Result,
+  type Station,
+} from '@true-ledger/core';
+import { summarise, type StoredSummary } from '../ledger/summary.js';
+import { tagSheet } from '../tags/tagSheet.js';
+import { answerTasks } from '../threads/taskThread.js';
+
+/** Computation that a request can make long, away from the thread that answers. */
+export type ComputeTask =
+  | { readonly kind: 'summary'; readonly state: CaseState }
+  | { readonly kind: 'differential'; readonly state: CaseState }
+  | { readonly kind: 'diagnose'; readonly file: unknown }
+  | { readonly kind: 'measure'; readonly sheet: unknown }
+  | { readonly kind: 'files'; readonly state: CaseState }
+  | {
+      readonly kind: 'tags';
+      readonly number: string;
+      readonly caseId: string;
+      readonly stations: readonly Station[];
+      readonly root: string;
+    };
+
+/** A case in the files others read. */
+export interface DerivedFiles {
+  readonly caseFile: string;
+  readonly readings: string;
+  readonly findings: string;
+}
+
+export interface ComputeAnswers {
+  readonly summary: StoredSummary;
+  readonly differential: DiagnosisJson;
+  readonly diagnose: DiagnosisJson;
+  readonly measure: object;
+  readonly files: DerivedFiles;
+  readonly tags: Uint8Array;
+}
+
+async function compute(task: ComputeTask): Promise<Result<ComputeAnswers[ComputeTask['kind']]>> {
+  switch (task.kind) {
+    case 'summary':
+      return ok(summarise(task.state));
+    case 'differential': {
+      const view = caseView(task.state);
+      return view ? ok(diagnosisJson(view, diagnose(view))) : fail('no-layout', 'This case has no engine yet. Set its layout first.');
+    }
+    case 'diagnose': {
+      const read = readCaseFile(task.file);
+      return read.ok ? ok(diagnosisJson(read.value.view, diagnose(read.value.view))) : read;
+    }
+    case 'measure': {
+      const outcome = runSheet(task.sheet);
+      return outcome.ok ? ok(sheetJson(outcome.value)) : outcome;
+    }
+    case 'files': {
+      const view = caseView(task.state);
+      if (!view) return fail('no-layout', 'This case has no engine yet. Set its layout first.');
+      return ok({
+        caseFile: JSON.stringify(caseFileOf(task.state, view), null, 2),
+        readings: readingsCsv(view),
+        findings: findingsCsv(view),
+      });
+    }
+    case 'tags':
+      return ok(await tagSheet(task.number, task.caseId, task.stations, task.root));
+  }
+}
+
+answerTasks(compute, { code: 'not-computed', sentence: 'This could not be computed. Nothing was changed; what was recorded is safe.' });
