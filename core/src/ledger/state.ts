@@ -27,6 +27,11 @@ export interface CaseState {
   readonly groups: Readonly<Record<string, SlotGroup>>;
 }
 
+/** A member an object was given, never one that every object has: slots and stations are names people send. */
+function member<T>(record: Readonly<Record<string, T>> | undefined, key: string): T | undefined {
+  return record !== undefined && Object.hasOwn(record, key) ? record[key] : undefined;
+}
+
 export function emptyCase(caseId: string): CaseState {
   return { caseId, seq: 0, head: FIRST_PREV, groups: {} };
 }
@@ -50,9 +55,10 @@ function nextSlot(slot: Slot, entry: Applicable): Slot {
 /** Groups without the value a redaction struck; a fold over the redacted ledger never had it. */
 function struck(groups: CaseState['groups'], { target, slot, station }: EntryBodies['redacted']): CaseState['groups'] {
   const key = station ?? '';
-  const group = groups[key];
-  const kept = group?.[slot]?.filter((version) => version.entry !== target);
-  if (!group || !kept || kept.length === group[slot]!.length) return groups;
+  const group = member(groups, key);
+  const held = member(group, slot);
+  const kept = held?.filter((version) => version.entry !== target);
+  if (!group || !held || !kept || kept.length === held.length) return groups;
   const { [slot]: _struck, ...rest } = group;
   const next = kept.length > 0 ? { ...rest, [slot]: kept } : rest;
   if (Object.keys(next).length > 0) return { ...groups, [key]: next };
@@ -67,8 +73,8 @@ export function applyEntry(state: CaseState, entry: Applicable): CaseState {
   if (entry.kind === 'redacted') state = { ...state, groups: struck(state.groups, entry.body as EntryBodies['redacted']) };
   const key = entry.station ?? '';
   const slotKey = slotOf(entry.kind, entry.body);
-  const group = state.groups[key] ?? {};
-  const slot = nextSlot(group[slotKey] ?? [], entry);
+  const group = member(state.groups, key) ?? {};
+  const slot = nextSlot(member(group, slotKey) ?? [], entry);
   if (slot.length > 0) return { ...head, groups: { ...state.groups, [key]: { ...group, [slotKey]: slot } } };
   const { [slotKey]: _gone, ...rest } = group;
   return { ...head, groups: { ...state.groups, [key]: rest } };
@@ -91,12 +97,12 @@ export function foldEntries(start: CaseState, entries: readonly Applicable[]): C
     const key = entry.station ?? '';
     let group = own.get(key);
     if (!group) {
-      group = { ...groups[key] };
+      group = { ...member(groups, key) };
       own.set(key, group);
       groups[key] = group;
     }
     const slotKey = slotOf(entry.kind, entry.body);
-    const slot = nextSlot(group[slotKey] ?? [], entry);
+    const slot = nextSlot(member(group, slotKey) ?? [], entry);
     if (slot.length > 0) group[slotKey] = slot;
     else delete group[slotKey];
   }
@@ -105,7 +111,7 @@ export function foldEntries(start: CaseState, entries: readonly Applicable[]): C
 
 /** Current version of a field, or undefined when nothing is written there. */
 export function currentVersion(state: CaseState, station: string | null, slot: string): SlotVersion | undefined {
-  return state.groups[station ?? '']?.[slot]?.at(-1);
+  return member(member(state.groups, station ?? ''), slot)?.at(-1);
 }
 
 /** Applies a draft that the server has not numbered yet, so that the hand sees its effect at once. */

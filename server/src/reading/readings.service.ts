@@ -20,6 +20,7 @@ import { isConnectionFault, ProblemError } from '../http/problem.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import { PhotosService } from '../photos/photos.service.js';
 import { TaskThread } from '../threads/taskThread.js';
+import { PatientPool } from './patientPool.js';
 import type { ReadingTask } from './readingWorker.js';
 
 const QUEUE = 'read-picture';
@@ -33,6 +34,7 @@ const ASKING_MS = 1200;
 @Injectable()
 export class ReadingsService implements OnModuleInit, OnApplicationShutdown {
   private readonly log = new Logger('readings');
+  private readonly pool: PatientPool;
   private readonly boss: PgBoss;
   private readonly thread: TaskThread<ReadingTask, ReadPicture>;
   private ready: Promise<void> | null = null;
@@ -45,7 +47,8 @@ export class ReadingsService implements OnModuleInit, OnApplicationShutdown {
     private readonly ledger: LedgerService,
     private readonly photos: PhotosService,
   ) {
-    this.boss = new PgBoss({ connectionString: config.databaseUrl, max: 3, schedule: false, application_name: 'true-ledger-readings' });
+    this.pool = new PatientPool(config.databaseUrl);
+    this.boss = new PgBoss({ db: this.pool, schedule: false });
     this.boss.on('error', (error) => this.log.warn(error.message));
     this.thread = new TaskThread(
       join(config.root, 'server', 'dist', 'reading', 'readingWorker.js'),
@@ -226,6 +229,7 @@ export class ReadingsService implements OnModuleInit, OnApplicationShutdown {
     await this.boss.offWork(QUEUE).catch(() => undefined);
     await new Promise((done) => setTimeout(done, ASKING_MS));
     await this.boss.stop({ graceful: false, wait: true, timeout: 2000 }).catch(() => undefined);
+    await this.pool.end();
     await this.thread.end();
   }
 }
