@@ -16,6 +16,19 @@ export default tseslint.config(
       eqeqeq: 'error',
     },
   },
+  {
+    files: ['web/**/*.tsx'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        { paths: [{ name: 'antd', importNames: ['InputNumber'], message: 'Figures are typed into fields/NumberField: others read 62,50 as 6250.' }] },
+      ],
+      'no-restricted-syntax': [
+        'error',
+        { selector: 'JSXAttribute[name.name="type"][value.value="number"]', message: 'Figures are typed into fields/NumberField.' },
+      ],
+    },
+  },
   { files: ['server/**/*.ts'], rules: { '@typescript-eslint/consistent-type-imports': 'off' } },
   {
     files: ['server/src/main.ts', 'scripts/**', 'bench/**', 'cli/bin/**'],

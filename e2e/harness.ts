@@ -43,7 +43,7 @@ export class Shop {
     const shop = new Shop(await freePort(), await freshDatabase());
     execFileSync('node', ['server/dist/demo/load.js'], {
       cwd: ROOT,
-      env: { ...process.env, DATABASE_URL: shop.databaseUrl, TL_DEMO_ONLY: numbers.join(','), TL_DEMO_PASSWORD: PASSWORD },
+      env: { ...process.env, DATABASE_URL: shop.databaseUrl, TL_DEMO: 'yes', TL_DEMO_ONLY: numbers.join(','), TL_DEMO_PASSWORD: PASSWORD },
     });
     await shop.start();
     return shop;

@@ -3,8 +3,8 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { build, installPackages, ROOT } from './lib.mjs';
 
-installPackages();
-build();
+await installPackages();
+await build();
 const main = join(ROOT, 'bench', 'figures.mjs');
 if (!existsSync(main)) throw new Error('bench/figures.mjs is missing');
 await import(main);

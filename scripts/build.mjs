@@ -1,4 +1,4 @@
 import { build, installPackages } from './lib.mjs';
 
-installPackages();
-build();
+await installPackages();
+await build();

@@ -73,39 +73,59 @@ function hashFiles(paths) {
   return hash.digest('hex');
 }
 
-/** Runs `work` unless the files it depends on are unchanged since the last time. */
-export function whenChanged(name, paths, outputs, work) {
+/** Runs a command beside others; rejects with its last lines when it fails. */
+function runBeside(command, args, options = {}) {
+  return new Promise((done, fail) => {
+    const child = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'], ...options });
+    let words = '';
+    const hear = (data) => (words = (words + data.toString()).slice(-20_000));
+    child.stdout.on('data', hear);
+    child.stderr.on('data', hear);
+    child.once('error', fail);
+    child.once('exit', (code) =>
+      code === 0 ? done() : fail(new Error(`${command} ${args.join(' ')} failed\n${words.trim().split('\n').slice(-25).join('\n')}`)),
+    );
+  });
+}
+
+/** Does `work` unless the files it depends on are unchanged since the last time; stopped half-way, it is done again. */
+async function whenChanged(name, paths, outputs, work) {
   const stampFile = join(ROOT, 'node_modules', `.stamp-${name}`);
   const stamp = hashFiles(paths);
   const done = existsSync(stampFile) && readFileSync(stampFile, 'utf8') === stamp && outputs.every((o) => existsSync(join(ROOT, o)));
   if (done) return;
-  work();
+  const from = Date.now();
+  await work();
+  say(`  ${name}: ${Math.round((Date.now() - from) / 1000)} s`);
   mkdirSync(dirname(stampFile), { recursive: true });
   writeFileSync(stampFile, stamp);
 }
 
 export function installPackages() {
-  whenChanged('packages', ['package-lock.json', '.npmrc'], ['node_modules/typescript'], () => {
-    say('Installing packages …');
-    run('npm', ['ci', '--ignore-scripts', '--no-fund', '--no-audit']);
+  return whenChanged('packages', ['package-lock.json', '.npmrc'], ['node_modules/typescript'], () => {
+    say('Installing packages (the longest part of a first start) …');
+    return runBeside('npm', ['ci', '--ignore-scripts', '--no-fund', '--no-audit']);
   });
 }
 
-export function build() {
+/** Builds server and pages side by side. */
+export async function build() {
   const shared = ['tsconfig.base.json', 'tsconfig.json', 'core', 'contract'];
-  whenChanged(
+  const server = whenChanged(
     'server',
     [...shared, 'server/src', 'server/tsconfig.json', 'cli', 'package-lock.json'],
     ['server/dist/main.js', 'cli/dist/main.js'],
     () => {
       say('Building server and command-line tool …');
-      run('npx', ['tsc', '-b', 'core', 'contract', 'server', 'cli']);
+      return runBeside('npx', ['tsc', '-b', 'core', 'contract', 'server', 'cli']);
     },
   );
-  whenChanged('web', [...shared, 'web', 'package-lock.json'], ['web/dist/index.html'], () => {
+  const pages = whenChanged('pages', [...shared, 'web', 'scripts/compress.mjs', 'package-lock.json'], ['web/dist/index.html'], async () => {
     say('Building pages …');
-    run('npx', ['vite', 'build', 'web', '--logLevel', 'warn']);
+    await runBeside('npx', ['vite', 'build', 'web', '--logLevel', 'warn']);
+    await runBeside('node', ['scripts/compress.mjs']);
   });
+  await Promise.all([server, pages]);
 }
 
 /** A free port, trying `wanted` first; on loopback unless told otherwise. */

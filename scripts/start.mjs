@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Cluster } from './database.mjs';
 import { ownAddresses, ownCertificate } from './tls.mjs';
-import { build, freePort, installPackages, ROOT, run, say, sentenceOf, startUntil } from './lib.mjs';
+import { build, freePort, installPackages, ROOT, say, sentenceOf, startUntil } from './lib.mjs';
 
 const HELP = `npm start [-- options]
   --port N     port to serve on (4310, or the next free one)
@@ -41,6 +41,12 @@ if (!Number.isInteger(wanted) || wanted < 1 || wanted > 65535) {
 const accountsFile = join(ROOT, '.data', 'demo-accounts.json');
 const runningFile = join(ROOT, '.data', 'running.json');
 
+/** Starts our own cluster, making it when there is none. */
+async function ownDatabase() {
+  cluster = new Cluster();
+  ({ startedHere } = await cluster.start());
+}
+
 /** Address at which another `npm start` of this folder serves, or null. */
 function servedAt() {
   if (!existsSync(runningFile)) return null;
@@ -76,12 +82,14 @@ try {
     throw new Error(
       `True Ledger already runs from this folder, at ${elsewhere}. Use it there, or end it with Ctrl-C before starting again.`,
     );
-  installPackages();
-  build();
+  // The database is set up while packages come in.
+  const database = process.env.DATABASE_URL ? null : ownDatabase();
+  database?.catch(() => undefined);
+  await installPackages();
+  await build();
   let databaseUrl = process.env.DATABASE_URL;
-  if (!databaseUrl) {
-    cluster = new Cluster();
-    ({ startedHere } = await cluster.start());
+  if (database) {
+    await database;
     if (options.fresh) {
       cluster.dropDatabase();
       rmSync(accountsFile, { force: true });
@@ -109,9 +117,13 @@ try {
       TL_ADDRESSES: reached.join(','),
     });
   }
-  if (!options.empty) run('node', ['server/dist/demo/load.js'], { env });
+  if (!options.empty) env.TL_DEMO = 'yes';
   const started = await startUntil('READY', 'node', ['server/dist/main.js'], { env, onError: (text) => process.stderr.write(text) });
   server = started.child;
+  server.stdout.on('data', (data) => {
+    for (const [, taken, total, number] of data.toString().matchAll(/DEMO (\d+) of (\d+) (\S+)/g))
+      say(taken === total ? `All ${total} demo cases are in.` : `Demo cases: ${taken} of ${total} are in (${number})`);
+  });
   server.once('exit', (code) => {
     if (!stopping) {
       console.error(`The server ended by itself (${code}).`);

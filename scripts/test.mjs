@@ -40,9 +40,9 @@ function tests(project, args = []) {
 
 let cluster = null;
 try {
-  installPackages();
+  await installPackages();
   needPackages({ 'poppler-utils': () => has('pdftotext'), chromium: () => existsSync(process.env.CHROMIUM ?? '/usr/bin/chromium') });
-  build();
+  await build();
   cluster = new Cluster(join(ROOT, '.data', 'test'));
   await cluster.start();
   cluster.dropLeftovers('t_');

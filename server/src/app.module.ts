@@ -10,6 +10,7 @@ import { CausesController } from './causes/causes.controller.js';
 import { ComputeModule } from './compute/compute.module.js';
 import { CONFIG, type ServerConfig } from './config.js';
 import { DatabaseModule } from './database/database.module.js';
+import { DemoModule } from './demo/demo.module.js';
 import { GradeBooksModule } from './gradeBooks/gradeBooks.module.js';
 import { PolicyModule } from './policy/policy.module.js';
 import { GaugesModule } from './gauges/gauges.module.js';
@@ -82,6 +83,7 @@ export class AppModule {
         BundlesModule,
         PricesModule,
         GaugesModule,
+        DemoModule,
       ],
       controllers: [HealthController, NetworkController, MeasureController, CausesController, TagsController],
     };

@@ -10,6 +10,12 @@ export interface ServerConfig {
   readonly loginAttempts: number;
   readonly loginWindowSeconds: number;
   readonly secureCookies: boolean;
+  /** The demonstration: where its passwords are written, one password for all, some of its cases only. Absent: a shop of one's own. */
+  readonly demo?: {
+    readonly accountsFile: string | null;
+    readonly password: string | null;
+    readonly only: readonly string[] | null;
+  } | null;
   /** Addresses of proxies whose word on where a request came from is taken; none unless configured. */
   readonly trustedProxies: readonly string[];
   /** Folder of the shop's signing key, outside the database. */
@@ -45,6 +51,14 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): ServerConfig {
     root: projectRoot(),
     loginAttempts: Number(env['LOGIN_ATTEMPTS'] ?? 8),
     loginWindowSeconds: Number(env['LOGIN_WINDOW_SECONDS'] ?? 300),
+    demo:
+      env['TL_DEMO'] === 'yes'
+        ? {
+            accountsFile: env['TL_DEMO_ACCOUNTS_FILE'] ?? null,
+            password: env['TL_DEMO_PASSWORD'] ?? null,
+            only: env['TL_DEMO_ONLY']?.split(',') ?? null,
+          }
+        : null,
     trustedProxies: (env['TL_TRUSTED_PROXIES'] ?? '').split(',').filter(Boolean),
     keysFolder: env['TL_KEYS'] ?? join(projectRoot(), '.data', 'keys'),
     secureCookies: env['SECURE_COOKIES'] === 'yes',

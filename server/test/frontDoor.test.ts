@@ -132,6 +132,6 @@ describe('what a person has open', () => {
     const presses = Array.from({ length: 30 }, () => bench.people.builder.post('/api/stand-ins/press').send({ type: 'press', gauge: 'press', at: 'master' }));
     const others = Array.from({ length: 10 }, () => bench.people.reader.get('/api/cases'));
     const answers = await Promise.all([...presses, ...others]);
-    expect(answers.map((a) => a.status)).toEqual([...presses.map(() => 201), ...others.map(() => 200)]);
+    expect(answers.filter((a) => a.status >= 300).map((a) => [a.status, a.body as unknown])).toEqual([]);
   });
 });

@@ -92,6 +92,8 @@ export interface CaseFile {
     readonly gauge?: string;
     /** Taken on a second press though it looked wrong. */
     readonly insisted?: boolean;
+    /** Sent by a gauge stand-in. */
+    readonly simulated?: boolean;
   }>;
   /** Answers of the checks before opening: `answer` as typed, or the chosen options. */
   readonly checks?: ReadonlyArray<{
@@ -196,6 +198,7 @@ const schema = Joi.object({
         unit: Joi.string().max(10),
         gauge: Joi.string(),
         insisted: Joi.boolean(),
+        simulated: Joi.boolean(),
       })
         .xor('cell', 'plane')
         .and('plane', 'axis'),
@@ -377,7 +380,17 @@ function addReadings(file: CaseFile, layout: EngineLayout, add: Add, report: (p:
     add(
       'reading-taken',
       r.station ?? null,
-      { sheet, cell: key, take: r.take ?? 1, text: String(r.value), unit, value: read.value.value, gauge, insisted: r.insisted ?? false },
+      {
+        sheet,
+        cell: key,
+        take: r.take ?? 1,
+        text: String(r.value),
+        unit,
+        value: read.value.value,
+        gauge,
+        insisted: r.insisted ?? false,
+        ...(r.simulated ? { simulated: true } : {}),
+      },
       at,
     );
   });
@@ -629,6 +642,7 @@ export function caseFileOf(state: CaseState, view: CaseView): CaseFile {
       unit: r.unit,
       gauge: gauges.find((g) => g.key === JSON.stringify(r.gauge))!.name,
       ...(r.insisted ? { insisted: true } : {}),
+      ...(r.simulated ? { simulated: true } : {}),
     })),
     checks: [...view.checks.values()]
       .filter((c) => c.value.text !== '')

@@ -99,6 +99,8 @@ export interface EntryBodies extends StripBodies, CauseBodies, DecideBodies, Doc
     value: number | null;
     gauge: Gauge;
     insisted: boolean;
+    /** Sent by a stand-in that ships with the application, not by a gauge on a part. */
+    simulated?: boolean;
   };
   'report-set': { field: ReportField; value: string };
   retracted: { target: string; slot: string; reason: string };
@@ -251,6 +253,7 @@ export const BODY_SCHEMAS: Readonly<Record<EntryKind, Joi.ObjectSchema>> = {
     value: Joi.number().min(-5000).max(5000).allow(null).required(),
     gauge: gauge.required(),
     insisted: Joi.boolean().required(),
+    simulated: Joi.boolean(),
   }),
   'report-set': Joi.object({
     field: Joi.string()

@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from '../result.js';
+import { readFigure } from './figure.js';
 
 export type LengthUnit = 'mm' | 'in' | 'thou' | 'um';
 
@@ -29,8 +30,6 @@ export interface LengthContext {
   readonly masterMm?: number;
 }
 
-const SHAPE = /^([+-])?\s*(\d+(?:[.,]\d*)?|[.,]\d+)\s*([a-zµμ"″]*)$/i;
-
 /**
  * Reads a length as a hand types it: `58.41`, `2.2995"`, `1.5 thou`, `12 µm`, `+0.02` (offset from the set master), `-` (not read).
  * One comma is taken as the decimal mark. Returns millimetres.
@@ -39,17 +38,17 @@ export function parseLength(text: string, context: LengthContext): Result<TypedL
   const typed = text.trim();
   if (typed === '-' || typed === '–') return ok({ kind: 'not-read' });
   if (typed === '') return fail('reading-empty', 'Nothing was typed. Type a reading, or a single - for a place that was not read.', 'text');
-  const match = SHAPE.exec(typed);
-  if (!match)
+  const figure = readFigure(typed);
+  if (!figure || /[^a-zµμ"″]/i.test(figure.rest))
     return fail(
       'reading-not-a-number',
       `"${typed.slice(0, 40)}" is not a reading. Nothing was changed. Type one number such as 52.97, 2.0855", 1.5 thou or 12 µm.`,
       'text',
     );
-  const [, sign, digits = '', word = ''] = match;
-  const unit = word === '' ? context.unit : UNIT_WORDS[word.toLowerCase()];
+  const { sign, rest: word } = figure;
+  const unit = word === '' ? context.unit : Object.hasOwn(UNIT_WORDS, word.toLowerCase()) ? UNIT_WORDS[word.toLowerCase()] : undefined;
   if (!unit) return fail('reading-unit', `"${word}" is not a length unit known here. Use mm, in or ", thou, µm.`, 'text');
-  const magnitude = Number(digits.replace(',', '.')) * MM_PER[unit];
+  const magnitude = Math.abs(figure.value) * MM_PER[unit];
   if (!Number.isFinite(magnitude))
     return fail('reading-not-a-number', `"${typed.slice(0, 40)}" is not a reading. Type one number.`, 'text');
   if (!sign) return ok({ kind: 'value', mm: magnitude, unit, offset: false });

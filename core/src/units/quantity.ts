@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from '../result.js';
+import { readFigure } from './figure.js';
 import { MM_PER } from './length.js';
 
 export type Quantity = 'length' | 'torque' | 'pressure' | 'share' | 'force' | 'angle' | 'temperature' | 'time' | 'vacuum';
@@ -54,26 +55,26 @@ export const QUANTITIES: Readonly<Record<Quantity, QuantityInfo>> = {
   time: { canonical: 's', units: { s: 1, min: 60 }, words: { sec: 's' }, digits: 0 },
 };
 
+const own = <T>(table: Readonly<Record<string, T>>, key: string): T | undefined => (Object.hasOwn(table, key) ? table[key] : undefined);
+
 export interface TypedQuantity {
   readonly value: number;
   readonly unit: string;
 }
 
-const SHAPE = /^([+-]?)\s*(\d+(?:[.,]\d*)?|[.,]\d+)\s*(.*)$/;
-
 /** Reads a figure as a hand types it, with or without a unit (`12.4`, `180 psi`, `8,5 bar`); the value is in the canonical unit. */
 export function parseQuantity(text: string, quantity: Quantity, defaultUnit?: string): Result<TypedQuantity> {
   const info = QUANTITIES[quantity];
-  const match = SHAPE.exec(text.trim());
+  const figure = readFigure(text);
   const example = `Type one figure in ${Object.keys(info.units).join(', ')}.`;
-  if (!match) return fail('not-a-number', `"${text.trim().slice(0, 40)}" is not a figure. Nothing was changed. ${example}`, 'text');
-  const [, sign, digits = '', word = ''] = match;
-  const typed = word.trim();
-  const unit = typed === '' ? (defaultUnit ?? info.canonical) : typed in info.units ? typed : info.words[typed.toLowerCase()];
-  const factor = unit === undefined ? undefined : info.units[unit];
+  if (!figure) return fail('not-a-number', `"${text.trim().slice(0, 40)}" is not a figure. Nothing was changed. ${example}`, 'text');
+  const typed = figure.rest;
+  const unit =
+    typed === '' ? (defaultUnit ?? info.canonical) : Object.hasOwn(info.units, typed) ? typed : own(info.words, typed.toLowerCase());
+  const factor = unit === undefined ? undefined : own(info.units, unit);
   if (unit === undefined || factor === undefined)
     return fail('unit', `"${typed.slice(0, 20)}" is not a unit of ${quantity} known here. ${example}`, 'text');
-  return ok({ value: Number(digits.replace(',', '.')) * factor * (sign === '-' ? -1 : 1), unit });
+  return ok({ value: figure.value * factor, unit });
 }
 
 /** A canonical value as text in the wanted unit. */

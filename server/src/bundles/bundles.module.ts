@@ -3,11 +3,13 @@ import { ClipsModule } from '../clips/clips.module.js';
 import { PhotosModule } from '../photos/photos.module.js';
 import { ReportsModule } from '../reports/reports.module.js';
 import { BundlesController, BundlesInController } from './bundles.controller.js';
+import { ExportService } from './export.service.js';
 import { ImportService } from './import.service.js';
 
 @Module({
   imports: [PhotosModule, ClipsModule, ReportsModule],
   controllers: [BundlesController, BundlesInController],
-  providers: [ImportService],
+  providers: [ImportService, ExportService],
+  exports: [ImportService, ExportService],
 })
 export class BundlesModule {}

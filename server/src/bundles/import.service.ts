@@ -41,11 +41,12 @@ export class ImportService {
     private readonly keys: KeysService,
   ) {}
 
-  async take(path: string, importer: Author): Promise<ImportAnswer> {
+  /** `standing: 'ours'` is for what the application itself ships; nothing that comes over a wire has it. */
+  async take(path: string, importer: Author, standing: 'by-seal' | 'ours' = 'by-seal'): Promise<ImportAnswer> {
     const folder = await mkdtemp(join(tmpdir(), LAID_OUT));
     try {
       const bundle = await this.intake.bundle(path, join(folder, 'bundle'));
-      const laid: Laid = { bundle, folder: join(folder, 'bundle'), origin: this.originOf(bundle.seal) };
+      const laid: Laid = { bundle, folder: join(folder, 'bundle'), origin: standing === 'ours' ? undefined : this.originOf(bundle.seal) };
       return await this.db.transaction((tx) => this.store(tx, laid, importer));
     } finally {
       await rm(folder, { recursive: true, force: true });

@@ -180,13 +180,13 @@ export class CaseScript {
           : (kinds.map((kind) => DEMO_GAUGES.find((g) => g.kind === kind)).find(Boolean) ?? MICROMETER);
       const truth = trueValue({ layout: this.engine, seed, severity }, place, cell.key);
       const { press } = pressKey(gauge, { faults: NO_FAULTS, count: 0, last: null }, truth, cell, this.random);
-      if (press.kind === 'reading') this.read(station, sheet, { [cell.key]: press.text }, gauge);
+      if (press.kind === 'reading') this.read(station, sheet, { [cell.key]: press.text }, gauge, true);
     }
     return this;
   }
 
   /** Readings of a sheet as typed, by cell. */
-  read(station: string | null, sheet: string, cells: Readonly<Record<string, string>>, gauge: Gauge = MICROMETER): this {
+  read(station: string | null, sheet: string, cells: Readonly<Record<string, string>>, gauge: Gauge = MICROMETER, simulated = false): this {
     const place = placeOf(this.engine, station, sheet);
     for (const [key, text] of Object.entries(cells)) {
       const cell = place?.cells.find((c) => c.key === key);
@@ -194,7 +194,17 @@ export class CaseScript {
       const unit = cellUnits(cell)[0]!;
       const read = readCell(cell, text, unit, gauge);
       if (!read.ok) throw new Error(`${station} / ${sheet} / ${key}: ${read.problem.sentence}`);
-      this.entry('reading-taken', station, { sheet, cell: key, take: 1, text, unit, value: read.value.value, gauge, insisted: false });
+      this.entry('reading-taken', station, {
+        sheet,
+        cell: key,
+        take: 1,
+        text,
+        unit,
+        value: read.value.value,
+        gauge,
+        insisted: false,
+        ...(simulated ? { simulated } : {}),
+      });
     }
     return this;
   }

@@ -4,5 +4,5 @@ import { GaugesGateway } from './gauges.gateway.js';
 import { GaugesService } from './gauges.service.js';
 import { StandInsController } from './standIns.controller.js';
 
-@Module({ controllers: [GaugesController, StandInsController], providers: [GaugesService, GaugesGateway] })
+@Module({ controllers: [GaugesController, StandInsController], providers: [GaugesService, GaugesGateway], exports: [GaugesService] })
 export class GaugesModule {}

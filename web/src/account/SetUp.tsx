@@ -1,15 +1,19 @@
-import { App, Button, Form, Input, InputNumber, Select, Switch, Table } from 'antd';
+import { App, Button, Form, Input, Modal, Select, Switch, Table } from 'antd';
 import type { Account, ApiError, Me, Role } from '@true-ledger/contract';
 import type { Gauge } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
+import { NumberField } from '../fields/NumberField.js';
 import {
+  useAccountCasesQuery,
   useAccountsQuery,
   useChangeAccountMutation,
+  useChangePasswordMutation,
   useCreateAccountMutation,
   useGaugesQuery,
   useRevokeSessionMutation,
   useSaveGaugeMutation,
   useSessionsQuery,
+  useShelfQuery,
 } from '../app/api.js';
 import { setSingleKeys, singleKeysOn } from '../app/keys.js';
 
@@ -27,6 +31,7 @@ export function SetUp({ me }: { me: Me }): ReactNode {
       <h1>Set-up</h1>
       {me.account.role === 'owner' && <People me={me} />}
       <Gauges mayWrite={me.account.role !== 'reader'} />
+      <OwnPassword />
       <Sessions />
       <section>
         <h2>Keys</h2>
@@ -86,6 +91,8 @@ function People({ me }: { me: Me }): ReactNode {
               />
             ),
           },
+          { title: 'Sees', render: (_, a) => (a.role === 'reader' ? <ChosenCases account={a} onRefused={refuse} /> : 'all cases') },
+          { title: 'Password', render: (_, a) => (a.id === me.account.id ? 'below' : <ResetPassword account={a} />) },
         ]}
       />
       <Form
@@ -114,6 +121,115 @@ function People({ me }: { me: Me }): ReactNode {
         </Form.Item>
         <Button htmlType="submit" loading={isLoading}>
           Add person
+        </Button>
+      </Form>
+    </section>
+  );
+}
+
+/** Which cases a reader sees: all, or those chosen for him. */
+function ChosenCases({ account, onRefused }: { account: Account; onRefused: (e: unknown) => void }): ReactNode {
+  const { data: shelf = [] } = useShelfQuery();
+  const { data } = useAccountCasesQuery(account.id);
+  const [change] = useChangeAccountMutation();
+  const set = (cases: readonly string[] | null): void => void change({ id: account.id, change: { cases } }).unwrap().catch(onRefused);
+  return (
+    <div className="row">
+      <Switch
+        size="small"
+        aria-label={`${account.name} sees all cases`}
+        checked={account.allCases}
+        checkedChildren="all"
+        unCheckedChildren="chosen"
+        onChange={(all) => set(all ? null : [])}
+      />
+      {!account.allCases && (
+        <Select
+          mode="multiple"
+          size="small"
+          aria-label={`Cases ${account.name} sees`}
+          placeholder="No case yet"
+          optionFilterProp="label"
+          style={{ minWidth: 240 }}
+          value={[...(data?.cases ?? [])]}
+          options={shelf.map((c) => ({ value: c.id, label: `${c.number} ${c.title}` }))}
+          onChange={(cases: string[]) => set(cases)}
+        />
+      )}
+    </div>
+  );
+}
+
+/** A new password for somebody else; what he has open ends. */
+function ResetPassword({ account }: { account: Account }): ReactNode {
+  const [open, setOpen] = useState(false);
+  const [change, { isLoading }] = useChangeAccountMutation();
+  const { message } = App.useApp();
+  return (
+    <>
+      <Button size="small" aria-label={`Set a new password for ${account.name}`} onClick={() => setOpen(true)}>
+        Set anew
+      </Button>
+      <Modal open={open} title={`New password for ${account.name}`} footer={null} destroyOnHidden onCancel={() => setOpen(false)}>
+        <p>Everything {account.name} has open is ended; tell the new password in person, to be changed after the first sign-in.</p>
+        <Form
+          layout="vertical"
+          onFinish={({ password }: { password: string }) =>
+            change({ id: account.id, change: { password } })
+              .unwrap()
+              .then(() => {
+                setOpen(false);
+                void message.info(`${account.name} signs in with the new password from now on.`);
+              })
+              .catch((e: ApiError) => void message.error(e.sentence))
+          }
+        >
+          <Form.Item
+            name="password"
+            label="Password, at least 10 characters"
+            rules={[{ required: true, min: 10, message: 'At least 10 characters.' }]}
+          >
+            <Input.Password autoFocus autoComplete="new-password" />
+          </Form.Item>
+          <Button type="primary" htmlType="submit" loading={isLoading}>
+            Set the password
+          </Button>
+        </Form>
+      </Modal>
+    </>
+  );
+}
+
+/** One's own password. */
+function OwnPassword(): ReactNode {
+  const [change, { isLoading }] = useChangePasswordMutation();
+  const { message } = App.useApp();
+  const [form] = Form.useForm();
+  return (
+    <section>
+      <h2>Your password</h2>
+      <Form
+        form={form}
+        layout="inline"
+        className="inline-form"
+        onFinish={(v: { current: string; fresh: string }) =>
+          change(v)
+            .unwrap()
+            .then(() => {
+              form.resetFields();
+              void message.info('Your password is changed. What was open elsewhere has ended.');
+            })
+            .catch((e: ApiError) => form.setFields([{ name: e.field === 'current' ? 'current' : 'fresh', errors: [e.sentence] }]))
+        }
+      >
+        <Form.Item name="current" rules={[{ required: true, message: 'The one in use' }]}>
+          <Input.Password placeholder="Password in use" aria-label="Password in use" autoComplete="current-password" />
+        </Form.Item>
+        <Form.Item name="fresh" rules={[{ required: true, min: 10, message: 'At least 10 characters' }]}>
+          <Input.Password placeholder="New password" aria-label="New password" autoComplete="new-password" />
+        </Form.Item>
+        <Button htmlType="submit" loading={isLoading}>
+          Change password
         </Button>
       </Form>
     </section>
@@ -179,18 +295,27 @@ function Gauges({ mayWrite }: { mayWrite: boolean }): ReactNode {
           </Form.Item>
           {(['resolutionMm', 'expandedUncertaintyMm', 'repeatabilityMm'] as const).map((field) => (
             <Form.Item key={field} name={field} rules={[{ required: true, message: 'A figure' }]}>
-              <InputNumber
+              <NumberField
                 style={{ width: 150 }}
                 min={0}
                 max={1}
-                step={0.001}
+                quantity="length"
+                unit="mm"
                 placeholder={GAUGE_FIELDS[field]}
                 aria-label={GAUGE_FIELDS[field]}
               />
             </Form.Item>
           ))}
           <Form.Item name="masterMm">
-            <InputNumber style={{ width: 150 }} min={0} max={5000} step={0.001} placeholder="Set master, mm" aria-label="Set master, mm" />
+            <NumberField
+              style={{ width: 150 }}
+              min={0}
+              max={5000}
+              quantity="length"
+              unit="mm"
+              placeholder="Set master, mm"
+              aria-label="Set master, mm"
+            />
           </Form.Item>
           <Form.Item name="checkedOn">
             <Input type="date" aria-label="Last checked against a master" />

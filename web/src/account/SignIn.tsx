@@ -1,6 +1,7 @@
 import { Alert, Button, Form, Input } from 'antd';
 import type { ReactNode } from 'react';
 import { asProblem, useSignInMutation } from '../app/api.js';
+import { DemoProgress } from './DemoProgress.js';
 
 export function SignIn(): ReactNode {
   const [signIn, { isLoading, error }] = useSignInMutation();
@@ -10,6 +11,7 @@ export function SignIn(): ReactNode {
       <DoorMark />
       <h1>True Ledger</h1>
       <p>Teardown accounts: what was seen, what was measured, why it failed.</p>
+      <DemoProgress />
       <Form layout="vertical" onFinish={(values: { signIn: string; password: string }) => void signIn(values)} requiredMark={false}>
         <Form.Item name="signIn" label="Sign-in name" rules={[{ required: true, message: 'Type your sign-in name.' }]}>
           <Input autoFocus autoComplete="username" />

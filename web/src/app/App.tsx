@@ -1,6 +1,7 @@
 import { lazy, Suspense, useEffect, type ReactNode } from 'react';
 import { Navigate, Route, Routes } from 'react-router';
 import { Claim } from '../account/Claim.js';
+import { Recover } from '../account/Recover.js';
 import { SetUp } from '../account/SetUp.js';
 import { SignIn } from '../account/SignIn.js';
 import { CaseFrame } from '../frame/CaseFrame.js';
@@ -11,6 +12,7 @@ import { Shelf } from '../shelf/Shelf.js';
 import { Shared } from '../shared/Shared.js';
 import { restoreFiles } from '../capture/queue.js';
 import { useMeQuery } from './api.js';
+import { PageBoundary } from './PageBoundary.js';
 import { useAppDispatch } from './store.js';
 import { Waiting } from './Waiting.js';
 
@@ -51,50 +53,53 @@ export function App(): ReactNode {
     return (
       <Routes>
         <Route path="/claim" element={<Claim />} />
+        <Route path="/recover" element={<Recover />} />
         <Route path="/shared/:token" element={<Shared />} />
         <Route path="*" element={<SignIn />} />
       </Routes>
     );
   return (
-    <Suspense fallback={<Waiting what="Fetching the page" />}>
-      <Routes>
-        <Route element={<ShopFrame me={me} />}>
-          <Route path="/" element={<Shelf me={me} />} />
-          <Route path="/new" element={<NewCase />} />
-          <Route path="/patterns" element={<Patterns />} />
-          <Route path="/studio" element={<StudioPage />} />
-          <Route path="/grade-book" element={<GradeBook me={me} />} />
-          <Route path="/policy" element={<Policy me={me} />} />
-          <Route path="/sheets/:sheetId?" element={<Sheets me={me} />} />
-          <Route path="/prices" element={<Prices me={me} />} />
-          <Route path="/finish" element={<Finish />} />
-          <Route path="/gauges/:gaugeId?" element={<Gauges me={me} />} />
-          <Route path="/set-up" element={<SetUp me={me} />} />
-        </Route>
-        <Route path="/case/:caseId" element={<CaseFrame me={me} />}>
-          <Route index element={<Navigate to="bench" replace />} />
-          <Route path="intake" element={<Intake />} />
-          <Route path="opening/:checkId?" element={<Opening />} />
-          <Route path="strip/:stepId?" element={<Strip />} />
-          <Route path="pictures" element={<Pictures />} />
-          <Route path="bench" element={<Bench />} />
-          <Route path="station/:stationId" element={<StationPage />} />
-          <Route path="compare/:ids?" element={<Compare />} />
-          <Route path="second-opinion/:stationId?" element={<SecondOpinion />} />
-          <Route path="measure/all" element={<ReadingGrid />} />
-          <Route path="measure/:placePath?" element={<Measure />} />
-          <Route path="cause/sequence" element={<SequencePage />} />
-          <Route path="cause/pair/:first?/:second?" element={<PairPage />} />
-          <Route path="cause/answers" element={<AnswersPage />} />
-          <Route path="cause/:causeId?" element={<CauseStage />} />
-          <Route path="decide/:page?" element={<DecideStage />} />
-          <Route path="document" element={<DocumentStage />} />
-          <Route path="ledger" element={<LedgerStage />} />
-        </Route>
-        <Route path="/shared/:token" element={<Shared />} />
-        <Route path="/capture/:caseId" element={<CapturePage me={me} />} />
-        <Route path="*" element={<Navigate to="/" replace />} />
-      </Routes>
-    </Suspense>
+    <PageBoundary>
+      <Suspense fallback={<Waiting what="Fetching the page" />}>
+        <Routes>
+          <Route element={<ShopFrame me={me} />}>
+            <Route path="/" element={<Shelf me={me} />} />
+            <Route path="/new" element={<NewCase />} />
+            <Route path="/patterns" element={<Patterns />} />
+            <Route path="/studio" element={<StudioPage />} />
+            <Route path="/grade-book" element={<GradeBook me={me} />} />
+            <Route path="/policy" element={<Policy me={me} />} />
+            <Route path="/sheets/:sheetId?" element={<Sheets me={me} />} />
+            <Route path="/prices" element={<Prices me={me} />} />
+            <Route path="/finish" element={<Finish />} />
+            <Route path="/gauges/:gaugeId?" element={<Gauges me={me} />} />
+            <Route path="/set-up" element={<SetUp me={me} />} />
+          </Route>
+          <Route path="/case/:caseId" element={<CaseFrame me={me} />}>
+            <Route index element={<Navigate to="bench" replace />} />
+            <Route path="intake" element={<Intake />} />
+            <Route path="opening/:checkId?" element={<Opening />} />
+            <Route path="strip/:stepId?" element={<Strip />} />
+            <Route path="pictures" element={<Pictures />} />
+            <Route path="bench" element={<Bench />} />
+            <Route path="station/:stationId" element={<StationPage />} />
+            <Route path="compare/:ids?" element={<Compare />} />
+            <Route path="second-opinion/:stationId?" element={<SecondOpinion />} />
+            <Route path="measure/all" element={<ReadingGrid />} />
+            <Route path="measure/:placePath?" element={<Measure />} />
+            <Route path="cause/sequence" element={<SequencePage />} />
+            <Route path="cause/pair/:first?/:second?" element={<PairPage />} />
+            <Route path="cause/answers" element={<AnswersPage />} />
+            <Route path="cause/:causeId?" element={<CauseStage />} />
+            <Route path="decide/:page?" element={<DecideStage />} />
+            <Route path="document" element={<DocumentStage />} />
+            <Route path="ledger" element={<LedgerStage />} />
+          </Route>
+          <Route path="/shared/:token" element={<Shared />} />
+          <Route path="/capture/:caseId" element={<CapturePage me={me} />} />
+          <Route path="*" element={<Navigate to="/" replace />} />
+        </Routes>
+      </Suspense>
+    </PageBoundary>
   );
 }

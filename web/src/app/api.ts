@@ -65,6 +65,16 @@ export function foldNew(state: CaseState, entries: readonly LedgerEntry[]): Case
   return fresh[0]?.seq === state.seq + 1 ? foldEntries(state, fresh) : null;
 }
 
+/** Entries of a case after a number; null when they could not be fetched now. */
+async function newEntries(caseId: string, after: number): Promise<LedgerEntry[] | null> {
+  try {
+    const response = await fetch(`/api/cases/${caseId}/entries?after=${after}`);
+    return response.ok ? ((await response.json()) as LedgerEntry[]) : null;
+  } catch {
+    return null;
+  }
+}
+
 /** Who is signed in is asked again only after it worked: asking after a refusal would take the page, and its answer, away. */
 const signedIn = (result: Me | undefined): Array<'me' | 'shelf'> => (result ? ['me', 'shelf'] : []);
 
@@ -97,6 +107,12 @@ export const api = createApi({
       query: (body) => ({ url: '/claim', method: 'POST', body }),
       invalidatesTags: signedIn,
     }),
+    recover: b.mutation<Me, { token: string; password: string }>({
+      query: (body) => ({ url: '/recover', method: 'POST', body }),
+      invalidatesTags: signedIn,
+    }),
+    changePassword: b.mutation<void, { current: string; fresh: string }>({ query: (body) => ({ url: '/password', method: 'POST', body }) }),
+    demo: b.query<{ taken: number; total: number }, void>({ query: () => '/demo' }),
     signOut: b.mutation<void, void>({ query: () => ({ url: '/sign-out', method: 'POST' }) }),
     shelf: b.query<CaseSummary[], void>({ query: () => '/cases', providesTags: ['shelf'] }),
     createCase: b.mutation<CaseResponse, NewCaseRequest>({
@@ -106,23 +122,33 @@ export const api = createApi({
     getCase: b.query<CaseResponse, string>({
       query: (id) => `/cases/${id}`,
       keepUnusedDataFor: 30,
-      async onCacheEntryAdded(id, { updateCachedData, cacheDataLoaded, cacheEntryRemoved, getCacheEntry }) {
+      async onCacheEntryAdded(id, { dispatch, updateCachedData, cacheDataLoaded, cacheEntryRemoved, getCacheEntry }) {
         try {
           await cacheDataLoaded;
         } catch {
           return;
         }
+        let again: ReturnType<typeof setTimeout> | undefined;
+        let patience = 1000;
+        const tell = (behind: boolean): void => void dispatch({ type: 'outbox/behindChanged', payload: { caseId: id, behind } });
         const catchUp = async (): Promise<void> => {
+          clearTimeout(again);
           const held = getCacheEntry().data;
           if (!held) return;
-          const response = await fetch(`/api/cases/${id}/entries?after=${held.state.seq}`).catch(() => null);
-          if (!response?.ok) return;
-          const entries = (await response.json()) as LedgerEntry[];
-          updateCachedData((draft) => {
-            const current = getCacheEntry().data ?? (draft as CaseResponse);
-            const next = foldNew(current.state, entries);
-            return next && next !== current.state ? { ...current, state: next } : current;
-          });
+          const fetched = await newEntries(id, held.state.seq);
+          if (fetched === null) {
+            // Not forgotten: what was heard of is fetched as soon as it can be.
+            tell(true);
+            again = setTimeout(() => void catchUp(), patience);
+            patience = Math.min(15_000, patience * 1.6);
+            return;
+          }
+          patience = 1000;
+          tell(false);
+          const current = getCacheEntry().data ?? held;
+          const next = foldNew(current.state, fetched);
+          if (next === null) void dispatch(api.endpoints.getCase.initiate(id, { forceRefetch: true, subscribe: false }));
+          else if (next !== current.state) updateCachedData(() => ({ ...current, state: next }));
         };
         const leave = hear((heard) => {
           if (heard === 'again' || (heard.caseId === id && heard.seq > (getCacheEntry().data?.state.seq ?? 0))) void catchUp();
@@ -130,6 +156,7 @@ export const api = createApi({
         // Whatever came between fetching the case and listening.
         void catchUp();
         await cacheEntryRemoved;
+        clearTimeout(again);
         leave();
       },
     }),
@@ -229,9 +256,16 @@ export const api = createApi({
       query: (body) => ({ url: '/accounts', method: 'POST', body }),
       invalidatesTags: ['accounts'],
     }),
-    changeAccount: b.mutation<Account, { id: string; change: { role?: Role; active?: boolean; password?: string } }>({
+    changeAccount: b.mutation<
+      Account,
+      { id: string; change: { role?: Role; active?: boolean; password?: string; cases?: readonly string[] | null } }
+    >({
       query: ({ id, change }) => ({ url: `/accounts/${id}`, method: 'PATCH', body: change }),
       invalidatesTags: ['accounts'],
+    }),
+    accountCases: b.query<{ cases: readonly string[] | null }, string>({
+      query: (id) => `/accounts/${id}/cases`,
+      providesTags: ['accounts'],
     }),
     sessions: b.query<SessionInfo[], void>({ query: () => '/sessions', providesTags: ['sessions'] }),
     revokeSession: b.mutation<void, string>({
@@ -246,6 +280,10 @@ export const {
   useSignInMutation,
   useClaimMutation,
   useSignOutMutation,
+  useRecoverMutation,
+  useChangePasswordMutation,
+  useDemoQuery,
+  useAccountCasesQuery,
   useShelfQuery,
   useCreateCaseMutation,
   useGetCaseQuery,

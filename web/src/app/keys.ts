@@ -26,15 +26,30 @@ export function setSingleKeys(on: boolean): void {
 }
 
 function isTyping(target: EventTarget | null): boolean {
-  return (
-    target instanceof HTMLElement &&
-    (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.getAttribute('role') === 'combobox')
-  );
+  if (!(target instanceof HTMLElement)) return false;
+  if (target instanceof HTMLInputElement && TICKED.has(target.type)) return false;
+  return target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.getAttribute('role') === 'combobox';
+}
+
+/** Inputs nobody types into: a box that was just ticked has the focus, and the keys of the page go on working. */
+const TICKED: ReadonlySet<string> = new Set(['checkbox', 'radio', 'button', 'file', 'range', 'color', 'submit', 'reset']);
+
+/** Keys a field for figures has no use for (`data-figures`), so that they mean there what they mean everywhere. */
+const FREE_IN_FIGURES: ReadonlySet<string> = new Set(['?', 'Escape']);
+
+/** Keys that a ticked box or a row of choices moves by itself. */
+function belongsToControl(target: EventTarget | null, key: string): boolean {
+  if (!(target instanceof HTMLInputElement) || !TICKED.has(target.type)) return false;
+  return key === ' ' || key === 'Enter' || (target.type === 'radio' && key.startsWith('Arrow'));
 }
 
 function onKey(event: KeyboardEvent): void {
-  if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented || isTyping(event.target)) return;
-  if (document.querySelector('.ant-modal-wrap:not([style*="display: none"]), .ant-drawer-open') && event.key !== 'Escape') return;
+  if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented || belongsToControl(event.target, event.key)) return;
+  const inFigures =
+    event.target instanceof HTMLElement && event.target.closest('[data-figures]') !== null && FREE_IN_FIGURES.has(event.key);
+  if (isTyping(event.target) && !inFigures) return;
+  // What lies over the page has the keys to itself, Esc too: it closes by it, and the page under it stays where it is.
+  if (document.querySelector('.ant-modal-wrap:not([style*="display: none"]), .ant-drawer-open')) return;
   if (event.key.length === 1 && !singleKeysOn() && event.key !== '?') return;
   const onControl =
     event.target instanceof HTMLElement && event.target.closest('button, a, [role=radio], [role=slider], [role=tab], summary') !== null;

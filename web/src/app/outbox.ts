@@ -30,9 +30,11 @@ export interface OutboxState {
   /** Entries written in this session, for undo, and those taken back, for redo. */
   readonly done: readonly Written[][];
   readonly undone: readonly Written[][];
+  /** Cases whose newest entries could not be fetched yet; what is shown of them may be old. */
+  readonly behind: readonly string[];
 }
 
-const initialState: OutboxState = { items: [], link: 'up', done: [], undone: [] };
+const initialState: OutboxState = { items: [], link: 'up', done: [], undone: [], behind: [] };
 const UNDO_DEPTH = 200;
 
 const slice = createSlice({
@@ -64,6 +66,10 @@ const slice = createSlice({
       ...state,
       done: state.done.slice(0, -1),
       undone: [...state.undone, payload],
+    }),
+    behindChanged: (state, { payload }: PayloadAction<{ caseId: string; behind: boolean }>) => ({
+      ...state,
+      behind: [...state.behind.filter((id) => id !== payload.caseId), ...(payload.behind ? [payload.caseId] : [])],
     }),
     redid: (state) => ({ ...state, undone: state.undone.slice(0, -1) }),
   },

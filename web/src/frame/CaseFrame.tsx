@@ -12,6 +12,8 @@ import { selectCaseState } from '../app/selectors.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { PlanSvg } from '../surface/PlanSvg.js';
 import { useDiagnosis } from '../workers/compute.js';
+import { PageBoundary } from '../app/PageBoundary.js';
+import { SkipLink } from './SkipLink.js';
 import { KeySheet } from './KeySheet.js';
 import { Navigator } from './Navigator.js';
 import { Presence } from './Presence.js';
@@ -75,6 +77,7 @@ const Frame = memo(function Frame({ open }: { open: OpenCase }): ReactNode {
   ]);
   return (
     <div className={folded ? 'case folded' : 'case'}>
+      <SkipLink />
       <header className="strip">
         <Link to="/" className="case-name" title="Back to the Shelf">
           <span className="figure">{view.number}</span>
@@ -93,12 +96,14 @@ const Frame = memo(function Frame({ open }: { open: OpenCase }): ReactNode {
         <PersonMenu me={me} short />
       </header>
       <Navigator folded={folded} onFold={() => setFolded((x) => !x)} />
-      <main className="work">
+      <main className="work" id="work" tabIndex={-1}>
         <Unsettled caseId={caseId} />
         {open.readOnly && <div className="reader-note">You are reading this case; nothing you press is recorded.</div>}
-        <Suspense fallback={<Waiting what="Fetching the page" />}>
-          <Outlet />
-        </Suspense>
+        <PageBoundary>
+          <Suspense fallback={<Waiting what="Fetching the page" />}>
+            <Outlet />
+          </Suspense>
+        </PageBoundary>
       </main>
       <KeySheet open={keysShown} onClose={() => setKeysShown(false)} />
     </div>

@@ -1,7 +1,7 @@
 import { Button, Input } from 'antd';
 import { benchPlan, standingGrade, type StationView } from '@true-ledger/core';
-import { useMemo, useState, type ReactNode } from 'react';
-import { NavLink, useNavigate } from 'react-router';
+import { useMemo, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { NavLink, useLocation, useNavigate } from 'react-router';
 import { useCase } from '../app/caseContext.js';
 import { GradeMark } from '../surface/GradeMark.js';
 
@@ -13,6 +13,17 @@ const ALSO: ReadonlyArray<readonly [RegExp, string]> = [
   [/^piston/, 'slug'],
   [/^bore/, 'cylinder liner wall'],
 ];
+
+/** Arrows, Home and End through the list. */
+function rove(event: KeyboardEvent<HTMLElement>): void {
+  const links = [...event.currentTarget.querySelectorAll<HTMLElement>('[data-place]')];
+  const at = links.indexOf(event.target as HTMLElement);
+  const to = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: links.length - 1 }[event.key];
+  if (at < 0 || to === undefined) return;
+  event.preventDefault();
+  event.stopPropagation();
+  links[Math.max(0, Math.min(links.length - 1, to))]?.focus();
+}
 
 /** All places of the engine, grouped as on the bench, with search. */
 export function Navigator({ folded, onFold }: { folded: boolean; onFold: () => void }): ReactNode {
@@ -30,6 +41,11 @@ export function Navigator({ folded, onFold }: { folded: boolean; onFold: () => v
   const groups = plan.rows
     .map((row) => ({ row, stations: row.cells.map((c) => view.byId.get(c.station.id)!).filter(fits) }))
     .filter((g) => g.stations.length > 0);
+  const { pathname } = useLocation();
+  const all = groups.flatMap((g) => g.stations.map((s) => s.station.id));
+  const open = /\/station\/([^/]+)/.exec(pathname)?.[1] ?? '';
+  // One stop of the keyboard for the whole list; arrows go through it.
+  const stop = all.includes(open) ? open : all[0];
   if (folded)
     return (
       <aside className="navigator" aria-label="Places">
@@ -60,13 +76,19 @@ export function Navigator({ folded, onFold }: { folded: boolean; onFold: () => v
           «
         </Button>
       </div>
-      <div className="places">
+      <div className="places" onKeyDown={rove}>
         {groups.length === 0 && <p className="quiet">No place of this engine is called that.</p>}
         {groups.map(({ row, stations }) => (
           <section key={row.id}>
             <h3>{row.label}</h3>
             {stations.map((s) => (
-              <NavLink key={s.station.id} to={`station/${s.station.id}`} className="place">
+              <NavLink
+                key={s.station.id}
+                to={`station/${s.station.id}`}
+                className="place"
+                tabIndex={s.station.id === stop ? 0 : -1}
+                data-place={s.station.id}
+              >
                 <GradeMark grade={standingGrade(s)} state={s.state} confirmed={s.grade !== undefined} />
                 <span>{s.station.name}</span>
                 {s.photos.length > 0 && (

@@ -1,12 +1,16 @@
 import type { Me } from '@true-ledger/contract';
-import type { ReactNode } from 'react';
+import { Suspense, type ReactNode } from 'react';
+import { PageBoundary } from '../app/PageBoundary.js';
+import { Waiting } from '../app/Waiting.js';
 import { NavLink, Outlet } from 'react-router';
+import { SkipLink } from './SkipLink.js';
 import { PersonMenu } from './PersonMenu.js';
 
 /** Frame outside a case. */
 export function ShopFrame({ me }: { me: Me }): ReactNode {
   return (
     <div className="shop">
+      <SkipLink />
       <header className="strip">
         <span className="brand">True Ledger</span>
         <nav aria-label="Shop" className="stage-line">
@@ -25,8 +29,12 @@ export function ShopFrame({ me }: { me: Me }): ReactNode {
         </nav>
         <PersonMenu me={me} />
       </header>
-      <main className="shop-main">
-        <Outlet />
+      <main className="shop-main" id="work" tabIndex={-1}>
+        <PageBoundary>
+          <Suspense fallback={<Waiting what="Fetching the page" />}>
+            <Outlet />
+          </Suspense>
+        </PageBoundary>
       </main>
     </div>
   );

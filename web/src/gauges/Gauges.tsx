@@ -1,7 +1,8 @@
-import { Alert, Button, Empty, Input, InputNumber, Select, Slider, Switch } from 'antd';
+import { Alert, Button, Empty, Input, Select, Slider, Switch } from 'antd';
 import type { ApiError, GaugeMessage, Me } from '@true-ledger/contract';
 import { checkDoubt, GAUGE_KINDS, NO_FAULTS, parseLength, type Gauge, type GaugeFaults } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
+import { NumberField } from '../fields/NumberField.js';
 import { Link, useParams } from 'react-router';
 import {
   asProblem,
@@ -108,12 +109,12 @@ function GaugeForm({
   const figure = (key: 'resolutionMm' | 'expandedUncertaintyMm' | 'repeatabilityMm' | 'masterMm', label: string): ReactNode => (
     <label>
       <span>{label}</span>
-      <InputNumber<number>
+      <NumberField
         value={draft[key] ?? null}
         disabled={!mayWrite}
         min={0}
-        step={0.001}
-        suffix={unit}
+        {...(unit === 'mm' ? { quantity: 'length' as const } : {})}
+        unit={unit}
         style={{ width: '100%' }}
         onChange={(v) => {
           if (v !== null) return set({ [key]: v });

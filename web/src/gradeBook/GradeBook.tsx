@@ -1,7 +1,9 @@
-import { App, Button, Input, InputNumber, Segmented, Select, Table } from 'antd';
+import { App, Button, Input, Segmented, Select, Table } from 'antd';
 import type { ApiError, GradeBookVersion, Me } from '@true-ledger/contract';
 import { contradiction, GRADE_INFO, GRADED_PARTS, gradeText, PART_NAMES, thing, type Grade, type GradeRule } from '@true-ledger/core';
 import { useMemo, useState, type ReactNode } from 'react';
+import { useDraft } from '../app/drafts.js';
+import { NumberField } from '../fields/NumberField.js';
 import { useGradeBooksQuery, useSaveGradeBookMutation } from '../app/api.js';
 import './gradeBook.css';
 
@@ -40,7 +42,7 @@ export function GradeBook({ me }: { me: Me }): ReactNode {
   const [part, setPart] = useState<GradedPart>('shell');
   const [shown, setShown] = useState<string | null>(null);
   const [draft, setDraft] = useState<{ basedOn: string; rules: GradeRule[] } | null>(null);
-  const [note, setNote] = useState('');
+  const [note, setNote] = useDraft('Note');
   const newest = versions[0];
   const version: GradeBookVersion | undefined = versions.find((v) => v.book.version === shown) ?? newest;
   const rules = useMemo(() => draft?.rules ?? (version ? apart(version.book.rules) : []), [draft, version]);
@@ -121,11 +123,10 @@ export function GradeBook({ me }: { me: Me }): ReactNode {
             width: 150,
             render: (_: unknown, row: Row) =>
               mayEdit ? (
-                <InputNumber
+                <NumberField
                   size="small"
                   min={0}
                   max={100}
-                  step={0.5}
                   value={row.above[g] ?? null}
                   placeholder="–"
                   aria-label={`${row.words}, grade ${g} above`}

@@ -2,6 +2,7 @@ import { App, Input, Modal, Radio } from 'antd';
 import type { ApiError, Me } from '@true-ledger/contract';
 import { positionOf, SCHOOLS, type School } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
+import { useDraft } from '../app/drafts.js';
 import { usePolicyQuery, useSavePolicyMutation } from '../app/api.js';
 import './policy.css';
 
@@ -11,7 +12,7 @@ export function Policy({ me }: { me: Me }): ReactNode {
   const [save, { isLoading }] = useSavePolicyMutation();
   const { message } = App.useApp();
   const [asking, setAsking] = useState<{ school: School; position: string } | null>(null);
-  const [reason, setReason] = useState('');
+  const [reason, setReason] = useDraft('Reason');
   const chosen = new Map([...changes].reverse().map((c) => [c.question, c.position]));
   const mayEdit = me.account.role === 'owner';
   const keep = async (): Promise<void> => {

@@ -1,7 +1,9 @@
-import { App, Button, Input, InputNumber, Modal, Select, Table, Upload } from 'antd';
+import { App, Button, Input, Modal, Select, Table, Upload } from 'antd';
 import type { Me, PriceBookVersion } from '@true-ledger/contract';
 import { priceBookCsv, readPriceCsv, type PriceBook, type PriceLine } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
+import { useDraft } from '../app/drafts.js';
+import { NumberField } from '../fields/NumberField.js';
 import { asProblem, usePricesQuery, useSavePricesMutation } from '../app/api.js';
 import { saveBlob } from '../app/saveBlob.js';
 import { Waiting } from '../app/Waiting.js';
@@ -19,7 +21,7 @@ export function Prices({ me }: { me: Me }): ReactNode {
   const { data } = usePricesQuery();
   const [shown, setShown] = useState<number | null>(null);
   const [draft, setDraft] = useState<PriceBook | null>(null);
-  const [note, setNote] = useState('');
+  const [note, setNote] = useDraft('Note');
   const [asking, setAsking] = useState(false);
   const [save, { isLoading }] = useSavePricesMutation();
   const { message } = App.useApp();
@@ -115,7 +117,7 @@ export function Prices({ me }: { me: Me }): ReactNode {
             className: 'figure',
             render: (_: unknown, l: PriceLine) =>
               mayEdit ? (
-                <InputNumber
+                <NumberField
                   min={0}
                   max={1_000_000}
                   value={l.price[point]}

@@ -1,25 +1,26 @@
-import { Alert, Input, InputNumber, Select } from 'antd';
+import { Alert, Input, Select } from 'antd';
 import { pinCount, validateLayout, type EngineLayout } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
+import { NumberField } from '../fields/NumberField.js';
 import { PlanSvg } from '../surface/PlanSvg.js';
 
 type Choice = { [K in keyof EngineLayout]: EngineLayout[K] extends string ? K : never }[keyof EngineLayout];
 type Figure = { [K in keyof EngineLayout]: EngineLayout[K] extends number ? K : never }[keyof EngineLayout];
 
-const FIGURES: ReadonlyArray<readonly [Figure, string, string, number]> = [
-  ['cylinders', 'Cylinders', '', 1],
-  ['boreMm', 'Bore', 'mm', 0.1],
-  ['strokeMm', 'Stroke', 'mm', 0.1],
-  ['rodLengthMm', 'Rod length', 'mm', 0.1],
-  ['mains', 'Mains', '', 1],
-  ['thrustMain', 'Thrust on main', '0 = none', 1],
-  ['mainDiameterMm', 'Main journal Ø', 'mm', 0.1],
-  ['pinDiameterMm', 'Crankpin Ø', 'mm', 0.1],
-  ['mainShellWidthMm', 'Main shell width', 'mm', 0.1],
-  ['rodShellWidthMm', 'Big-end shell width', 'mm', 0.1],
-  ['bankAngleDeg', 'Bank angle', '°', 1],
-  ['compressionRatio', 'Compression ratio', '', 0.1],
-  ['peakRpm', 'Peak speed', 'rpm', 50],
+const FIGURES: ReadonlyArray<readonly [Figure, string, string, whole: boolean]> = [
+  ['cylinders', 'Cylinders', '', true],
+  ['boreMm', 'Bore', 'mm', false],
+  ['strokeMm', 'Stroke', 'mm', false],
+  ['rodLengthMm', 'Rod length', 'mm', false],
+  ['mains', 'Mains', '', true],
+  ['thrustMain', 'Thrust on main', '0 = none', true],
+  ['mainDiameterMm', 'Main journal Ø', 'mm', false],
+  ['pinDiameterMm', 'Crankpin Ø', 'mm', false],
+  ['mainShellWidthMm', 'Main shell width', 'mm', false],
+  ['rodShellWidthMm', 'Big-end shell width', 'mm', false],
+  ['bankAngleDeg', 'Bank angle', '°', false],
+  ['compressionRatio', 'Compression ratio', '', false],
+  ['peakRpm', 'Peak speed', 'rpm', false],
 ];
 
 const CHOICES: ReadonlyArray<readonly [Choice, string, ReadonlyArray<readonly [string, string]>]> = [
@@ -190,14 +191,15 @@ export function LayoutForm({ layout, onChange }: { layout: EngineLayout; onChang
         />
       )}
       <div className="fields">
-        {FIGURES.filter(([f]) => two || f !== 'bankAngleDeg').map(([field, label, unit, step]) => (
+        {FIGURES.filter(([f]) => two || f !== 'bankAngleDeg').map(([field, label, unit, whole]) => (
           <label key={field}>
             <span>{label}</span>
-            <InputNumber
+            <NumberField
               value={layout[field]}
-              step={step}
               status={fault(field)}
-              suffix={unit || undefined}
+              {...(unit === 'mm' ? { quantity: 'length' as const } : {})}
+              whole={whole}
+              unit={unit}
               onChange={(v) => v !== null && set({ [field]: v } as Partial<EngineLayout>)}
               style={{ width: '100%' }}
             />

@@ -1,15 +1,31 @@
 import { Alert, Button, Input, Select } from 'antd';
 import { ENGINE_TEMPLATES, validateLayout, type EngineLayout } from '@true-ledger/core';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { useDraft } from '../app/drafts.js';
 import { useNavigate, useSearchParams } from 'react-router';
 import { asProblem, useCreateCaseMutation, useSheetsQuery } from '../app/api.js';
 import { LayoutForm } from './LayoutForm.js';
 
+/** A layout typed before the page was left; null when there is none or it is not one any more. */
+function draftLayout(text: string): EngineLayout | null {
+  try {
+    const layout = { ...ENGINE_TEMPLATES[0]!.layout, ...(JSON.parse(text) as Partial<EngineLayout>) };
+    return ENGINE_TEMPLATES.some((t) => t.id === layout.template) ? layout : null;
+  } catch {
+    return null;
+  }
+}
+
 /** Opens a case: name it, pick a template, correct it against the engine on the stand. */
 export function NewCase(): ReactNode {
-  const [layout, setLayout] = useState<EngineLayout>(ENGINE_TEMPLATES[0]!.layout);
-  const [title, setTitle] = useState('');
-  const [reference, setReference] = useState('');
+  const [kept, setKept] = useDraft('Engine layout');
+  const [layout, setLaid] = useState<EngineLayout>(() => draftLayout(kept) ?? ENGINE_TEMPLATES[0]!.layout);
+  const setLayout = (next: EngineLayout): void => {
+    setLaid(next);
+    setKept(JSON.stringify(next));
+  };
+  const [title, setTitle] = useDraft('What is it about');
+  const [reference, setReference] = useDraft('Client reference');
   const [create, { isLoading, error }] = useCreateCaseMutation();
   const { data: sheets = [] } = useSheetsQuery();
   const [search] = useSearchParams();
@@ -33,7 +49,10 @@ export function NewCase(): ReactNode {
       sheet: sheet ? { id: sheet.id, version: sheet.version } : null,
     })
       .unwrap()
-      .then((made) => navigate(`/case/${made.id}/intake`))
+      .then((made) => {
+        for (const clear of [setTitle, setReference, setKept]) clear('');
+        void navigate(`/case/${made.id}/intake`);
+      })
       .catch(() => undefined);
   };
   return (

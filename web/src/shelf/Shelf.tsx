@@ -4,6 +4,7 @@ import { GRADE_INFO, percentText, type Grade } from '@true-ledger/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { asProblem, useShelfQuery } from '../app/api.js';
+import { DemoProgress } from '../account/DemoProgress.js';
 import { TakeBundle } from './TakeBundle.js';
 
 /** All cases of the shop. */
@@ -35,6 +36,7 @@ export function Shelf({ me }: { me: Me }): ReactNode {
         )}
         {me.account.role !== 'reader' && <TakeBundle />}
       </div>
+      <DemoProgress />
       {error && <Alert type="error" title={asProblem(error).sentence} role="alert" />}
       <Table<CaseSummary>
         rowKey="id"
@@ -42,7 +44,10 @@ export function Shelf({ me }: { me: Me }): ReactNode {
         dataSource={rows}
         pagination={rows.length > 50 ? { pageSize: 50 } : false}
         locale={{
-          emptyText: (
+          // Nothing is said of cases before they are fetched.
+          emptyText: isLoading ? (
+            ' '
+          ) : (
             <Empty
               image={null}
               description={search ? 'No case holds these words.' : 'No case yet. Open one to lay out an engine and start its ledger.'}
@@ -59,7 +64,10 @@ export function Shelf({ me }: { me: Me }): ReactNode {
                 <Link to={`/case/${c.id}/bench`} onClick={(e) => e.stopPropagation()}>
                   <span className="figure">{c.number}</span> {c.title}
                 </Link>
-                <div className="quiet">{c.reference || 'no client reference'}</div>
+                <div className="quiet">
+                  {c.reference || 'no client reference'}
+                  {c.behind > 0 && ` · figures from ${c.behind} ${c.behind === 1 ? 'entry' : 'entries'} ago`}
+                </div>
               </>
             ),
           },

@@ -1,6 +1,7 @@
-import { Button, InputNumber, Select, Switch } from 'antd';
+import { Button, Select, Switch } from 'antd';
 import type { Damage } from '@true-ledger/core';
 import type { ReactNode } from 'react';
+import { NumberField } from '../fields/NumberField.js';
 
 const KIND_WORDS: Readonly<Record<Damage['kind'], string>> = {
   polish: 'Polish',
@@ -91,10 +92,10 @@ export function DamageFields({ damages, changed, onChange }: Props): ReactNode {
             typeof value === 'number' ? (
               <label key={field}>
                 {FIELD_WORDS[field] ?? field}
-                <InputNumber
+                <NumberField
                   size="small"
                   value={value}
-                  step={field === 'count' ? 1 : Math.abs(value) > 5 ? 1 : 0.05}
+                  whole={field === 'count'}
                   min={field === 'heightMm' ? -1 : 0}
                   max={400}
                   aria-label={`${KIND_WORDS[d.kind]} ${n + 1}: ${FIELD_WORDS[field] ?? field}`}

@@ -1,4 +1,4 @@
-import { Button, InputNumber, Segmented, Select, Switch } from 'antd';
+import { Button, Segmented, Select, Switch } from 'antd';
 import {
   FORM_NAMES,
   FORM_SURFACE,
@@ -16,6 +16,7 @@ import {
   type SurfaceSpecimen,
 } from '@true-ledger/core';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { NumberField } from '../fields/NumberField.js';
 import { useSearchParams } from 'react-router';
 import { saveBlob } from '../app/saveBlob.js';
 import { compute } from '../workers/compute.js';
@@ -152,7 +153,7 @@ export function StudioPage(): ReactNode {
             </label>
             <label className="inline">
               Piece no.{' '}
-              <InputNumber size="small" min={1} max={9999} value={seed} onChange={(v) => setSeed(v ?? 1)} aria-label="Piece number" />
+              <NumberField size="small" whole min={1} max={9999} value={seed} onChange={(v) => setSeed(v ?? 1)} aria-label="Piece number" />
             </label>
           </div>
           <div className="row">

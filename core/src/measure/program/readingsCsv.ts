@@ -28,6 +28,8 @@ const COLUMNS = [
   'by',
   'time',
 ] as const;
+/** Present only where a reading came from a stand-in, so that files without one stay as they were. */
+const SIMULATED = 'simulated';
 type Column = (typeof COLUMNS)[number];
 
 /** Every reading of a case, one a line, in the order of the program; header in `docs/formats/readings.md`. `station` is empty for the engine as a whole. */
@@ -35,7 +37,7 @@ export function readingsCsv(view: CaseView): string {
   const rows = measureProgram(view.layout).flatMap((place) =>
     [...placeReadings(view, place)]
       .sort((a, b) => order(place, a) - order(place, b) || a.value.take - b.value.take)
-      .map(({ value: r, version }): Record<Column, unknown> => ({
+      .map(({ value: r, version }): Record<Column, unknown> & { readonly simulated?: string } => ({
         station: place.station ?? '',
         sheet: r.sheet,
         cell: r.cell,
@@ -54,9 +56,11 @@ export function readingsCsv(view: CaseView): string {
         insisted: r.insisted ? 'yes' : '',
         by: version.author.name,
         time: version.time,
+        ...(r.simulated ? { [SIMULATED]: 'yes' } : {}),
       })),
   );
-  return Papa.unparse({ fields: [...COLUMNS], data: rows }, { newline: '\n', escapeFormulae: true }) + '\n';
+  const fields = rows.some((row) => row.simulated) ? [...COLUMNS, SIMULATED] : [...COLUMNS];
+  return Papa.unparse({ fields, data: rows }, { newline: '\n', escapeFormulae: true }) + '\n';
 }
 
 const order = (place: SheetPlace, r: ReadingEntry): number => place.cells.findIndex((c) => c.key === r.value.cell);
@@ -71,6 +75,7 @@ export interface IncomingReading {
   readonly value: number | null;
   readonly gauge: Gauge;
   readonly insisted: boolean;
+  readonly simulated: boolean;
 }
 
 export interface Incoming {
@@ -133,7 +138,17 @@ export function readReadingsCsv(text: string, layout: EngineLayout, gauge: Gauge
     const before = taken.get(slot);
     if (before !== undefined) return void faults.push(`Line ${line}: the same place and take as line ${before}.`);
     taken.set(slot, line);
-    readings.push({ place, cell, take, text: typed, unit, value: read.value.value, gauge: own, insisted: row['insisted'] === 'yes' });
+    readings.push({
+      place,
+      cell,
+      take,
+      text: typed,
+      unit,
+      value: read.value.value,
+      gauge: own,
+      insisted: row['insisted'] === 'yes',
+      simulated: row[SIMULATED] === 'yes',
+    });
   });
   return ok({ readings, faults, questions: questionsOf(readings) });
 }
@@ -187,7 +202,7 @@ export function readPaste(
       const unit = unitOf(cell);
       const read = readCell(cell, typed, unit, gauge);
       if (!read.ok) return void faults.push(`${place.short}, ${where}: ${read.problem.sentence}`);
-      readings.push({ place, cell, take: 1, text: typed, unit, value: read.value.value, gauge, insisted: false });
+      readings.push({ place, cell, take: 1, text: typed, unit, value: read.value.value, gauge, insisted: false, simulated: false });
     }),
   );
   return { readings, faults, questions: questionsOf(readings) };
@@ -232,7 +247,11 @@ export function standingOf(view: CaseView, r: IncomingReading): Standing {
       g.masterMm ?? null,
       g.checkedOn ?? null,
     ]);
-  return there.text === r.text && there.unit === r.unit && there.insisted === r.insisted && gauge(there.gauge) === gauge(r.gauge)
+  return there.text === r.text &&
+    there.unit === r.unit &&
+    there.insisted === r.insisted &&
+    (there.simulated ?? false) === r.simulated &&
+    gauge(there.gauge) === gauge(r.gauge)
     ? 'same'
     : 'changed';
 }

@@ -56,8 +56,14 @@ export function sheets(view: CaseView, detail: Detail): ReportSection {
         key: `sheets.${m.place.station ?? 'engine'}.${m.place.sheet}`,
         text: `Not read: ${missing.join('; ')}.`,
       });
-    if (detail === 'short') continue;
     const readings = placeReadings(view, m.place).map((r) => r.value);
+    const simulated = readings.filter((r) => r.simulated).length;
+    if (simulated > 0)
+      blocks.push({
+        kind: 'text',
+        text: `${simulated === readings.length ? 'All' : `${simulated} of ${readings.length}`} readings of this place come from a gauge stand-in: they were not taken on the part.`,
+      });
+    if (detail === 'short') continue;
     const gauges = [...new Map(readings.map((r) => [r.gauge.id, r.gauge])).values()];
     const spec = specOfPlace(view, m.place);
     const typed = readings.filter((r) => !['mm', 'N', 'bar', '°', '°C', 's', 'kPa'].includes(r.unit));

@@ -14,6 +14,7 @@ import {
   type Diagnosis,
 } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
+import { useDraft } from '../../app/drafts.js';
 import { Link } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { Waiting } from '../../app/Waiting.js';
@@ -145,7 +146,7 @@ function Part({
 }): ReactNode {
   const { readOnly } = useCase();
   const record = useRecord();
-  const [own, setOwn] = useState('');
+  const [own, setOwn] = useDraft('Own action');
   const set = (item: string, state: AnswerState, note: string): void =>
     record({ kind: 'answer-set', station: null, body: { cause, part, item, state, note } });
   const add = (): void => {

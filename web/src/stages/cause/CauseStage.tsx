@@ -1,6 +1,7 @@
 import { Button, Input, Modal } from 'antd';
 import { cause as causeOf, percentText, type Diagnosis, type NextCheck, type RankedCause, type WeighedEvidence } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
+import { useDraft } from '../../app/drafts.js';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { useKeys } from '../../app/keys.js';
@@ -113,7 +114,7 @@ function Waterfall({ cause, rival }: { cause: RankedCause; rival: RankedCause | 
   const { view, readOnly } = useCase();
   const record = useRecord();
   const [asking, setAsking] = useState<'confirmed' | 'rejected' | null>(null);
-  const [reason, setReason] = useState('');
+  const [reason, setReason] = useDraft('Reason');
   const record_ = causeOf(cause.id);
   const held = view.decisions.find((d) => d.value.cause === cause.id)?.value;
   const most = Math.max(1, ...cause.evidence.map((e) => Math.abs(e.decibans)));

@@ -16,6 +16,7 @@ import {
 import '@xyflow/react/dist/style.css';
 import { GRADE_INFO, placeSequence, proposeSequence, type LinkState, type PlacedNode, type SequenceLink } from '@true-ledger/core';
 import { memo, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { useDraft } from '../../app/drafts.js';
 import { Link } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { Waiting } from '../../app/Waiting.js';
@@ -56,7 +57,7 @@ function Sequence(): ReactNode {
   const flow = useReactFlow();
   const [asking, setAsking] = useState<{ from: string; to: string; state: LinkState } | null>(null);
   const [chosen, setChosen] = useState<string | null>(null);
-  const [event, setEvent] = useState('');
+  const [event, setEvent] = useDraft('Event');
   /** Where a node is while it is dragged, and until the ledger says so. */
   const [held, setHeld] = useState<{ id: string; x: number; y: number } | null>(null);
   const sequence = useMemo(() => (diagnosis ? proposeSequence(view, diagnosis) : null), [view, diagnosis]);
@@ -323,7 +324,7 @@ function LinkQuestion({
   onCancel: () => void;
   onGive: (state: LinkState, reason: string) => void;
 }): ReactNode {
-  const [reason, setReason] = useState('');
+  const [reason, setReason] = useDraft('Reason');
   const [sure, setSure] = useState<LinkState>('drawn');
   useEffect(() => {
     setReason('');

@@ -1,4 +1,4 @@
-import { Alert, App, Button, DatePicker, InputNumber, Radio, Upload } from 'antd';
+import { Alert, App, Button, DatePicker, Radio, Upload } from 'antd';
 import dayjs from 'dayjs';
 import {
   daysUntil,
@@ -12,6 +12,7 @@ import {
   type SimulatedRoute,
 } from '@true-ledger/core';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { NumberField } from '../../fields/NumberField.js';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { saveBlob } from '../../app/saveBlob.js';
 import { Waiting } from '../../app/Waiting.js';
@@ -113,9 +114,11 @@ export function Routes(): ReactNode {
         </label>
         <label>
           <span>Bench hours a day</span>
-          <InputNumber
+          <NumberField
             min={0.5}
             max={24}
+            late
+            unit="h"
             value={plan.hoursPerDay}
             readOnly={readOnly}
             onChange={(v) => v && set({ hoursPerDay: v })}
@@ -124,7 +127,16 @@ export function Routes(): ReactNode {
         </label>
         <label>
           <span>Budget, {view.prices.currency}</span>
-          <InputNumber min={0} max={1e8} value={plan.budget} readOnly={readOnly} onChange={(v) => set({ budget: v })} aria-label="Budget" />
+          <NumberField
+            late
+            min={0}
+            max={1e8}
+            unit={view.prices.currency}
+            value={plan.budget}
+            readOnly={readOnly}
+            onChange={(v) => set({ budget: v })}
+            aria-label="Budget"
+          />
         </label>
         <Prices />
       </div>

@@ -1,6 +1,7 @@
 import { Button, Input, Tabs } from 'antd';
 import { layoutOf, type ReportField } from '@true-ledger/core';
-import { useEffect, useState, type ReactNode } from 'react';
+import { type ReactNode } from 'react';
+import { useDraft } from '../../app/drafts.js';
 import { useCase, useNow, useRecord } from '../../app/caseContext.js';
 import { useTakeFile } from '../../app/takeFile.js';
 import { useAppSelector } from '../../app/store.js';
@@ -14,8 +15,7 @@ function Words({ field, label }: { field: ReportField; label: string }): ReactNo
   const { view, readOnly } = useCase();
   const record = useRecord();
   const kept = view.report(field);
-  const [text, setText] = useState(kept);
-  useEffect(() => setText(kept), [kept]);
+  const [text, setText] = useDraft(label, kept);
   return (
     <label className="wide">
       <span>{label}</span>

@@ -1,8 +1,10 @@
-import { Alert, App, Button, Checkbox, Input, InputNumber, Modal, Popconfirm } from 'antd';
+import { Alert, App, Button, Checkbox, Input, Modal, Popconfirm } from 'antd';
 import { skipToken } from '@reduxjs/toolkit/query';
 import type { ShareLink } from '@true-ledger/contract';
 import { HEADINGS, signedVersions, type ReportModel } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
+import { useDraft } from '../../app/drafts.js';
+import { NumberField } from '../../fields/NumberField.js';
 import { asProblem, useMakeShareMutation, useRevokeShareMutation, useSharesQuery, useSignAccountMutation } from '../../app/api.js';
 import { useCase } from '../../app/caseContext.js';
 import { useAppSelector } from '../../app/store.js';
@@ -67,7 +69,7 @@ export function SignShare({ model, onPdf }: { model: ReportModel | null; onPdf: 
 function SignDialog({ model, version, onClose }: { model: ReportModel; version: number; onClose: () => void }): ReactNode {
   const { caseId, me } = useCase();
   const [sign, { isLoading, error }] = useSignAccountMutation();
-  const [reason, setReason] = useState('');
+  const [reason, setReason] = useDraft('What this version amends');
   const [accept, setAccept] = useState(false);
   const unsent = useAppSelector((s) => s.outbox.items.some((i) => i.caseId === caseId));
   const problem = error ? asProblem(error) : null;
@@ -131,7 +133,7 @@ function Links({ newest }: { newest: number }): ReactNode {
   const [revoke] = useRevokeShareMutation();
   const { message } = App.useApp();
   const [days, setDays] = useState(30);
-  const [note, setNote] = useState('');
+  const [note, setNote] = useDraft('Note of the link');
   const [made, setMade] = useState<string | null>(null);
   const create = async (): Promise<void> => {
     try {
@@ -149,7 +151,7 @@ function Links({ newest }: { newest: number }): ReactNode {
         A link opens version {newest} as signed and nothing else. It needs no account, so give it only to whom it is meant for.
       </p>
       <div className="row">
-        <InputNumber min={1} max={365} value={days} suffix="days" aria-label="Days the link lives" onChange={(v) => setDays(v ?? 30)} />
+        <NumberField min={1} max={365} value={days} whole unit="days" aria-label="Days the link lives" onChange={(v) => setDays(v ?? 30)} />
         <Input value={note} placeholder="For whom" aria-label="For whom" maxLength={200} onChange={(e) => setNote(e.target.value)} />
         <Button loading={isLoading} onClick={() => void create()}>
           Make a link

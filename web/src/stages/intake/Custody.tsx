@@ -1,6 +1,7 @@
 import { Button, Input, Segmented, Select } from 'antd';
 import { MARK_KINDS, MARK_MEANINGS, QUESTION_TO, RECEIVED_STATES, type EntryBodies } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
+import { useDraft } from '../../app/drafts.js';
 import { useCase, useRecord } from '../../app/caseContext.js';
 
 const STATE_WORDS: Readonly<Record<EntryBodies['received-item']['state'], string>> = {
@@ -50,7 +51,7 @@ function TakeBack({ entry, slot }: { entry: string; slot: string }): ReactNode {
 export function ReceivedList(): ReactNode {
   const { view, readOnly } = useCase();
   const record = useRecord();
-  const [text, setText] = useState('');
+  const [text, setText] = useDraft('Received');
   const [state, setState] = useState<EntryBodies['received-item']['state']>('received');
   const [by, setBy] = useState('');
   const add = (): void => {
@@ -114,7 +115,7 @@ export function BuildMarks(): ReactNode {
   const { view, readOnly } = useCase();
   const record = useRecord();
   const [kind, setKind] = useState<EntryBodies['build-mark']['kind']>('date-code');
-  const [text, setText] = useState('');
+  const [text, setText] = useDraft('Build mark');
   const [pointsTo, setPointsTo] = useState<EntryBodies['build-mark']['pointsTo']>('unclear');
   const opened = view.buildMarks.filter((m) => m.value.pointsTo === 'opened-before').length;
   const made = view.buildMarks.filter((m) => m.value.pointsTo === 'as-made').length;
@@ -171,7 +172,7 @@ export function OpenQuestions(): ReactNode {
   const { view, readOnly } = useCase();
   const record = useRecord();
   const [to, setTo] = useState<EntryBodies['open-question']['to']>('client');
-  const [text, setText] = useState('');
+  const [text, setText] = useDraft('Question');
   const [answers, setAnswers] = useState<Readonly<Record<string, string>>>({});
   const add = (): void => {
     if (text.trim() === '') return;

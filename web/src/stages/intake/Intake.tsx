@@ -1,4 +1,4 @@
-import { Button, Checkbox, Input, Radio, Segmented, Select } from 'antd';
+import { Button, Checkbox, Input, Segmented, Select } from 'antd';
 import {
   AFTER_SIGNS,
   CAUSES,
@@ -16,7 +16,9 @@ import {
   type IntakeField,
   type Reliability,
 } from '@true-ledger/core';
-import { useEffect, useState, type ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
+import { Choice } from '../../fields/Choice.js';
+import { useDraft } from '../../app/drafts.js';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { LayoutForm } from '../../shelf/LayoutForm.js';
 import { PlanSvg } from '../../surface/PlanSvg.js';
@@ -30,8 +32,7 @@ function Words({ field, label, rows = 1, max = 4000 }: { field: IntakeField; lab
   const { view, readOnly } = useCase();
   const record = useRecord();
   const kept = field === 'title' ? view.title : view.intake(field);
-  const [text, setText] = useState(kept);
-  useEffect(() => setText(kept), [kept]);
+  const [text, setText] = useDraft(label, kept);
   const keep = (): void => {
     if (text !== kept) record({ kind: 'intake-set', station: null, body: { field, value: text } });
   };
@@ -144,20 +145,20 @@ export function Intake(): ReactNode {
           </div>
           <Words field="complaintWords" label="In the client’s words" rows={2} />
           <div className="label">Onset</div>
-          <Radio.Group
-            aria-label="Onset"
+          <Choice
+            label="Onset"
             disabled={readOnly}
             value={view.intake('onset') || null}
             options={options(ONSETS)}
-            onChange={(e) => set('onset', e.target.value as string)}
+            onAnswer={(value) => set('onset', value)}
           />
           <div className="label">After the first sign</div>
-          <Radio.Group
-            aria-label="After the first sign"
+          <Choice
+            label="After the first sign"
             disabled={readOnly}
             value={view.intake('afterFirstSign') || null}
             options={options(AFTER_SIGNS)}
-            onChange={(e) => set('afterFirstSign', e.target.value as string)}
+            onAnswer={(value) => set('afterFirstSign', value)}
           />
           {view.intake('afterFirstSign') === 'driven-on' && <Words field="ranOnFor" label="For how long or how far" max={80} />}
           <label className="wide">
@@ -192,7 +193,7 @@ const RELIABILITY_WORDS: ReadonlyArray<{ value: Reliability; label: string }> = 
 function History(): ReactNode {
   const { view, readOnly } = useCase();
   const record = useRecord();
-  const [text, setText] = useState('');
+  const [text, setText] = useDraft('History');
   const [reliability, setReliability] = useState<Reliability>('told');
   const [feature, setFeature] = useState<string | null>(null);
   const [date, setDate] = useState('');

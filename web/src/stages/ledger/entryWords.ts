@@ -102,7 +102,7 @@ const WORDS: Words = {
   remark: (b) => b.text || '(emptied)',
   'spec-set': (b) => `${SPEC_KINDS[b.quantity].name}: ${specWords(b.quantity, b.spec)}`,
   'reading-taken': (b) =>
-    `${b.sheet}, ${b.cell}${b.take > 1 ? `, take ${b.take}` : ''}: ${b.text}${/[a-z"″µ°]/i.test(b.text) || b.value === null ? '' : ` ${b.unit}`}${b.insisted ? ' (insisted)' : ''}`,
+    `${b.sheet}, ${b.cell}${b.take > 1 ? `, take ${b.take}` : ''}: ${b.text}${/[a-z"″µ°]/i.test(b.text) || b.value === null ? '' : ` ${b.unit}`}${b.insisted ? ' (insisted)' : ''}${b.simulated ? ' (simulated)' : ''}`,
   'cause-decided': (b) => `${cause(b.cause)?.name ?? b.cause} ${b.decision}${b.reason ? `: ${b.reason}` : ''}`,
   'sequence-link': (b) => `${nodeWords(b.from)} → ${nodeWords(b.to)} ${b.state}${b.reason ? `: ${b.reason}` : ''}`,
   'sequence-event': (b) => b.text || '(emptied)',

@@ -25,10 +25,15 @@ export function GaugeEntry({
   onTurn: (way: 'on' | 'back') => boolean;
 }): ReactNode {
   const { view, readOnly } = useCase();
-  const input = useRef<{ focus: () => void }>(null);
+  const input = useRef<{ focus: () => void; select: () => void }>(null);
   const { spot, notice, wire, gauge } = entry;
   const { cell } = spot;
   useEffect(() => input.current?.focus(), [entry.at, place]);
+  const heldBack = notice?.kind === 'held';
+  // Typed again, it takes the place of what was held back.
+  useEffect(() => {
+    if (heldBack) input.current?.select();
+  }, [heldBack, notice]);
   const [today] = useState(() => new Date().toISOString());
   const overdue = checkDoubt(gauge, today);
   const { places } = roundOf(view.layout, place);
@@ -36,7 +41,7 @@ export function GaugeEntry({
   const onKey = (e: KeyboardEvent): void => {
     if (e.key === 'Enter' && e.shiftKey) onTurn('on');
     else if (e.key === 'Enter') entry.enter();
-    else if (e.key === 'Escape') entry.type('');
+    else if (e.key === 'Escape' && entry.text !== '') entry.type('');
     else if ((e.key === 'Backspace' || e.key === 'ArrowUp') && entry.text === '') entry.go(entry.at - 1);
     else if (e.key === 'ArrowDown' && entry.text === '') entry.go(entry.at + 1);
     else return;
@@ -68,6 +73,7 @@ export function GaugeEntry({
           <Input
             ref={input as never}
             className="reading-input figure"
+            data-figures
             value={entry.text}
             disabled={readOnly}
             status={notice?.kind === 'fault' ? 'error' : notice?.kind === 'held' ? 'warning' : ''}

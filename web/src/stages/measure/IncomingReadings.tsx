@@ -26,6 +26,7 @@ export function IncomingReadings({ from, read, onDone }: { from: string; read: I
           value: r.value,
           gauge: r.gauge,
           insisted: r.insisted,
+          ...(r.simulated ? { simulated: true } : {}),
         },
       })),
     );

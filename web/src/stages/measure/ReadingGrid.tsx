@@ -293,10 +293,11 @@ const GridRow = memo(
                 type="button"
                 className="figure"
                 tabIndex={-1}
-                aria-label={`${place.short}, ${cell.name}: ${text || (cell.optional ? 'not asked' : 'missing')}`}
+                aria-label={`${place.short}, ${cell.name}: ${text || (cell.optional ? 'not asked' : 'missing')}${own.some((r) => r.value.simulated) ? ', simulated' : ''}`}
                 onClick={() => onAt({ place, key: c.key })}
               >
                 {text}
+                {own.some((r) => r.value.simulated) && <small className="simulated"> sim</small>}
               </button>
             </td>
           );
@@ -347,10 +348,19 @@ function GridInput({
   const [text, setText] = useState('');
   const [problem, setProblem] = useState<Refusal | null>(null);
   const spot = { place, key: cell.key };
+  /** In the last row the field stays: what Enter took is not taken again when it is left. */
+  const taken = useRef(false);
+  const input = useRef<HTMLInputElement>(null);
   const keep = (down: number, right: number): void => {
-    const refused = text.trim() === '' ? null : onTake(spot, text, problem?.held ?? false);
-    if (refused) setProblem(refused);
-    else onMove(spot, down, right);
+    const refused = text.trim() === '' || taken.current ? null : onTake(spot, text, problem?.held ?? false);
+    if (refused) {
+      setProblem(refused);
+      // What is typed again takes the place of what was held back.
+      input.current?.select();
+      return;
+    }
+    taken.current = true;
+    onMove(spot, down, right);
   };
   const onKey = (e: KeyboardEvent<HTMLInputElement>): void => {
     const empty = text === '';
@@ -367,7 +377,9 @@ function GridInput({
   return (
     <>
       <input
+        ref={input}
         autoFocus
+        data-figures
         className={problem ? 'figure wrong' : 'figure'}
         value={text}
         placeholder={was || '·'}
@@ -376,12 +388,13 @@ function GridInput({
         inputMode="decimal"
         maxLength={40}
         onChange={(e) => {
+          taken.current = false;
           setText(e.target.value);
           setProblem(null);
         }}
         onKeyDown={onKey}
         onBlur={() => {
-          const refused = text.trim() === '' ? null : onTake(spot, text, false);
+          const refused = text.trim() === '' || taken.current ? null : onTake(spot, text, false);
           if (refused) onLost(`${place.short}, ${cell.name}: ${text.trim()} was left and not taken. ${refused.words}`);
         }}
       />

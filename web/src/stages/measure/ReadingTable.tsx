@@ -20,17 +20,23 @@ export function ReadingTable({ place, entry }: { place: SheetPlace; entry: Entry
           ? 'not read'
           : cellText(cell, read.reduce((a, b) => a + b, 0) / read.length, takes[0]!.value.unit).replace(/ mm$/, '');
     const held = takes.some((t) => t.value.insisted);
+    const simulated = takes.some((t) => t.value.simulated);
     return (
       <button
         type="button"
         className={entry.spot.cell === cell ? 'here figure' : 'figure'}
         onClick={() => entry.go(entry.spots.findIndex((s) => s.cell === cell))}
-        aria-label={`${cell.name}: ${words}`}
-        title={held ? 'Taken on a second press though it looked wrong' : undefined}
+        aria-label={`${cell.name}: ${words}${simulated ? ', simulated' : ''}`}
+        title={
+          [held && 'Taken on a second press though it looked wrong', simulated && 'Sent by a gauge stand-in, not read on the part']
+            .filter(Boolean)
+            .join('. ') || undefined
+        }
       >
         {words}
         {read.length > 1 && <small> ×{read.length}</small>}
         {held && <small> !</small>}
+        {simulated && <small className="simulated"> sim</small>}
       </button>
     );
   };

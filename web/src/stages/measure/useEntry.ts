@@ -144,7 +144,9 @@ export function useEntry(place: SheetPlace, choices: EntryChoices, memory: Entry
     else if (!turn('on')) setNotice({ kind: 'told', words: `${roundOf(view.layout, place).name}: every place is read.` });
   };
 
-  const take = (typed: string, typedUnit: string): void => {
+  /** What a stand-in sent is told apart from what a gauge read on the part. */
+  const sent = useRef<string | null>(null);
+  const take = (typed: string, typedUnit: string, simulated = sent.current === typed): void => {
     const read = readCell(cell, typed, typedUnit, gauge);
     if (!read.ok) {
       setHeld(null);
@@ -160,16 +162,28 @@ export function useEntry(place: SheetPlace, choices: EntryChoices, memory: Entry
       if (doubt) {
         setText(typed);
         setHeld(typed);
+        sent.current = simulated ? typed : null;
         return setNotice({ kind: 'held', words: `${doubt} Not taken yet. Press Enter once more to take it as it is, or type it again.` });
       }
     }
     record({
       kind: 'reading-taken',
       station: place.station,
-      body: { sheet: place.sheet, cell: cell.key, take: spot.take, text: typed.trim(), unit: read.value.unit, value, gauge, insisted },
+      body: {
+        sheet: place.sheet,
+        cell: cell.key,
+        take: spot.take,
+        text: typed.trim(),
+        unit: read.value.unit,
+        value,
+        gauge,
+        insisted,
+        ...(simulated ? { simulated } : {}),
+      },
     });
     const shown = value === null ? 'not read' : cellText(cell, value, read.value.unit);
-    memory.last = { text: shown, where: `${place.short}, ${cell.name}` };
+    sent.current = null;
+    memory.last = { text: shown, where: `${place.short}, ${cell.name}${simulated ? ', simulated' : ''}` };
     setLast(memory.last);
     if (choices.speak && 'speechSynthesis' in window) window.speechSynthesis.speak(new SpeechSynthesisUtterance(shown));
     memory.run = [...memory.run.slice(1 - STUCK_AFTER), { place: `${place.id}/${cell.key}`, text: typed.trim() }];
@@ -221,7 +235,7 @@ export function useEntry(place: SheetPlace, choices: EntryChoices, memory: Entry
         kind: 'told',
         words: `${gauge.name} sent ${message.text} for another place (${there.cell}) than the one asked for here. It was not taken.`,
       });
-    take(message.text, message.unit);
+    take(message.text, message.unit, true);
   };
   const wire = useWire(onWire, heard);
   useEffect(() => {
@@ -246,6 +260,7 @@ export function useEntry(place: SheetPlace, choices: EntryChoices, memory: Entry
     wire: onWire ? wire : 'none',
     last,
     type: (typed) => {
+      sent.current = null;
       setText(typed);
       setHeld(null);
       setNotice(null);

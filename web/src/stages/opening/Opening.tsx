@@ -1,4 +1,4 @@
-import { Alert, Checkbox, Input, Radio, Segmented } from 'antd';
+import { Alert, Input, Segmented } from 'antd';
 import {
   answersOf,
   checksFor,
@@ -14,6 +14,7 @@ import {
   type OpeningResults,
 } from '@true-ledger/core';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { Choice, Choices } from '../../fields/Choice.js';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { useKeys } from '../../app/keys.js';
@@ -172,20 +173,20 @@ export function Field({
           >
             <div className="label">{keys.length > 1 ? `${field.label}, cylinder ${key.split('.')[1]}` : field.label}</div>
             {field.kind === 'choice' ? (
-              <Radio.Group
+              <Choice
                 className="big-choice"
                 disabled={readOnly}
                 value={chosen(key)[0] ?? null}
                 options={options}
-                onChange={(e) => void answer(check.id, key, [e.target.value as string])}
+                onAnswer={(value) => void answer(check.id, key, [value])}
               />
             ) : (
-              <Checkbox.Group
+              <Choices
                 className="big-choice"
                 disabled={readOnly}
-                value={[...chosen(key)]}
+                value={chosen(key)}
                 options={options}
-                onChange={(v) => void answer(check.id, key, v)}
+                onAnswer={(value) => void answer(check.id, key, value)}
               />
             )}
           </div>

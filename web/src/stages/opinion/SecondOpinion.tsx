@@ -1,6 +1,7 @@
 import { Button, Input } from 'antd';
 import { agreement, GRADE_INFO, gradeText, GRADES, type Grade, type StationView } from '@true-ledger/core';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { useDraft } from '../../app/drafts.js';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { useKeys } from '../../app/keys.js';
@@ -102,7 +103,7 @@ function Blind({ station, rest }: { station: StationView; rest: readonly Station
   const record = useRecord();
   const navigate = useNavigate();
   const [photo, setPhoto] = useState(station.photos[0]?.value.sha256 ?? null);
-  const [note, setNote] = useState('');
+  const [note, setNote] = useDraft('Note');
   const flat = useFlattened(caseId, station, photo ?? undefined);
   const canvas = useRef<HTMLCanvasElement>(null);
   const frame = station.station.surface;

@@ -1,6 +1,7 @@
-import { Button, InputNumber, Space } from 'antd';
+import { Button, Space } from 'antd';
 import { isConvex, type FlattenedPart, type Point, type Turn } from '@true-ledger/core';
 import { useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+import { NumberField } from '../../fields/NumberField.js';
 import { CORNER_WORDS } from './cornerWords.js';
 
 interface Props {
@@ -88,24 +89,24 @@ export function CornerEditor({ src, size, corners, part, turn, onKeep, onCancel 
         <Space wrap>
           <label>
             {words.facing}{' '}
-            <InputNumber
+            <NumberField
               min={0}
               max={360}
               value={shown.facingDeg}
               onChange={(v) => setShown((t) => ({ ...t, facingDeg: v ?? 0 }))}
-              suffix="°"
+              unit="°"
               aria-label={words.facing}
             />
           </label>
           {part === 'bore' && (
             <label>
               Arc of the strip{' '}
-              <InputNumber
+              <NumberField
                 min={5}
                 max={360}
                 value={shown.arcDeg}
                 onChange={(v) => setShown((t) => ({ ...t, arcDeg: v ?? 90 }))}
-                suffix="°"
+                unit="°"
                 aria-label="Arc of the strip"
               />
             </label>

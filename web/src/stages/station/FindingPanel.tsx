@@ -10,7 +10,8 @@ import {
   type Grade,
   type StationView,
 } from '@true-ledger/core';
-import { useState, type ReactNode } from 'react';
+import { type ReactNode } from 'react';
+import { useDraft } from '../../app/drafts.js';
 import { Link } from 'react-router';
 import { useGradeBooksQuery } from '../../app/api.js';
 import { useCase, useRecord } from '../../app/caseContext.js';
@@ -41,7 +42,7 @@ export function FindingPanel({ station, onGrade }: { station: StationView; onGra
   const { readOnly, caseId } = useCase();
   const record = useRecord();
   const id = station.station.id;
-  const [note, setNote] = useState('');
+  const [note, setNote] = useDraft('Remark');
   const proposed = station.proposal;
   const standing = station.grade?.value.grade ?? null;
   const addNote = (): void => {

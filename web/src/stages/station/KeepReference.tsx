@@ -2,6 +2,7 @@ import { App, Button, Input, Modal } from 'antd';
 import type { ApiError } from '@true-ledger/contract';
 import type { StationView } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
+import { useDraft } from '../../app/drafts.js';
 import { useKeepReferenceMutation, useReferencesQuery, useRemoveReferenceMutation } from '../../app/api.js';
 import { useCase } from '../../app/caseContext.js';
 
@@ -13,8 +14,8 @@ export function KeepReference({ station, sha256 }: { station: StationView; sha25
   const [keep, { isLoading }] = useKeepReferenceMutation();
   const [remove] = useRemoveReferenceMutation();
   const [open, setOpen] = useState(false);
-  const [name, setName] = useState('');
-  const [note, setNote] = useState('');
+  const [name, setName] = useDraft('Name of the reference');
+  const [note, setNote] = useDraft('Note of the reference');
   const held = references.find((r) => r.sha256 === sha256);
   if (readOnly) return null;
   const refuse = (e: unknown): void => void message.error((e as ApiError).sentence);

@@ -1,6 +1,7 @@
 import { Button, Input } from 'antd';
 import { openingCheck, type HoldStanding, type StepStanding } from '@true-ledger/core';
-import { useState, type ReactNode } from 'react';
+import { type ReactNode } from 'react';
+import { useDraft } from '../../app/drafts.js';
 import { Link } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { useKeys } from '../../app/keys.js';
@@ -156,7 +157,7 @@ function Recorder({ hold }: { hold: HoldStanding }): ReactNode {
 
 function NoteRecorder({ hold }: { hold: HoldStanding }): ReactNode {
   const record = useRecord();
-  const [note, setNote] = useState('');
+  const [note, setNote] = useDraft('Note');
   const keep = (): void =>
     record({
       kind: 'hold-set',

@@ -1,4 +1,4 @@
-import { App, Button, Checkbox, Input, InputNumber, Modal, Radio } from 'antd';
+import { App, Button, Checkbox, Input, Modal, Radio } from 'antd';
 import {
   lostByStep,
   moveStep,
@@ -9,6 +9,9 @@ import {
   type StripStanding,
 } from '@true-ledger/core';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { Choice } from '../../fields/Choice.js';
+import { useDraft } from '../../app/drafts.js';
+import { NumberField } from '../../fields/NumberField.js';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useCase, useNow, useRecord } from '../../app/caseContext.js';
 import { useKeys } from '../../app/keys.js';
@@ -130,7 +133,7 @@ function StepDetail({ standing, current, onDone }: { standing: StripStanding; cu
   const { readOnly } = useCase();
   const record = useRecord();
   const [asking, setAsking] = useState(false);
-  const [reason, setReason] = useState('');
+  const [reason, setReason] = useDraft('Reason');
   const { step, done, waitsFor } = current;
   const losing = lostByStep(standing, step.id);
   const easing = step.holds.some((h) => h.by.kind === 'easing') || step.id === 'play';
@@ -250,10 +253,11 @@ function Bag({ bag }: { bag: FastenerBag }): ReactNode {
       </span>
       <label className="row">
         <span className="quiet">counted</span>
-        <InputNumber
+        <NumberField
           min={0}
           max={999}
-          precision={0}
+          whole
+          late
           disabled={readOnly}
           style={{ width: 84 }}
           value={held?.counted ?? null}
@@ -300,7 +304,7 @@ function Shots({ current }: { current: StepStanding }): ReactNode {
 function Expectations({ stepId }: { stepId: string }): ReactNode {
   const { view, readOnly } = useCase();
   const record = useRecord();
-  const [text, setText] = useState('');
+  const [text, setText] = useDraft('Expectation');
   const own = view.strip.expectations.filter((e) => e.value.step === stepId);
   const add = (): void => {
     if (text.trim() === '') return;
@@ -312,15 +316,16 @@ function Expectations({ stepId }: { stepId: string }): ReactNode {
       {own.map((e) => (
         <div key={e.value.expectation} className="row">
           <span>Expected: {e.value.text}</span>
-          <Radio.Group
+          <Choice
             size="small"
+            label={`Expected: ${e.value.text}`}
             disabled={readOnly}
             value={e.value.held}
             options={[
               { value: true, label: 'held' },
               { value: false, label: 'did not hold' },
             ]}
-            onChange={(x) => record({ kind: 'expectation', station: null, body: { ...e.value, held: x.target.value as boolean } })}
+            onAnswer={(held) => record({ kind: 'expectation', station: null, body: { ...e.value, held } })}
           />
         </div>
       ))}

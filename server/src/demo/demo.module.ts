@@ -1,0 +1,23 @@
+import { Controller, Get, Module } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import { Public } from '../accounts/guard.js';
+import { BundlesModule } from '../bundles/bundles.module.js';
+import { GaugesModule } from '../gauges/gauges.module.js';
+import { SheetsModule } from '../sheets/sheets.module.js';
+import { DemoService, type DemoProgress } from './demo.service.js';
+
+@ApiTags('health')
+@Controller('api/demo')
+class DemoController {
+  constructor(private readonly demo: DemoService) {}
+
+  /** How many of the demo cases are in; open to who is not signed in yet. */
+  @Public()
+  @Get()
+  progress(): DemoProgress {
+    return this.demo.progress;
+  }
+}
+
+@Module({ imports: [BundlesModule, GaugesModule, SheetsModule], controllers: [DemoController], providers: [DemoService] })
+export class DemoModule {}
