@@ -5,6 +5,7 @@ import { WsAdapter } from '@nestjs/platform-ws';
 import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
 import { LIMITS } from '@true-ledger/contract';
 import cookieParser from 'cookie-parser';
+import staticGzip from 'express-static-gzip';
 import express, { type NextFunction, type Request, type Response } from 'express';
 import helmet from 'helmet';
 import { existsSync } from 'node:fs';
@@ -39,6 +40,7 @@ export async function makeApp(config: ServerConfig): Promise<NestExpressApplicat
           fontSrc: ["'self'"],
           connectSrc: ["'self'"],
           workerSrc: ["'self'", 'blob:'],
+          manifestSrc: ["'self'"],
           objectSrc: ["'none'"],
           baseUri: ["'none'"],
           frameAncestors: ["'none'"],
@@ -97,8 +99,16 @@ function addPages(app: NestExpressApplication, config: ServerConfig): void {
   });
   const pages = join(config.root, 'web', 'dist');
   if (!existsSync(pages)) return;
-  app.use('/assets', express.static(join(pages, 'assets'), { immutable: true, maxAge: '365d', fallthrough: false }));
-  app.use(express.static(pages, { index: false, maxAge: 0 }));
+  // Sent as they were compressed when they were built; named by their hash, they never change.
+  const compressed = { enableBrotli: true, orderPreference: ['br', 'gz'] as ['br', 'gz'], index: false as const };
+  app.use('/assets', staticGzip(join(pages, 'assets'), { ...compressed, serveStatic: { immutable: true, maxAge: '365d' } }));
+  app.use('/assets', (_request: Request, response: Response) => response.status(404).end());
+  app.use(
+    staticGzip(pages, {
+      ...compressed,
+      serveStatic: { cacheControl: false, setHeaders: (r: Response) => r.setHeader('Cache-Control', 'no-cache') },
+    }),
+  );
   app.use((request: Request, response: Response, next: NextFunction) => {
     if (request.method !== 'GET' || request.path.startsWith('/api')) return next();
     response.set('Cache-Control', 'no-cache').sendFile(join(pages, 'index.html'));

@@ -3,6 +3,7 @@ import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { BrowserRouter } from 'react-router';
 import { App } from './app/App.js';
+import { NewVersion } from './app/NewVersion.js';
 import './app/fonts.css';
 import { restoreOutbox } from './app/outbox.js';
 import { store } from './app/store.js';
@@ -29,6 +30,7 @@ createRoot(document.getElementById('root') as HTMLElement).render(
     <ConfigProvider theme={theme} wave={{ disabled: true }}>
       <AntApp>
         <BrowserRouter>
+          <NewVersion />
           <App />
         </BrowserRouter>
       </AntApp>

@@ -1,4 +1,5 @@
 /// <reference types="vite/client" />
+/// <reference types="vite-plugin-pwa/client" />
 declare module 'plotly.js/lib/core' {
   import type Plotly from 'plotly.js';
   const withRegister: typeof Plotly & { register(modules: object[]): void };

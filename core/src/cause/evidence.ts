@@ -1,6 +1,6 @@
 import { measuredPlaces } from '../measure/program/caseMeasure.js';
 import type { Reliability } from '../ledger/bodies.js';
-import { isExamined, standingGrade, type CaseView } from '../ledger/views.js';
+import { isExamined, standingGrade, type CaseView, type StationView } from '../ledger/views.js';
 import { pattern, PATTERNS } from '../damage/patterns.js';
 import { positionOf } from '../damage/schools.js';
 import { FEATURES } from './data/features.js';
@@ -146,13 +146,47 @@ function absences(view: CaseView, features: readonly Feature[], items: ReadonlyM
     });
     if (denied)
       put(f.id, false, 'certain', { station: denied.station.id, entry: null, words: `${denied.station.name}: looked for, not there` });
-    else if (every && !unnamed && f.damage)
-      put(f.id, false, 'certain', {
+    else if (every && !unnamed && f.damage) {
+      // A place marked sound was looked at and nothing struck the eye; that is less than having looked for this.
+      const glanced = examined.every(onlyMarkedSound);
+      put(f.id, false, glanced ? 'seen' : 'certain', {
         station: examined[0]?.station.id ?? null,
         entry: null,
-        words: `${examined.length} of ${stations.length} places examined, none shows it`,
+        words: glanced
+          ? `${examined.length} of ${stations.length} places looked at, nothing struck the eye`
+          : `${examined.length} of ${stations.length} places examined, none shows it`,
       });
+    }
   }
+}
+
+/** Marked sound and nothing else: no grade, no picture that was read, no finding named as absent. */
+function onlyMarkedSound(s: StationView): boolean {
+  return s.state === 'sound' && !s.grade && s.reads.length === 0 && s.patterns.length === 0 && s.marks.length === 0;
+}
+
+/** A place marked sound although what was recorded says something was found there. */
+export interface SoundContradiction {
+  readonly station: string;
+  readonly feature: string;
+  readonly words: string;
+}
+
+/** Places that cannot be sound as they are marked, by what else was recorded of their kind of part. */
+export function soundContradictions(view: CaseView): SoundContradiction[] {
+  const recorded = new Map(view.evidence.filter((e) => e.value.present).map((e) => [e.value.feature, e]));
+  return FEATURES.flatMap((f): SoundContradiction[] => {
+    if (!f.parts || !recorded.has(f.id)) return [];
+    const places = view.stations.filter((s) => f.parts!.includes(s.station.part) && isExamined(s));
+    if (places.length === 0 || !places.every((s) => s.state === 'sound')) return [];
+    return [
+      {
+        station: places[0]!.station.id,
+        feature: f.id,
+        words: `${places[0]!.station.name} is marked sound, and “${f.name}” was recorded. Both cannot hold: correct the one or take back the other.`,
+      },
+    ];
+  });
 }
 
 /** Verdicts of the sheets as features. One rule a feature: what counts as showing it, what as denying it, and how many sheets denial takes. */

@@ -1,6 +1,7 @@
 import { Button, Dropdown } from 'antd';
 import type { Me } from '@true-ledger/contract';
 import type { ReactNode } from 'react';
+import { forgetKnown } from '../app/NewVersion.js';
 import { useSignOutMutation } from '../app/api.js';
 
 export function PersonMenu({ me, short = false }: { me: Me; short?: boolean }): ReactNode {
@@ -20,7 +21,10 @@ export function PersonMenu({ me, short = false }: { me: Me; short?: boolean }): 
           { key: 'out', label: 'Sign out' },
         ],
         onClick: ({ key }) => {
-          if (key === 'out') void signOut().then(() => window.location.assign('/'));
+          if (key === 'out')
+            void signOut()
+              .then(forgetKnown)
+              .then(() => window.location.assign('/'));
         },
       }}
     >

@@ -1,5 +1,13 @@
-import { Button, Input, Modal } from 'antd';
-import { cause as causeOf, percentText, type Diagnosis, type NextCheck, type RankedCause, type WeighedEvidence } from '@true-ledger/core';
+import { Alert, Button, Input, Modal } from 'antd';
+import {
+  cause as causeOf,
+  percentText,
+  soundContradictions,
+  type Diagnosis,
+  type NextCheck,
+  type RankedCause,
+  type WeighedEvidence,
+} from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
 import { useDraft } from '../../app/drafts.js';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -11,7 +19,7 @@ import { PredictedBench } from './PredictedBench.js';
 
 /** The differential: ranked causes, the evidence behind each, what is unexplained, what to look at next. */
 export function CauseStage(): ReactNode {
-  const { diagnosis, caseId } = useCase();
+  const { view, diagnosis, caseId } = useCase();
   const { causeId } = useParams();
   const navigate = useNavigate();
   const shown = diagnosis?.causes.slice(0, 9) ?? [];
@@ -33,6 +41,14 @@ export function CauseStage(): ReactNode {
     <div className="page cause">
       <CauseTabs />
       <Ending diagnosis={diagnosis} />
+      {soundContradictions(view).map((c) => (
+        <Alert
+          key={c.feature}
+          type="warning"
+          title={c.words}
+          action={<Link to={`/case/${caseId}/station/${c.station}`}>Open the place</Link>}
+        />
+      ))}
       <div className="cause-grid">
         <div className="stack">
           <section className="pane ranked" aria-label="Ranked causes">
