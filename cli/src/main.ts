@@ -30,13 +30,18 @@ import {
   type Pixels,
   type Point,
   stationsOf,
-  verifyBundle,
+  chainAgainstSeal,
+  keyFingerprint,
+  parseDailySeal,
+  readBundleFiles,
 } from '@true-ledger/core';
 import sharp from 'sharp';
 
 const HELP = `true-ledger – reads cases and bundles without a server
 
-  true-ledger verify BUNDLE.zip        verify the chain and pictures of an exported bundle
+  true-ledger verify BUNDLE.zip [--seal SEAL.txt]
+                                       verify the chain, files and seal of an exported bundle, and that it passes
+                                       through a daily seal somebody kept
   true-ledger diagnose CASE.json       ranked causes of a case file, as JSON
   true-ledger report CASE.json [--template private|warranty|insurer|internal|inspection]
                                        the account of a case file in words, as Markdown
@@ -83,7 +88,7 @@ export async function run(args: readonly string[], terminal: Terminal = CONSOLE)
   };
   switch (command) {
     case 'verify':
-      return target ? verify(target, terminal) : usage(terminal, 'verify needs the path of a bundle.');
+      return target ? verify(args.slice(1), terminal) : usage(terminal, 'verify needs the path of a bundle.');
     case 'diagnose':
       return target ? diagnoseFile(target, terminal) : usage(terminal, 'diagnose needs the path of a case file.');
     case 'report':
@@ -134,7 +139,9 @@ async function read(path: string, terminal: Terminal): Promise<Uint8Array | null
   }
 }
 
-async function verify(path: string, terminal: Terminal): Promise<number> {
+async function verify(args: readonly string[], terminal: Terminal): Promise<number> {
+  const [path = '', flag, sealPath] = args;
+  if (flag !== undefined && (flag !== '--seal' || sealPath === undefined)) return usage(terminal, 'verify knows --seal SEAL.txt.');
   const bytes = await read(path, terminal);
   if (!bytes) return 2;
   const opened = openBundle(bytes);
@@ -142,13 +149,34 @@ async function verify(path: string, terminal: Terminal): Promise<number> {
     terminal.error(opened.problem.sentence);
     return 2;
   }
-  const verdict = verifyBundle(opened.value);
+  const { verdict, entries } = readBundleFiles(opened.value);
   terminal.out(JSON.stringify(verdict, null, 2));
   if (verdict.broken)
     terminal.error(`Broken at entry ${verdict.broken.seq}${verdict.broken.id ? ` (${verdict.broken.id})` : ''}: ${verdict.broken.reason}.`);
   for (const line of verdict.disagreements) terminal.error(`${line}.`);
   if (verdict.ok) terminal.error(`All ${verdict.entries} entries and ${verdict.photos} pictures hold. Head ${verdict.head}.`);
-  return verdict.ok ? 0 : 1;
+  const { seal } = verdict;
+  if (verdict.ok)
+    terminal.error(
+      seal.state === 'holds'
+        ? `Every file is under the seal of the key ${seal.fingerprint}${seal.shop ? ` (${seal.shop})` : ''}, made ${seal.made}. That the key is the shop's you know from the shop.`
+        : 'The bundle carries no seal: that its last entries were not cut off, and who made it, is not proved by it.',
+    );
+  if (sealPath === undefined || !verdict.ok) return verdict.ok ? 0 : 1;
+  const kept = await read(sealPath, terminal);
+  if (!kept) return 2;
+  const daily = parseDailySeal(new TextDecoder().decode(kept));
+  if (!daily.ok) return told(daily.problem, terminal);
+  const found = chainAgainstSeal(entries, daily.value);
+  terminal.error(
+    {
+      passes: `The ledger passes through the seal of ${found.day}: its first ${'seq' in found ? found.seq : 0} entries are those of that day, under the key ${keyFingerprint(daily.value.statement.key)}.`,
+      'not-in-seal': `The seal of ${found.day} does not name this case: it was opened later, or belongs to another shop. Nothing is proved by it.`,
+      'cut-off': `The ledger is shorter than it was on ${found.day}: entries were cut off.`,
+      rewritten: `The ledger is not the one of ${found.day}: it was rewritten before entry ${'seq' in found ? found.seq : 0}.`,
+    }[found.state],
+  );
+  return found.state === 'cut-off' || found.state === 'rewritten' ? 1 : 0;
 }
 
 async function readJson(path: string, terminal: Terminal): Promise<{ json: unknown } | null> {

@@ -132,6 +132,7 @@ export * from './bundle/csv.js';
 export * from './bundle/verifyBundle.js';
 export * from './bundle/acceptEntries.js';
 export * from './bundle/seal.js';
+export * from './bundle/dailySeal.js';
 export * from './report/blocks.js';
 export * from './report/words.js';
 export * from './report/templates.js';

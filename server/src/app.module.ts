@@ -23,6 +23,7 @@ import { ReferencesModule } from './references/references.module.js';
 import { ReadingsModule } from './reading/readings.module.js';
 import { PricesModule } from './prices/prices.module.js';
 import { ReportsModule } from './reports/reports.module.js';
+import { SealsModule } from './seals/seals.module.js';
 import { SheetsModule } from './sheets/sheets.module.js';
 import { TagsController } from './tags/tags.controller.js';
 
@@ -84,6 +85,7 @@ export class AppModule {
         PricesModule,
         GaugesModule,
         DemoModule,
+        SealsModule,
       ],
       controllers: [HealthController, NetworkController, MeasureController, CausesController, TagsController],
     };

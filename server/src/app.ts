@@ -106,7 +106,7 @@ function addPages(app: NestExpressApplication, config: ServerConfig): void {
   app.use(
     staticGzip(pages, {
       ...compressed,
-      serveStatic: { cacheControl: false, setHeaders: (r: Response) => r.setHeader('Cache-Control', 'no-cache') },
+      serveStatic: { cacheControl: false, setHeaders: (r) => r.setHeader('Cache-Control', 'no-cache') },
     }),
   );
   app.use((request: Request, response: Response, next: NextFunction) => {

@@ -36,7 +36,7 @@ describe('the seal of a bundle', () => {
     ['no JSON', 'seal', /not readable/],
     ['a signature of letters', { ...seal, signature: 'zz' }, /another shape/],
     ['a key that is no point', { ...seal, shop: { ...seal.shop, key: 'f'.repeat(64) } }, /not signed/],
-  ])('is broken by %s', (_, given, reason, names, files) => {
+  ])('is broken by %s', (...[, given, reason, names, files]) => {
     expect(look(given, names, files)).toMatchObject({ state: 'broken', reason: expect.stringMatching(reason) as string });
   });
 });

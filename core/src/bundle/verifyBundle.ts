@@ -83,11 +83,16 @@ export interface ReadBundle {
 
 /** Verifies a bundle offline: the chain entry by entry, every photograph and signed account against its entry, and the derived files against the fold of the ledger. */
 export function verifyBundle(files: BundleFiles): BundleVerdict {
+  return readBundleFiles(files).verdict;
+}
+
+/** The same with the entries, as far as they hold. */
+export function readBundleFiles(files: BundleFiles): ReadBundle {
   return readBundle({
     names: Object.keys(files),
     text: (name) => (files[name] ? new TextDecoder().decode(files[name]) : null),
     sha256: (name) => (files[name] ? sha256Hex(files[name]) : null),
-  }).verdict;
+  });
 }
 
 /** What the schema of its kind says against the content of an entry; it is folded only when nothing does. */

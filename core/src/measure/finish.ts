@@ -20,6 +20,8 @@ export interface AbbottConstruction {
 export interface FinishResult {
   readonly cutoffMm: number;
   readonly evaluationMm: number;
+  /** Length the Rk family is taken over: shorter, since its reference is filtered twice. */
+  readonly ratioEvaluationMm: number;
   readonly sections: number;
   readonly Ra: number;
   readonly Rq: number;
@@ -163,10 +165,12 @@ export function surfaceFinish(trace: Trace, cutoffMm = 0.8): Result<FinishResult
       ? [`Rz over ${sections} section${sections === 1 ? '' : 's'} instead of five: the trace is short for this cut-off.`]
       : []),
     `Gaussian filter, cut-off ${cutoffMm} mm, half a cut-off lost at each end; levelled by a least-squares line.`,
+    `Rk, Rpk, Rvk, Mr1 and Mr2 over ${(core.length * trace.stepMm).toFixed(2)} mm, the others over ${(rough.length * trace.stepMm).toFixed(2)} mm: the second filter step takes half a cut-off more at each end.`,
   ];
   return ok({
     cutoffMm,
     evaluationMm: rough.length * trace.stepMm,
+    ratioEvaluationMm: core.length * trace.stepMm,
     sections,
     Ra: abs / rough.length,
     Rq,

@@ -37,7 +37,7 @@ export class ExportService {
     const lines = foldEntries(emptyCase(caseId), entries.map(chainLine));
     const derived = await this.compute.run<'files'>({ kind: 'files', state: lines });
     const report = (await this.reports.draft(caseId)).bytes;
-    add(Buffer.from(entries.map((e) => JSON.stringify(chainLine(e))).join('\n') + '\n'), 'ledger.jsonl');
+    add(Buffer.from(entries.map((e) => JSON.stringify(chainLine(e))).join('\n') + '\n'), 'ledger.jsonl', plain);
     add(Buffer.from(derived.caseFile), 'case.json');
     add(Buffer.from(derived.readings), 'measurements.csv');
     add(Buffer.from(derived.findings), 'findings.csv');

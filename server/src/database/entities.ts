@@ -1,5 +1,16 @@
 import { Column, CreateDateColumn, Entity, Index, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
-import type { CaseState, EntryBody, EntryKind, Gauge, GaugeFaults, GradeRule, PartClass, PriceBook, SpecSheet } from '@true-ledger/core';
+import type {
+  CaseState,
+  DailyStatement,
+  EntryBody,
+  EntryKind,
+  Gauge,
+  GaugeFaults,
+  GradeRule,
+  PartClass,
+  PriceBook,
+  SpecSheet,
+} from '@true-ledger/core';
 import type { GaugeSpot, ReadingStatus, ReferencePart, Role } from '@true-ledger/contract';
 
 @Entity('accounts')
@@ -256,7 +267,16 @@ export class PriceBookRow {
   @Column('timestamptz') time: Date;
 }
 
+/** Where every ledger stood on a day, under the shop's key. */
+@Entity('daily_seals')
+export class DailySealRow {
+  @PrimaryColumn('text') day: string;
+  @Column('jsonb') statement: DailyStatement;
+  @Column('text') signature: string;
+}
+
 export const ENTITIES = [
+  DailySealRow,
   SignedAccountRow,
   ShareLinkRow,
   PresenceRow,

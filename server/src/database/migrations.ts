@@ -174,6 +174,7 @@ export class Ground1796100000000 implements MigrationInterface {
       ALTER TABLE case_photos ADD "sharedKey" text, DROP "sharedEntry";
       UPDATE case_photos SET "sharedWork" = NULL, "sharedThumb" = NULL, "accountKey" = NULL, "accountPicture" = NULL;
       ALTER TABLE accounts ADD "allCases" boolean NOT NULL DEFAULT true;
+      CREATE TABLE daily_seals (day text PRIMARY KEY, statement jsonb NOT NULL, signature text NOT NULL);
       CREATE TABLE account_cases (
         "accountId" uuid NOT NULL REFERENCES accounts(id), "caseId" uuid NOT NULL REFERENCES cases(id), PRIMARY KEY ("accountId", "caseId"));
     `);
@@ -181,7 +182,7 @@ export class Ground1796100000000 implements MigrationInterface {
 
   async down(q: QueryRunner): Promise<void> {
     await q.query(
-      'DROP TABLE account_cases; ALTER TABLE claims DROP "accountId"; ALTER TABLE case_photos ADD "sharedEntry" uuid, DROP "sharedKey"; ALTER TABLE accounts DROP "allCases"; DROP INDEX cases_behind, cases_by_time; ALTER TABLE cases DROP "summarySeq"; ALTER TABLE entries DROP origin;',
+      'DROP TABLE account_cases, daily_seals; ALTER TABLE claims DROP "accountId"; ALTER TABLE case_photos ADD "sharedEntry" uuid, DROP "sharedKey"; ALTER TABLE accounts DROP "allCases"; DROP INDEX cases_behind, cases_by_time; ALTER TABLE cases DROP "summarySeq"; ALTER TABLE entries DROP origin;',
     );
   }
 }

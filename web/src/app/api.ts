@@ -31,6 +31,7 @@ import {
   type Gauge,
   type GaugeFaults,
   type GradeRule,
+  type KeptEntry,
   type LedgerEntry,
   type PriceBook,
   type SpecSheet,
@@ -163,7 +164,7 @@ export const api = createApi({
     append: b.mutation<AppendResponse, { caseId: string; entries: readonly EntryDraft[] }>({
       query: ({ caseId, entries }) => ({ url: `/cases/${caseId}/entries`, method: 'POST', body: { entries } }),
     }),
-    entries: b.query<LedgerEntry[], { caseId: string; seq: number }>({
+    entries: b.query<KeptEntry[], { caseId: string; seq: number }>({
       query: ({ caseId }) => `/cases/${caseId}/entries`,
       keepUnusedDataFor: 5,
     }),

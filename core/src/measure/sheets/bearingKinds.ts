@@ -93,7 +93,16 @@ export const BEARING_KINDS: Readonly<Record<string, SheetKind>> = {
           read.problem ??= { code: 'reading', sentence: 'A flattened width is more than nothing.', field: `readings.widths.${i}.value` };
         return widthMm === null ? [] : [{ at: w.at, widthMm }];
       });
-      return { lines: crushedStripLines(read.need(r.thread, 'readings.thread'), widths, gauge('scale')) };
+      const thread = read.need(r.thread, 'readings.thread');
+      const narrow = r.widths.findIndex((w, i) => (read.length(w.value, `readings.widths.${i}.value`) ?? Infinity) <= thread);
+      if (narrow >= 0)
+        read.problem ??= {
+          code: 'reading',
+          sentence:
+            'The strip is no wider than its thread: it was not crushed there, so there is no clearance to be read. Check the width and the thread; a larger thread is needed for a larger clearance.',
+          field: `readings.widths.${narrow}.value`,
+        };
+      return { lines: crushedStripLines(thread, widths, gauge('scale')) };
     },
   ),
   'side-clearance': kind<{ towards: Raw; away: Raw }>(

@@ -68,9 +68,10 @@ export function takeRepeats<T extends { readonly mm: number }>(
 export const EXPANSION = { steel: 11.5e-6, 'grey-iron': 10.5e-6, aluminium: 23e-6 } as const;
 export type Material = keyof typeof EXPANSION;
 
-/** A length read at a temperature, as it would be at 20 °C (ISO 1): part and steel gauge expand each by their own. */
+/** A length read at a temperature, as it would be at 20 °C (ISO 1), exactly: the gauge reads in its own grown millimetres, the part is divided by its own growth. */
 export function at20(mm: number, temperatureC: number, part: Material, gauge: Material = 'steel'): number {
-  return mm * (1 + (EXPANSION[gauge] - EXPANSION[part]) * (temperatureC - 20));
+  const warmer = temperatureC - 20;
+  return (mm * (1 + EXPANSION[gauge] * warmer)) / (1 + EXPANSION[part] * warmer);
 }
 
 /** A reading as a file may carry it: a figure in mm, or text as a hand types it (`2.0855"`, `1.5 thou`); `-` and null are not read. */

@@ -209,8 +209,11 @@ describe('properties', () => {
 
   it('corrects both part and gauge to 20 °C', () => {
     expect(at20(84, 20, 'aluminium')).toBe(84);
+    // Exactly: a part of 305 mm at 120 °C, read with a steel gauge, against its own grown size and the gauge's grown scale.
+    const grown = (305 * (1 + 23e-6 * 100)) / (1 + 11.5e-6 * 100);
+    expect(at20(grown, 120, 'aluminium')).toBeCloseTo(305, 9);
     // A cold aluminium piston of 84 mm read at 5 °C by a steel micrometer: 84 · 11.5e-6 · 15 = 0.0145 mm larger at 20 °C.
-    expect(at20(84, 5, 'aluminium') - 84).toBeCloseTo(0.01449, 5);
+    expect(at20(84, 5, 'aluminium') - 84).toBeCloseTo(0.014495, 6);
     const cold = run({ sheet: 'piston', readings: { piston: 83.955, bore: 84.02, temperatureC: 5 } });
     expect(line(cold, 'clearance').value).toBeCloseTo(0.065 - 0.01448 - 0.00126, 4);
     expect(cold.says[0]).toContain('5 °C');
@@ -254,6 +257,11 @@ describe('bad input', () => {
       'a strip flattened to nothing',
       { sheet: 'crushed-strip', readings: { thread: 0.25, widths: [{ at: 'a', value: 0 }] } },
       /more than nothing/,
+    ],
+    [
+      'a strip no wider than its thread',
+      { sheet: 'crushed-strip', readings: { thread: 0.2, widths: [{ at: 'a', value: 0.15 }] } },
+      /was not crushed there/,
     ],
     [
       'one place twice where it cannot be',

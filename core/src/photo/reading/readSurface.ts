@@ -59,7 +59,10 @@ export function sightOf(part: FlattenedPart, picture: Pixels, corners: readonly 
     case 'journal':
     case 'skirt': {
       const pose = roundPoseByRun(corners, picture, radiusMm, fineness);
-      return pose.ok ? ok(roundSight(pose.value)) : pose;
+      if (!pose.ok) return pose;
+      const sight = roundSight(pose.value);
+      // A length that is known is the scale along the axis; how the part lies follows from its corners all the same.
+      return ok(size.widthMm === null ? sight : { ...sight, heightMm: size.widthMm });
     }
     case 'bore': {
       const arc = size.arcDeg ?? 90;

@@ -1,5 +1,5 @@
 import { Alert, Button, Select, Table } from 'antd';
-import type { LedgerEntry } from '@true-ledger/core';
+import { authorOf, type KeptEntry } from '@true-ledger/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { asProblem, useEntriesQuery } from '../../app/api.js';
 import { useCase } from '../../app/caseContext.js';
@@ -57,7 +57,7 @@ export function LedgerStage(): ReactNode {
           description={<span className="figure">head {verdict.result.head}</span>}
         />
       )}
-      <Table<LedgerEntry>
+      <Table<KeptEntry>
         size="small"
         rowKey="id"
         loading={isFetching && data.length === 0}
@@ -74,7 +74,7 @@ export function LedgerStage(): ReactNode {
             className: 'figure nowrap',
             render: (_, e) => new Date(e.time).toLocaleString('sv-SE').slice(0, 19),
           },
-          { title: 'By', width: 120, render: (_, e) => e.author.name },
+          { title: 'By', width: 120, render: (_, e) => authorOf(e).name },
           { title: 'Kind', width: 100, render: (_, e) => KIND_WORDS[e.kind] },
           { title: 'Place', width: 140, render: (_, e) => (e.station ? (view.byId.get(e.station)?.station.name ?? e.station) : 'case') },
           { title: 'What', ellipsis: true, render: (_, e) => <span title={entryWords(e.kind, e.body)}>{entryWords(e.kind, e.body)}</span> },
@@ -84,7 +84,7 @@ export function LedgerStage(): ReactNode {
                 {
                   title: '',
                   width: 76,
-                  render: (_: unknown, e: LedgerEntry) => <Strike entry={e} caseId={caseId} signed={view.signed.length} />,
+                  render: (_: unknown, e: KeptEntry) => <Strike entry={e} caseId={caseId} signed={view.signed.length} />,
                 },
               ]
             : []),

@@ -293,7 +293,7 @@ const GridRow = memo(
                 type="button"
                 className="figure"
                 tabIndex={-1}
-                aria-label={`${place.short}, ${cell.name}: ${text || (cell.optional ? 'not asked' : 'missing')}${own.some((r) => r.value.simulated) ? ', simulated' : ''}`}
+                aria-label={`${place.short}, ${cell.name}: ${text || (cell.optional ? 'not asked' : 'missing')}${own.some((r) => r.value.simulated) ? ' sim (simulated)' : ''}`}
                 onClick={() => onAt({ place, key: c.key })}
               >
                 {text}

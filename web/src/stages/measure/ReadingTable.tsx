@@ -26,7 +26,7 @@ export function ReadingTable({ place, entry }: { place: SheetPlace; entry: Entry
         type="button"
         className={entry.spot.cell === cell ? 'here figure' : 'figure'}
         onClick={() => entry.go(entry.spots.findIndex((s) => s.cell === cell))}
-        aria-label={`${cell.name}: ${words}${simulated ? ', simulated' : ''}`}
+        aria-label={`${cell.name}: ${words}${simulated ? ' sim (simulated)' : ''}`}
         title={
           [held && 'Taken on a second press though it looked wrong', simulated && 'Sent by a gauge stand-in, not read on the part']
             .filter(Boolean)
