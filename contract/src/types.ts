@@ -44,6 +44,12 @@ export interface CaseSummary {
   readonly strip: ReadonlyArray<{ readonly station: string; readonly grade: number | null }>;
 }
 
+/** A page of the shelf: the cases that hold all words looked for, the last written first. */
+export interface ShelfPage {
+  readonly total: number;
+  readonly cases: readonly CaseSummary[];
+}
+
 export interface CaseResponse {
   readonly id: string;
   readonly state: CaseState;

@@ -129,9 +129,28 @@ describe('what a person has open', () => {
     };
     await bench.people.builder.put('/api/gauges').send(gauge).expect(200);
     await bench.people.builder.put('/api/stand-ins/press').send({ biasMm: 0, noise: 0, driftMm: 0, stuck: false, silent: false });
-    const presses = Array.from({ length: 30 }, () => bench.people.builder.post('/api/stand-ins/press').send({ type: 'press', gauge: 'press', at: 'master' }));
+    const presses = Array.from({ length: 30 }, () =>
+      bench.people.builder.post('/api/stand-ins/press').send({ type: 'press', gauge: 'press', at: 'master' }),
+    );
     const others = Array.from({ length: 10 }, () => bench.people.reader.get('/api/cases'));
     const answers = await Promise.all([...presses, ...others]);
     expect(answers.filter((a) => a.status >= 300).map((a) => [a.status, a.body as unknown])).toEqual([]);
+  });
+});
+
+describe('the shelf', () => {
+  it('comes in pages, found by all words looked for, signs of the database among them', async () => {
+    await newCase(bench.people.builder);
+    const page = async (query: object, who: 'builder' | 'reader' = 'reader'): Promise<{ total: number; cases: { id: string }[] }> =>
+      (await bench.people[who].get('/api/cases/page').query(query).expect(200)).body as never;
+    const all = await page({});
+    expect(all.total).toBeGreaterThan(2);
+    const seen = new Set<string>();
+    for (let n = 0; n * 2 < all.total; n++) for (const c of (await page({ page: n, size: 2 })).cases) seen.add(c.id);
+    expect(seen).toEqual(new Set(all.cases.map((c) => c.id)));
+    expect((await page({ words: 'slipway WINCH' })).total).toBe(all.total);
+    expect((await page({ words: 'slipway nothing' })).total).toBe(0);
+    for (const words of ['%', '_', "'", '\\']) expect((await page({ words })).total).toBe(0);
+    expect((await bench.people.reader.get('/api/cases/page').query({ page: '-1' })).status).toBe(400);
   });
 });

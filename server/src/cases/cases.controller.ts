@@ -1,12 +1,20 @@
-import { Controller, Get, Param, ParseUUIDPipe, Post } from '@nestjs/common';
-import { ApiTags } from '@nestjs/swagger';
-import { newCaseSchema, type Account, type CaseResponse, type CaseSummary, type NewCaseRequest } from '@true-ledger/contract';
+import { Controller, Get, Param, ParseUUIDPipe, Post, Query } from '@nestjs/common';
+import { ApiQuery, ApiTags } from '@nestjs/swagger';
+import {
+  newCaseSchema,
+  type Account,
+  type CaseResponse,
+  type CaseSummary,
+  type NewCaseRequest,
+  type ShelfPage,
+} from '@true-ledger/contract';
 import { SPEC_KEYS, validateLayout, type EntryDraft, type SpecSheet } from '@true-ledger/core';
 import { randomUUID } from 'node:crypto';
 import { DataSource } from 'typeorm';
 import { AccountsService } from '../accounts/accounts.service.js';
 import { Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
+import { IntegerPipe } from '../http/integer.js';
 import { CaseRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
 import { GradeBooksService } from '../gradeBooks/gradeBooks.service.js';
@@ -27,6 +35,18 @@ function sheetEntries(sheet: SpecSheet): EntryDraft[] {
     }),
     { ...draft, id: randomUUID(), kind: 'limits-set', body: { sheet: { id, version, name, source }, limits } },
   ];
+}
+
+function summaryOf(r: CaseRow): CaseSummary {
+  return {
+    ...(r.summary as StoredSummary),
+    id: r.id,
+    number: r.number,
+    title: r.title,
+    reference: r.reference,
+    updated: r.updated.toISOString(),
+    behind: Math.max(0, r.seq - r.summarySeq),
+  };
 }
 
 @ApiTags('cases')
@@ -50,15 +70,44 @@ export class CasesController {
       order: { updated: 'DESC' },
     });
     const rows = seen ? all.filter((r) => seen.has(r.id)) : all;
-    return rows.map((r) => ({
-      ...(r.summary as StoredSummary),
-      id: r.id,
-      number: r.number,
-      title: r.title,
-      reference: r.reference,
-      updated: r.updated.toISOString(),
-      behind: Math.max(0, r.seq - r.summarySeq),
-    }));
+    return rows.map(summaryOf);
+  }
+
+  /** A page of the shelf. */
+  @ApiQuery({
+    name: 'words',
+    required: false,
+    description: 'Words that number, title, reference, engine or leading cause hold, parted by spaces',
+  })
+  @ApiQuery({ name: 'page', required: false })
+  @ApiQuery({ name: 'size', required: false, description: 'Cases a page, 200 at most' })
+  @Get('page')
+  async page(
+    @Who() account: Account,
+    @Query('words') words: unknown,
+    @Query('page', new IntegerPipe('page', 0)) page: number,
+    @Query('size', new IntegerPipe('size', 50)) size: number,
+  ): Promise<ShelfPage> {
+    const seen = await this.accounts.casesOf(account);
+    const looked = (typeof words === 'string' ? words : '').toLowerCase().split(/\s+/).filter(Boolean).slice(0, 8);
+    const most = Math.min(200, Math.max(1, size));
+    const find = this.db
+      .getRepository(CaseRow)
+      .createQueryBuilder('c')
+      .select(['c.id', 'c.number', 'c.title', 'c.reference', 'c.summary', 'c.seq', 'c.summarySeq', 'c.updated'])
+      .orderBy('c.updated', 'DESC')
+      .addOrderBy('c.id')
+      .offset(page * most)
+      .limit(most);
+    if (seen) find.andWhere('c.id = ANY(:seen)', { seen: [...seen] });
+    looked.forEach((word, i) =>
+      find.andWhere(
+        `lower(c.number || ' ' || c.title || ' ' || c.reference || ' ' || coalesce(c.summary->>'engine', '') || ' ' || coalesce(c.summary->>'leading', '')) LIKE :w${i}`,
+        { [`w${i}`]: `%${word.replace(/[\\%_]/g, (c) => `\\${c}`)}%` },
+      ),
+    );
+    const [rows, total] = await find.getManyAndCount();
+    return { total, cases: rows.map(summaryOf) };
   }
 
   @Post()

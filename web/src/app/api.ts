@@ -20,6 +20,7 @@ import type {
   SessionInfo,
   SharedAccount,
   ShareLink,
+  ShelfPage,
   SheetRequest,
   StandIn,
 } from '@true-ledger/contract';
@@ -116,6 +117,23 @@ export const api = createApi({
     demo: b.query<{ taken: number; total: number }, void>({ query: () => '/demo' }),
     signOut: b.mutation<void, void>({ query: () => ({ url: '/sign-out', method: 'POST' }) }),
     shelf: b.query<CaseSummary[], void>({ query: () => '/cases', providesTags: ['shelf'] }),
+    shelfPage: b.query<ShelfPage, { words: string; page: number; size: number }>({
+      query: (params) => ({ url: '/cases/page', params }),
+      providesTags: ['shelf'],
+      keepUnusedDataFor: 30,
+      async onCacheEntryAdded(_, { dispatch, cacheDataLoaded, cacheEntryRemoved }) {
+        await cacheDataLoaded.catch(() => undefined);
+        let soon: ReturnType<typeof setTimeout> | undefined;
+        // Many entries in a row ask for the page once.
+        const leave = hear(() => {
+          clearTimeout(soon);
+          soon = setTimeout(() => void dispatch(api.util.invalidateTags(['shelf'])), 600);
+        });
+        await cacheEntryRemoved;
+        clearTimeout(soon);
+        leave();
+      },
+    }),
     createCase: b.mutation<CaseResponse, NewCaseRequest>({
       query: (body) => ({ url: '/cases', method: 'POST', body }),
       invalidatesTags: ['shelf'],
@@ -286,6 +304,7 @@ export const {
   useDemoQuery,
   useAccountCasesQuery,
   useShelfQuery,
+  useShelfPageQuery,
   useCreateCaseMutation,
   useGetCaseQuery,
   useEntriesQuery,

@@ -1,23 +1,23 @@
 import { Alert, Button, Empty, Input, Table } from 'antd';
 import type { CaseSummary, Me } from '@true-ledger/contract';
 import { GRADE_INFO, percentText, type Grade } from '@true-ledger/core';
-import { useMemo, useState, type ReactNode } from 'react';
+import { useDeferredValue, useState, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { asProblem, useShelfQuery } from '../app/api.js';
+import { asProblem, useShelfPageQuery } from '../app/api.js';
 import { DemoProgress } from '../account/DemoProgress.js';
 import { TakeBundle } from './TakeBundle.js';
 
+const PAGE = 50;
+
 /** All cases of the shop. */
 export function Shelf({ me }: { me: Me }): ReactNode {
-  const { data = [], isLoading, error } = useShelfQuery(undefined, { refetchOnMountOrArgChange: true });
   const [search, setSearch] = useState('');
+  const [page, setPage] = useState(0);
+  const words = useDeferredValue(search.trim());
+  const { currentData, data: last, isLoading, error } = useShelfPageQuery({ words, page, size: PAGE }, { refetchOnMountOrArgChange: true });
+  // The page before stays while the next is fetched.
+  const { cases = [], total = 0 } = currentData ?? last ?? {};
   const navigate = useNavigate();
-  const rows = useMemo(() => {
-    const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-    return data.filter((c) =>
-      words.every((w) => `${c.number} ${c.title} ${c.reference} ${c.engine} ${c.leading ?? ''}`.toLowerCase().includes(w)),
-    );
-  }, [data, search]);
   return (
     <div className="page">
       <div className="page-head">
@@ -27,7 +27,10 @@ export function Shelf({ me }: { me: Me }): ReactNode {
           placeholder="Find a case"
           aria-label="Find a case"
           style={{ width: 280 }}
-          onChange={(e) => setSearch(e.target.value)}
+          onChange={(e) => {
+            setSearch(e.target.value);
+            setPage(0);
+          }}
         />
         {me.account.role !== 'reader' && (
           <Button type="primary" onClick={() => void navigate('/new')}>
@@ -41,8 +44,10 @@ export function Shelf({ me }: { me: Me }): ReactNode {
       <Table<CaseSummary>
         rowKey="id"
         loading={isLoading}
-        dataSource={rows}
-        pagination={rows.length > 50 ? { pageSize: 50 } : false}
+        dataSource={[...cases]}
+        pagination={
+          total > PAGE ? { pageSize: PAGE, total, current: page + 1, showSizeChanger: false, onChange: (n) => setPage(n - 1) } : false
+        }
         locale={{
           // Nothing is said of cases before they are fetched.
           emptyText: isLoading ? (
