@@ -19,6 +19,7 @@ function print(figure, { median, min, max }, more = {}) {
   console.log(JSON.stringify({ figure, unit: 'ms', median: round(median), min: round(min), max: round(max), ...more }));
 }
 
+const BENCH_CASE = randomUUID();
 const author = { id: randomUUID(), name: 'Bench' };
 const layout = core.engineTemplate('inline-4-petrol').layout;
 const stations = core.stationsOf(layout);
@@ -31,11 +32,11 @@ function longLedger(count) {
       core.sealEntry(
         { id: randomUUID(), kind, station, body, basedOn: null },
         {
-          caseId: 'bench',
+          caseId: BENCH_CASE,
           seq: entries.length + 1,
           prev: entries.at(-1)?.hash ?? core.FIRST_PREV,
           time: '2026-11-24T08:00:00.000Z',
-          salt: 'bench',
+          salt: 'be',
           author,
           supersedes: null,
         },

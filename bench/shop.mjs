@@ -1,4 +1,6 @@
 import { randomBytes } from 'node:crypto';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Cluster } from '../scripts/database.mjs';
 import { freePort, ROOT, startUntil } from '../scripts/lib.mjs';
@@ -11,7 +13,7 @@ export async function benchShop() {
   cluster.ensureDatabase(name);
   const port = await freePort();
   const { child, output } = await startUntil('READY', 'node', ['server/dist/main.js'], {
-    env: { ...process.env, DATABASE_URL: cluster.url(name), PORT: String(port) },
+    env: { ...process.env, DATABASE_URL: cluster.url(name), PORT: String(port), TL_KEYS: mkdtempSync(join(tmpdir(), 'tl-bench-keys-')) },
   });
   const base = `http://127.0.0.1:${port}`;
   const claim = /CLAIM \S+#([0-9a-f]{64})/.exec(output)[1];
@@ -24,6 +26,8 @@ export async function benchShop() {
   return {
     base,
     cookie,
+    databaseUrl: cluster.url(name),
+    pid: child.pid,
     async post(path, body) {
       const form = body instanceof FormData;
       const answer = await fetch(`${base}${path}`, {
