@@ -21,7 +21,15 @@ export default tseslint.config(
     rules: {
       'no-restricted-imports': [
         'error',
-        { paths: [{ name: 'antd', importNames: ['InputNumber'], message: 'Figures are typed into fields/NumberField: others read 62,50 as 6250.' }] },
+        {
+          paths: [
+            {
+              name: 'antd',
+              importNames: ['InputNumber'],
+              message: 'Figures are typed into fields/NumberField: others read 62,50 as 6250.',
+            },
+          ],
+        },
       ],
       'no-restricted-syntax': [
         'error',

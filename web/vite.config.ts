@@ -1,6 +1,10 @@
+import { fileURLToPath } from 'node:url';
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
+
+/** A file beside this one; the folder may have spaces in its name. */
+const at = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
 
 /** What was fetched of cases while there was a line; asked of the server first, from here only when it does not answer. */
 const KNOWN = ['me', 'cases', 'gauges', 'sheets', 'stand-ins', 'prices', 'policy', 'grade-books', 'references', 'network'];
@@ -47,8 +51,8 @@ export default defineConfig({
   define: { global: 'globalThis' },
   resolve: {
     alias: {
-      '@true-ledger/core': new URL('../core/src/index.ts', import.meta.url).pathname,
-      '@true-ledger/contract': new URL('../contract/src/index.ts', import.meta.url).pathname,
+      '@true-ledger/core': at('../core/src/index.ts'),
+      '@true-ledger/contract': at('../contract/src/index.ts'),
     },
   },
   worker: { format: 'es' },
