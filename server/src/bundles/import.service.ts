@@ -108,6 +108,11 @@ export class ImportService {
     if (!here || goesOn) await this.copy(tx, laid, held.length);
     else await this.addAsOwn(tx, laid, new Set(fresh.map((l) => l.id)), importer);
     const state = await this.ledger.refold(tx, caseId);
+    // On the shelf it stands by when it was last written, not by when it came.
+    await tx.query('UPDATE cases SET updated = (SELECT time::timestamptz FROM entries WHERE "caseId" = $1 AND seq = $2) WHERE id = $1', [
+      caseId,
+      state.seq,
+    ]);
     await tx.query('SELECT pg_notify($1, $2)', [CHANNEL, JSON.stringify({ caseId, seq: state.seq })]);
     const taken = here?.number ?? (await cases.findOneOrFail({ where: { id: caseId }, select: { id: true, number: true } })).number;
     return { ...answer, number: taken, entries: state.seq, outcome: here ? 'continued' : 'new', head: here && !goesOn ? state.head : head };

@@ -167,7 +167,7 @@ function ResetPassword({ account }: { account: Account }): ReactNode {
   const { message } = App.useApp();
   return (
     <>
-      <Button size="small" aria-label={`Set a new password for ${account.name}`} onClick={() => setOpen(true)}>
+      <Button size="small" aria-label={`Set anew: password of ${account.name}`} onClick={() => setOpen(true)}>
         Set anew
       </Button>
       <Modal open={open} title={`New password for ${account.name}`} footer={null} destroyOnHidden onCancel={() => setOpen(false)}>

@@ -50,6 +50,8 @@ export function NumberField(props: NumberFieldProps): ReactNode {
   const limits = { quantity, unit, min, max, whole };
   const [typed, setTyped] = useState<string | null>(null);
   const said = useRef<number | null>(value);
+  /** What the field held when the hand came to it; a text that turns out to be no figure gives it back. */
+  const start = useRef<number | null>(value);
   const noteId = useId();
   useEffect(() => {
     // A value that came from elsewhere takes the place of the text that made another.
@@ -62,8 +64,7 @@ export function NumberField(props: NumberFieldProps): ReactNode {
     read === null ? '' : !read.ok ? read.problem.sentence : read.value.plain ? '' : `= ${formatFigure(read.value.value)} ${unit}`.trim();
   const give = (text: string): void => {
     const now = text.trim() === '' ? null : readTyped(text, limits);
-    if (now !== null && !now.ok) return;
-    const next = now === null ? null : now.value.value;
+    const next = now === null ? null : now.ok ? now.value.value : start.current;
     if (next === said.current) return;
     said.current = next;
     onChange?.(next);
@@ -89,6 +90,9 @@ export function NumberField(props: NumberFieldProps): ReactNode {
         aria-label={props['aria-label']}
         aria-invalid={read !== null && !read.ok}
         aria-describedby={note === '' ? undefined : noteId}
+        onFocus={() => {
+          if (typed === null) start.current = value;
+        }}
         onChange={(e) => {
           setTyped(e.target.value);
           if (!late) give(e.target.value);

@@ -1,0 +1,161 @@
+import type { Browser } from 'puppeteer-core';
+import { FOUR } from '../server/test/harness.js';
+import { openBrowser, Person, Shop } from './harness.js';
+
+jest.setTimeout(300_000);
+let shop: Shop;
+let browser: Browser;
+let me: Person;
+let caseId: string;
+
+beforeAll(async () => {
+  shop = await Shop.open();
+  browser = await openBrowser();
+  me = await Person.owner(browser, shop);
+  caseId = crypto.randomUUID();
+  await me.page.evaluate(
+    async (body: string) => void (await fetch('/api/cases', { method: 'POST', headers: { 'content-type': 'application/json' }, body })),
+    JSON.stringify({ id: caseId, title: 'Ground', reference: '', layout: FOUR }),
+  );
+}, 240_000);
+afterAll(async () => {
+  await browser?.close();
+  await shop?.stop();
+});
+
+const open = async (path: string): Promise<void> => {
+  await me.page.goto(`${shop.url}/case/${caseId}/${path}`);
+  await me.page.waitForSelector('.save-state');
+};
+const figure = (n: number): Promise<string> => me.page.$$eval('.number-field input', (all, i) => (all[i] as HTMLInputElement).value, n);
+
+describe('a figure', () => {
+  it('is read as it was typed: comma, inch, fraction; what is none changes nothing', async () => {
+    await me.page.goto(`${shop.url}/new`);
+    await me.page.waitForSelector('.number-field input');
+    const type = async (n: number, text: string): Promise<void> => {
+      const field = (await me.page.$$('.number-field input'))[n]!;
+      await field.click({ clickCount: 3 });
+      await field.type(text);
+    };
+    await type(1, '62,50');
+    await me.see('= 62.5 mm');
+    await me.page.keyboard.press('Tab');
+    expect(await figure(1)).toBe('62.5');
+    await type(2, '3 3/8"');
+    await me.page.keyboard.press('Tab');
+    expect(await figure(2)).toBe('85.725');
+    await type(3, '1.234,5');
+    await me.see('is no figure');
+    await me.page.keyboard.press('Escape');
+    expect(await figure(3)).toBe(String(FOUR.rodLengthMm));
+  });
+});
+
+describe('what is typed and not recorded', () => {
+  it('is there after a reload, shown as a draft, and no draft once it is recorded', async () => {
+    await open('intake');
+    const words = 'label.wide textarea';
+    await me.page.waitForSelector(words);
+    await me.page.focus(words);
+    await me.page.keyboard.type('Why did it sei');
+    await me.page.reload();
+    await me.page.waitForSelector(words);
+    await me.see('1 draft');
+    expect(await me.page.$eval(words, (e) => (e as HTMLTextAreaElement).value)).toBe('Why did it sei');
+    await me.page.focus(words);
+    await me.page.keyboard.press('End');
+    await me.page.keyboard.type('ze?');
+    await me.page.keyboard.press('Tab');
+    await me.saved();
+    await me.page.waitForFunction(() => !document.body.innerText.includes('draft'));
+    await me.checkAccess('intake with drafts');
+  });
+});
+
+describe('a row of answers', () => {
+  const entries = (): Promise<number> =>
+    me.page.evaluate(async (id: string) => ((await (await fetch(`/api/cases/${id}/entries`)).json()) as unknown[]).length, caseId);
+  it('is gone through by arrows and answered once, by leaving it', async () => {
+    await open('intake');
+    await me.page.waitForSelector('[aria-label="Onset"] input');
+    const before = await entries();
+    await me.page.focus('[aria-label="Onset"] input');
+    for (let i = 0; i < 3; i++) await me.page.keyboard.press('ArrowRight');
+    await new Promise((r) => setTimeout(r, 600));
+    expect(await entries()).toBe(before);
+    await me.page.keyboard.press('Enter');
+    for (let i = 0; i < 40 && (await entries()) === before; i++) await new Promise((r) => setTimeout(r, 100));
+    await me.page.keyboard.press('Tab');
+    await new Promise((r) => setTimeout(r, 600));
+    expect(await entries()).toBe(before + 1);
+  });
+  it('and the keys of the page work after a box was ticked', async () => {
+    await me.page.click('.complaints input');
+    await me.page.keyboard.press('?');
+    await me.see('Keys on this screen');
+    await me.page.keyboard.press('Escape');
+    await me.page.waitForFunction(() => !document.querySelector('.ant-modal-wrap:not([style*="display: none"])'));
+    expect(me.page.url()).toContain('/intake');
+  });
+  it('the places are one stop of the keyboard, and the work is reached at once', async () => {
+    expect(await me.page.$$eval('.places [tabindex="0"]', (all) => all.length)).toBe(1);
+    await me.page.reload();
+    await me.page.waitForSelector('.skip-link');
+    await me.page.keyboard.press('Tab');
+    expect(await me.page.evaluate(() => document.activeElement?.className)).toBe('skip-link');
+    await me.page.keyboard.press('Enter');
+    expect(await me.page.evaluate(() => document.activeElement?.id)).toBe('work');
+  });
+});
+
+describe('without the server', () => {
+  it('the pages open from the browser with what is known, and go on when it is back', async () => {
+    await open('bench');
+    await me.page.waitForFunction(async () => (await navigator.serviceWorker.ready).active?.state === 'activated');
+    await me.page.reload();
+    await me.page.waitForFunction(() => navigator.serviceWorker.controller !== null);
+    await open('bench');
+    await me.page.waitForSelector('[data-station].here');
+    await shop.stop('SIGKILL');
+    await me.page.reload();
+    await me.page.waitForSelector('[data-station].here');
+    await me.page.keyboard.press('n');
+    await me.see('kept here, server away');
+    await shop.start();
+    await me.saved();
+  });
+});
+
+describe('at 390 px', () => {
+  it('no screen is wider than the phone', async () => {
+    await me.page.setViewport({ width: 390, height: 800 });
+    const wide: string[] = [];
+    const look = async (path: string): Promise<void> => {
+      await me.page.goto(shop.url + path);
+      await me.page.waitForSelector('main :is(h1, h2, h3)');
+      await me.quiet();
+      const width = await me.page.evaluate(() => document.documentElement.scrollWidth);
+      if (width > 390) wide.push(`${path}: ${width}`);
+    };
+    for (const path of ['/', '/new', '/patterns', '/set-up', '/gauges', '/sheets', '/prices', '/policy', '/grade-book', '/finish'])
+      await look(path);
+    for (const path of [
+      'intake',
+      'opening',
+      'strip',
+      'pictures',
+      'bench',
+      'measure',
+      'cause',
+      'decide',
+      'document',
+      'ledger',
+      'station/bore.1',
+    ])
+      await look(`/case/${caseId}/${path}`);
+    expect(wide).toEqual([]);
+  });
+});
+
+it('met no error', () => expect(me.errors.filter((e) => !/net::ERR|EventSource|503/.test(e))).toEqual([]));
