@@ -1,3 +1,4 @@
+import { statfs } from 'node:fs/promises';
 import { Controller, Get, Inject, Module, type DynamicModule } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { DataSource } from 'typeorm';
@@ -49,6 +50,13 @@ class NetworkController {
   @Get()
   network(): { addresses: readonly string[] } {
     return { addresses: this.config.addresses ?? [] };
+  }
+
+  /** Room left on the disk of the server, MB; where the database lies on another machine, that one's is not known here. */
+  @Get('room')
+  async room(): Promise<{ freeMb: number }> {
+    const { bavail, bsize } = await statfs(this.config.keysFolder);
+    return { freeMb: Math.floor((bavail * bsize) / 1e6) };
   }
 }
 

@@ -361,45 +361,47 @@ describe('the machine shop’s sheet', () => {
 });
 
 describe('redaction', () => {
+  const CASE = 'c0000000-0000-4000-8000-000000000000';
+  const E = (n: number): string => `e0000000-0000-4000-8000-00000000000${n}`;
   const drafts: Array<[EntryDraft['kind'], string | null, object]> = [
     ['case-opened', null, { number: '1', title: 'Winch' }],
     ['layout-set', null, { layout: engineTemplate('inline-4-petrol')!.layout }],
     ['remark', 'bore.1', { remark: 'r', text: 'Belongs to Mr Nobody, Quay 3' }],
     ['remark', null, { remark: 's', text: 'Stays' }],
-    ['redacted', null, { target: 'e2', kind: 'remark', slot: 'remark:r', station: 'bore.1', reason: 'personal data' }],
+    ['redacted', null, { target: E(2), kind: 'remark', slot: 'remark:r', station: 'bore.1', reason: 'personal data' }],
   ];
   const entries: LedgerEntry[] = [];
   drafts.forEach(([kind, station, content], i) =>
     entries.push(
       sealEntry(
-        { id: `e${i}`, kind, station, body: content as never, basedOn: null },
+        { id: E(i), kind, station, body: content as never, basedOn: null },
         {
-          caseId: 'c',
+          caseId: CASE,
           seq: i + 1,
           prev: entries.at(-1)?.hash ?? FIRST_PREV,
-          time: 't',
+          time: '2026-11-24T10:00:00.000Z',
           salt: 's',
-          author: { id: 'a', name: 'A' },
+          author: { id: CASE, name: 'A' },
           supersedes: null,
         },
       ),
     ),
   );
-  const struck = entries.map((e) => (e.id === 'e2' ? { ...e, body: null, salt: '' } : e));
+  const struck = entries.map((e) => (e.id === E(2) ? { ...e, body: null, salt: '' } : e));
   it('keeps the chain', () => {
     expect(verifyChain(entries).ok).toBe(true);
     expect(verifyChain(struck)).toMatchObject({ ok: true, head: entries.at(-1)!.hash });
   });
   it('folds to one state, lived through or read afterwards', () => {
-    const lived = entries.reduce((s, e) => applyEntry(s, e), emptyCase('c'));
-    expect(lived).toEqual(foldEntries(emptyCase('c'), struck));
-    expect(foldEntries(emptyCase('c'), entries)).toEqual(lived);
+    const lived = entries.reduce((s, e) => applyEntry(s, e), emptyCase(CASE));
+    expect(lived).toEqual(foldEntries(emptyCase(CASE), struck));
+    expect(foldEntries(emptyCase(CASE), entries)).toEqual(lived);
     expect(JSON.stringify(lived)).not.toContain('Nobody');
     expect(JSON.stringify(lived)).toContain('Stays');
   });
   it('finds content that was taken out without one', () => {
-    const emptied = entries.map((e) => (e.id === 'e3' ? { ...e, body: null } : e));
-    expect(unexplainedGap(emptied)?.id).toBe('e3');
+    const emptied = entries.map((e) => (e.id === E(3) ? { ...e, body: null } : e));
+    expect(unexplainedGap(emptied)?.id).toBe(E(3));
     expect(verifyChain(emptied)).toMatchObject({ ok: false, broken: { seq: 4, reason: 'its content is gone and no redaction says why' } });
   });
 });

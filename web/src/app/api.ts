@@ -114,6 +114,7 @@ export const api = createApi({
       invalidatesTags: signedIn,
     }),
     changePassword: b.mutation<void, { current: string; fresh: string }>({ query: (body) => ({ url: '/password', method: 'POST', body }) }),
+    room: b.query<{ freeMb: number }, void>({ query: () => '/network/room' }),
     demo: b.query<{ taken: number; total: number }, void>({ query: () => '/demo' }),
     signOut: b.mutation<void, void>({ query: () => ({ url: '/sign-out', method: 'POST' }) }),
     shelf: b.query<CaseSummary[], void>({ query: () => '/cases', providesTags: ['shelf'] }),
@@ -223,7 +224,7 @@ export const api = createApi({
       invalidatesTags: ['books'],
     }),
     shares: b.query<ShareLink[], string>({ query: (id) => `/cases/${id}/shares`, providesTags: ['shares'] }),
-    makeShare: b.mutation<NewShareLink, { caseId: string; version: number; days: number; note: string }>({
+    makeShare: b.mutation<NewShareLink, { caseId: string; id: string; version: number; days: number; note: string }>({
       query: ({ caseId, ...body }) => ({ url: `/cases/${caseId}/shares`, method: 'POST', body }),
       invalidatesTags: ['shares'],
     }),
@@ -232,7 +233,7 @@ export const api = createApi({
       invalidatesTags: ['shares'],
     }),
     sharedAccount: b.query<SharedAccount, string>({ query: (token) => `/shared/${token}` }),
-    signAccount: b.mutation<LedgerEntry, { caseId: string; head: string; reason: string; acceptFlags: boolean }>({
+    signAccount: b.mutation<LedgerEntry, { caseId: string; id: string; head: string; reason: string; acceptFlags: boolean }>({
       query: ({ caseId, ...body }) => ({ url: `/cases/${caseId}/account/sign`, method: 'POST', body }),
       invalidatesTags: ['shelf'],
     }),
@@ -302,6 +303,7 @@ export const {
   useRecoverMutation,
   useChangePasswordMutation,
   useDemoQuery,
+  useRoomQuery,
   useAccountCasesQuery,
   useShelfQuery,
   useShelfPageQuery,

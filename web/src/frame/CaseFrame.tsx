@@ -14,6 +14,7 @@ import { PlanSvg } from '../surface/PlanSvg.js';
 import { useDiagnosis } from '../workers/compute.js';
 import { PageBoundary } from '../app/PageBoundary.js';
 import { SkipLink } from './SkipLink.js';
+import { DiskRoom } from './DiskRoom.js';
 import { KeySheet } from './KeySheet.js';
 import { Navigator } from './Navigator.js';
 import { Presence } from './Presence.js';
@@ -89,6 +90,7 @@ const Frame = memo(function Frame({ open }: { open: OpenCase }): ReactNode {
         <StageLine view={view} diagnosis={diagnosis} />
         <Figures view={view} diagnosis={diagnosis} />
         <Presence open={open} />
+        <DiskRoom />
         <SaveState caseId={caseId} />
         <Button type="text" className="person" aria-label="Keys" onClick={() => setKeysShown(true)}>
           ?

@@ -3,6 +3,7 @@ import { Suspense, type ReactNode } from 'react';
 import { PageBoundary } from '../app/PageBoundary.js';
 import { Waiting } from '../app/Waiting.js';
 import { NavLink, Outlet } from 'react-router';
+import { DiskRoom } from './DiskRoom.js';
 import { SkipLink } from './SkipLink.js';
 import { PersonMenu } from './PersonMenu.js';
 
@@ -27,6 +28,7 @@ export function ShopFrame({ me }: { me: Me }): ReactNode {
           <NavLink to="/finish">Surface finish</NavLink>
           <NavLink to="/set-up">Set-up</NavLink>
         </nav>
+        <DiskRoom />
         <PersonMenu me={me} />
       </header>
       <main className="shop-main" id="work" tabIndex={-1}>

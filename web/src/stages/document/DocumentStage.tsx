@@ -42,6 +42,10 @@ export function DocumentStage(): ReactNode {
   const unsent = useAppSelector((s) => s.outbox.items.some((i) => i.caseId === caseId));
   const model = useAccount(state);
   const layout = layoutOf(view);
+  // Signed here, and nothing was written since: the account is that version.
+  const last = view.signed.at(-1);
+  const standing = last && last.version.seq === state.seq && last.version.author.shop === undefined ? last.value.version : null;
+  const pdf = standing === null ? 'report.pdf' : `account/${standing}/account.pdf`;
   const reword = (sentence: string, text: string, generated: string): void => {
     const held = now().sentences.get(sentence)?.value;
     if ((held?.text ?? '') !== text || held?.generated !== generated)
@@ -51,7 +55,7 @@ export function DocumentStage(): ReactNode {
     <div className="page document">
       <div className="page-head no-print">
         <h1>Document</h1>
-        <Button type="primary" loading={busy === 'report.pdf'} onClick={() => void takeFile('report.pdf', 'The PDF')}>
+        <Button type="primary" loading={busy === pdf} onClick={() => void takeFile(pdf, 'The PDF')}>
           Take PDF
         </Button>
         <Button onClick={() => window.print()}>Print</Button>
@@ -63,6 +67,11 @@ export function DocumentStage(): ReactNode {
         <Button loading={busy === 'case.json'} onClick={() => void takeFile('case.json', 'The case file')}>
           Take case file
         </Button>
+        {standing !== null && (
+          <span className="quiet" role="status">
+            Signed, version {standing}
+          </span>
+        )}
         {unsent && <span className="fault">Some entries are not confirmed yet; files hold only what is.</span>}
       </div>
       <div className="document-grid">

@@ -2,7 +2,7 @@ import { Alert, App, Button, Checkbox, Input, Modal, Popconfirm } from 'antd';
 import { skipToken } from '@reduxjs/toolkit/query';
 import type { ShareLink } from '@true-ledger/contract';
 import { HEADINGS, signedVersions, type ReportModel } from '@true-ledger/core';
-import { useState, type ReactNode } from 'react';
+import { useRef, useState, type ReactNode } from 'react';
 import { useDraft } from '../../app/drafts.js';
 import { NumberField } from '../../fields/NumberField.js';
 import { asProblem, useMakeShareMutation, useRevokeShareMutation, useSharesQuery, useSignAccountMutation } from '../../app/api.js';
@@ -69,6 +69,8 @@ export function SignShare({ model, onPdf }: { model: ReportModel | null; onPdf: 
 function SignDialog({ model, version, onClose }: { model: ReportModel; version: number; onClose: () => void }): ReactNode {
   const { caseId, me } = useCase();
   const [sign, { isLoading, error }] = useSignAccountMutation();
+  /** Asked again after a lost answer, it is the same signature. */
+  const id = useRef(crypto.randomUUID());
   const [reason, setReason] = useDraft('What this version amends');
   const [accept, setAccept] = useState(false);
   const unsent = useAppSelector((s) => s.outbox.items.some((i) => i.caseId === caseId));
@@ -84,7 +86,7 @@ function SignDialog({ model, version, onClose }: { model: ReportModel; version: 
       }}
       onCancel={onClose}
       onOk={() =>
-        void sign({ caseId, head: model.ledgerHead, reason: reason.trim(), acceptFlags: accept })
+        void sign({ caseId, id: id.current, head: model.ledgerHead, reason: reason.trim(), acceptFlags: accept })
           .unwrap()
           .then(onClose)
           .catch(() => undefined)
@@ -132,12 +134,15 @@ function Links({ newest }: { newest: number }): ReactNode {
   const [make, { isLoading }] = useMakeShareMutation();
   const [revoke] = useRevokeShareMutation();
   const { message } = App.useApp();
+  /** Asked again after a lost answer, it is the same link. */
+  const id = useRef(crypto.randomUUID());
   const [days, setDays] = useState(30);
   const [note, setNote] = useDraft('Note of the link');
   const [made, setMade] = useState<string | null>(null);
   const create = async (): Promise<void> => {
     try {
-      const { path } = await make({ caseId, version: newest, days, note }).unwrap();
+      const { path } = await make({ caseId, id: id.current, version: newest, days, note }).unwrap();
+      id.current = crypto.randomUUID();
       setMade(`${window.location.origin}${path}`);
       setNote('');
     } catch (error) {
