@@ -160,6 +160,11 @@ function absences(view: CaseView, features: readonly Feature[], items: ReadonlyM
   }
 }
 
+/** How an absence reads: one that was looked for by name or measured is more than a place where nothing struck the eye. */
+export function absenceWords({ reliability }: Pick<EvidenceItem, 'reliability'>): string {
+  return reliability === 'seen' ? 'looked at, nothing struck the eye' : 'looked for, not there';
+}
+
 /** Marked sound and nothing else: no grade, no picture that was read, no finding named as absent. */
 function onlyMarkedSound(s: StationView): boolean {
   return s.state === 'sound' && !s.grade && s.reads.length === 0 && s.patterns.length === 0 && s.marks.length === 0;

@@ -1,5 +1,6 @@
 import type { Diagnosis } from '../../cause/diagnose.js';
 import { cause } from '../../cause/data/causes.js';
+import { absenceWords } from '../../cause/evidence.js';
 import { percentText } from '../../cause/percent.js';
 import type { CaseView } from '../../ledger/views.js';
 import type { ReportBlock, ReportSection } from '../blocks.js';
@@ -36,7 +37,7 @@ export function causes(view: CaseView, d: Diagnosis, detail: Detail): ReportSect
         .slice(0, 8)
         .map(
           (e) =>
-            `${e.name}${e.present ? '' : ': looked for, not there'} (${Math.abs(e.decibans).toFixed(1)} decibans) – ${e.sources
+            `${e.name}${e.present ? '' : `: ${absenceWords(e)}`} (${Math.abs(e.decibans).toFixed(1)} decibans) – ${e.sources
               .map((s) => s.words)
               .slice(0, 3)
               .join('; ')}`,

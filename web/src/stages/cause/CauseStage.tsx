@@ -1,5 +1,6 @@
 import { Alert, Button, Input, Modal } from 'antd';
 import {
+  absenceWords,
   cause as causeOf,
   percentText,
   soundContradictions,
@@ -206,7 +207,7 @@ function EvidenceList({ title, list, most }: { title: string; list: readonly Wei
           <summary>
             <span className="evidence-name">
               {e.name}
-              {!e.present && <span className="quiet"> – looked for, not there</span>}
+              {!e.present && <span className="quiet"> – {absenceWords(e)}</span>}
             </span>
             <span className="bar" aria-hidden="true">
               <i style={{ width: `${(Math.abs(e.decibans) / most) * 100}%` }} />
