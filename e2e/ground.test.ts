@@ -133,7 +133,7 @@ describe('at 390 px', () => {
     const wide: string[] = [];
     const look = async (path: string): Promise<void> => {
       await me.page.goto(shop.url + path);
-      await me.page.waitForSelector('main :is(h1, h2, h3)');
+      await me.page.waitForSelector('main');
       await me.quiet();
       const width = await me.page.evaluate(() => document.documentElement.scrollWidth);
       if (width > 390) wide.push(`${path}: ${width}`);
