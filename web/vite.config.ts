@@ -35,7 +35,7 @@ export default defineConfig({
         runtimeCaching: [
           {
             urlPattern: new RegExp(
-              `/api/(?:${KNOWN.join('|')})(?:/[0-9a-f-]{36})?(?:/entries\\?after=\\d+|/photos/[0-9a-f]{64}/(?:thumb|work))?$`,
+              `/api/(?:${KNOWN.join('|')})(?:/[0-9a-f-]{36})?(?:/page\\?[^/]*|/entries\\?after=\\d+|/photos/[0-9a-f]{64}/(?:thumb|work))?$`,
             ),
             handler: 'NetworkFirst',
             options: {

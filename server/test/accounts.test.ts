@@ -30,6 +30,9 @@ describe('a signed-out person', () => {
     expect(answer.body.sentence.length).toBeGreaterThan(20);
   });
   it('cannot write', () => signedOut().post('/api/cases').send({}).expect(401));
+  it.each(['j:{"a":1}', 's:x.y', '%', 'x'.repeat(5000), '__proto__'])('with the cookie %s is signed out, not a failure', (cookie) =>
+    signedOut().get('/api/me').set('Cookie', `true_ledger_session=${cookie}`).expect(401),
+  );
   it('cannot use a made-up session', () =>
     signedOut()
       .get('/api/me')

@@ -1,6 +1,7 @@
 import { Alert, Button, Form, Input } from 'antd';
 import type { ReactNode } from 'react';
 import { asProblem, useSignInMutation } from '../app/api.js';
+import { forgetKnown } from '../app/NewVersion.js';
 import { DemoProgress } from './DemoProgress.js';
 
 export function SignIn(): ReactNode {
@@ -12,7 +13,11 @@ export function SignIn(): ReactNode {
       <h1>True Ledger</h1>
       <p>Teardown accounts: what was seen, what was measured, why it failed.</p>
       <DemoProgress />
-      <Form layout="vertical" onFinish={(values: { signIn: string; password: string }) => void signIn(values)} requiredMark={false}>
+      <Form
+        layout="vertical"
+        onFinish={(values: { signIn: string; password: string }) => void forgetKnown().then(() => signIn(values))}
+        requiredMark={false}
+      >
         <Form.Item name="signIn" label="Sign-in name" rules={[{ required: true, message: 'Type your sign-in name.' }]}>
           <Input autoFocus autoComplete="username" />
         </Form.Item>

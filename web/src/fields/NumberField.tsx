@@ -103,6 +103,10 @@ export function NumberField(props: NumberFieldProps): ReactNode {
           if (e.key !== 'Escape' || typed === null) return;
           e.stopPropagation();
           setTyped(null);
+          // What was given while one typed is taken back with the text.
+          if (said.current === start.current) return;
+          said.current = start.current;
+          onChange?.(start.current);
         }}
       />
       {note !== '' && (
