@@ -1,12 +1,9 @@
 /// <reference types="vite/client" />
-/// <reference types="vite-plugin-pwa/client" />
-declare module 'plotly.js/lib/core' {
-  import type Plotly from 'plotly.js';
-  const withRegister: typeof Plotly & { register(modules: object[]): void };
-  export default withRegister;
+declare module 'plotly.js-cartesian-dist-min' {
+  import Plotly from 'plotly.js';
+  export default Plotly;
 }
-declare module 'plotly.js/lib/bar';
-declare module 'plotly.js/lib/contour';
-declare module 'plotly.js/lib/heatmap';
-declare module 'plotly.js/lib/scatterpolar';
-declare module 'plotly.js/lib/surface';
+declare module 'plotly.js-gl3d-dist-min' {
+  import Plotly from 'plotly.js';
+  export default Plotly;
+}

@@ -1,21 +1,21 @@
 import { lazy, Suspense, useEffect, type ReactNode } from 'react';
 import { Navigate, Route, Routes } from 'react-router';
-import { Claim } from '../account/Claim.js';
-import { Recover } from '../account/Recover.js';
-import { SetUp } from '../account/SetUp.js';
 import { SignIn } from '../account/SignIn.js';
-import { CaseFrame } from '../frame/CaseFrame.js';
 import { ShopFrame } from '../frame/ShopFrame.js';
-import { NewCase } from '../shelf/NewCase.js';
-import { Patterns } from '../shelf/Patterns.js';
 import { Shelf } from '../shelf/Shelf.js';
-import { Shared } from '../shared/Shared.js';
 import { restoreFiles } from '../capture/queue.js';
 import { useMeQuery } from './api.js';
 import { PageBoundary } from './PageBoundary.js';
 import { useAppDispatch } from './store.js';
 import { Waiting } from './Waiting.js';
 
+const Claim = lazy(() => import('../account/Claim.js').then((m) => ({ default: m.Claim })));
+const Recover = lazy(() => import('../account/Recover.js').then((m) => ({ default: m.Recover })));
+const SetUp = lazy(() => import('../account/SetUp.js').then((m) => ({ default: m.SetUp })));
+const CaseFrame = lazy(() => import('../frame/CaseFrame.js').then((m) => ({ default: m.CaseFrame })));
+const NewCase = lazy(() => import('../shelf/NewCase.js').then((m) => ({ default: m.NewCase })));
+const Patterns = lazy(() => import('../shelf/Patterns.js').then((m) => ({ default: m.Patterns })));
+const Shared = lazy(() => import('../shared/Shared.js').then((m) => ({ default: m.Shared })));
 const Intake = lazy(() => import('../stages/intake/Intake.js').then((m) => ({ default: m.Intake })));
 const Opening = lazy(() => import('../stages/opening/Opening.js').then((m) => ({ default: m.Opening })));
 const Strip = lazy(() => import('../stages/strip/Strip.js').then((m) => ({ default: m.Strip })));
@@ -51,12 +51,16 @@ export function App(): ReactNode {
   if (isLoading) return <Waiting what="Opening the shop" />;
   if (!me)
     return (
-      <Routes>
-        <Route path="/claim" element={<Claim />} />
-        <Route path="/recover" element={<Recover />} />
-        <Route path="/shared/:token" element={<Shared />} />
-        <Route path="*" element={<SignIn />} />
-      </Routes>
+      <PageBoundary>
+        <Suspense fallback={<Waiting what="Fetching the page" />}>
+          <Routes>
+            <Route path="/claim" element={<Claim />} />
+            <Route path="/recover" element={<Recover />} />
+            <Route path="/shared/:token" element={<Shared />} />
+            <Route path="*" element={<SignIn />} />
+          </Routes>
+        </Suspense>
+      </PageBoundary>
     );
   return (
     <PageBoundary>

@@ -1,29 +1,28 @@
 import { Button } from 'antd';
 import { useEffect, useState, type ReactNode } from 'react';
-
-type Upgrade = (reload?: boolean) => Promise<void>;
+import type { Serwist } from '@serwist/window';
+import { KNOWN_CACHE } from './knownCache.js';
 
 /** Keeps the pages in the browser, so that they open without the server, and offers a new version when one is there; it is taken when the hand says so. */
 export function NewVersion(): ReactNode {
-  const [upgrade, setUpgrade] = useState<{ readonly take: Upgrade } | null>(null);
+  const [waiting, setWaiting] = useState<Serwist | null>(null);
   useEffect(() => {
     if (!('serviceWorker' in navigator) || !import.meta.env.PROD) return;
     let looking: ReturnType<typeof setInterval> | undefined;
-    void import('virtual:pwa-register').then(({ registerSW }) => {
-      const take = registerSW({
-        onNeedRefresh: () => setUpgrade({ take }),
-        onRegisteredSW: (_url, registration) => {
-          looking = setInterval(() => void registration?.update().catch(() => undefined), 10 * 60_000);
-        },
-      });
+    void import('@serwist/window').then(({ Serwist }) => {
+      const worker = new Serwist('/sw.js');
+      worker.addEventListener('waiting', () => setWaiting(worker));
+      worker.addEventListener('controlling', (event) => event.isUpdate && window.location.reload());
+      void worker.register().catch(() => undefined);
+      looking = setInterval(() => void worker.update().catch(() => undefined), 10 * 60_000);
     });
     return () => clearInterval(looking);
   }, []);
-  if (!upgrade) return null;
+  if (!waiting) return null;
   return (
     <div className="new-version" role="status">
       A new version is here. What you wrote and what waits is kept.{' '}
-      <Button size="small" onClick={() => void upgrade.take(true)}>
+      <Button size="small" onClick={() => waiting.messageSkipWaiting()}>
         Take it
       </Button>
     </div>
@@ -32,5 +31,5 @@ export function NewVersion(): ReactNode {
 
 /** Forgets what was kept of cases, when somebody signs out. */
 export async function forgetKnown(): Promise<void> {
-  if (typeof caches !== 'undefined') await caches.delete('known').catch(() => false);
+  if (typeof caches !== 'undefined') await caches.delete(KNOWN_CACHE).catch(() => false);
 }

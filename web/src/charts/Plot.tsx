@@ -12,20 +12,34 @@ const LAYOUT: Partial<Layout> = {
 };
 const CONFIG: Partial<Config> = {
   displaylogo: false,
+  plotlyServerURL: '',
   responsive: true,
   modeBarButtonsToRemove: ['select2d', 'lasso2d', 'autoScale2d'],
   toImageButtonOptions: { format: 'svg', filename: 'chart' },
 };
 
+type Plotly = typeof import('plotly.js');
+
+/** The part of the library that draws these traces: a surface needs the one in space, everything else the flat one. */
+async function drawerOf(data: readonly Data[]): Promise<Plotly> {
+  const { default: drawer } = data.some((trace) => trace.type === 'surface')
+    ? await import('plotly.js-gl3d-dist-min')
+    : await import('plotly.js-cartesian-dist-min');
+  return drawer;
+}
+
 /** A Plotly chart; the library is fetched only when a chart is shown. */
 export function Plot({ data, layout, height, label }: { data: Data[]; layout: Partial<Layout>; height: number; label: string }): ReactNode {
   const box = useRef<HTMLDivElement>(null);
+  const drawn = useRef<Plotly | null>(null);
   useEffect(() => {
     const node = box.current;
     let gone = false;
-    void import('./plotly.js').then(({ Plotly }) => {
+    void drawerOf(data).then((drawer) => {
       if (gone || !node) return;
-      void Plotly.react(node, data, { ...LAYOUT, ...layout, height }, CONFIG);
+      if (drawn.current && drawn.current !== drawer) drawn.current.purge(node);
+      drawn.current = drawer;
+      void drawer.react(node, data, { ...LAYOUT, ...layout, height }, CONFIG);
     });
     return () => {
       gone = true;
@@ -34,7 +48,7 @@ export function Plot({ data, layout, height, label }: { data: Data[]; layout: Pa
   useEffect(() => {
     const node = box.current;
     return () => {
-      if (node?.hasChildNodes()) void import('./plotly.js').then(({ Plotly }) => Plotly.purge(node));
+      if (node) drawn.current?.purge(node);
     };
   }, []);
   return <div ref={box} role="group" aria-label={label} style={{ minHeight: height }} />;

@@ -17,7 +17,7 @@ import {
   type RunPoint,
 } from '@true-ledger/core';
 import { Segmented } from 'antd';
-import type { Data, Layout } from 'plotly.js';
+import type { Data, Layout, ScatterLine } from 'plotly.js';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Plot } from '../../charts/Plot.js';
 import { useCase } from '../../app/caseContext.js';
@@ -117,43 +117,47 @@ function JournalPolar({ outcome }: Charted): ReactNode {
     const from = Math.min(...all, spec?.minMm ?? Infinity);
     const to = Math.max(...all, spec?.maxMm ?? -Infinity);
     const floor = from - Math.max(0.01, to - from) * 1.2;
-    const ring = (mm: number, name: string): Data => ({
-      type: 'scatterpolar',
-      mode: 'lines',
-      name,
-      theta: degrees,
-      r: degrees.map(() => (mm - floor) * 1000),
-      line: { color: INK.limit, width: 1, dash: 'dash' },
-    });
+    const reach = (to - floor) * 1000 * 1.05;
+    const round = (name: string, mm: (deg: number) => number, line: Partial<ScatterLine>): Data => {
+      const points = degrees.map((deg) => ({ rad: (deg * Math.PI) / 180, um: (mm(deg) - floor) * 1000 }));
+      return {
+        type: 'scatter',
+        mode: 'lines',
+        name,
+        x: points.map((p) => p.um * Math.cos(p.rad)),
+        y: points.map((p) => p.um * Math.sin(p.rad)),
+        text: degrees.map((deg) => mm(deg).toFixed(4)),
+        hovertemplate: '%{text} mm<extra>%{fullData.name}</extra>',
+        line,
+      };
+    };
+    const limit = { color: INK.limit, width: 1, dash: 'dash' } as const;
+    const axis = { range: [-reach, reach], showgrid: false, showticklabels: false, zerolinecolor: '#d5dadd' };
     return {
       data: [
-        ...read.map(({ plane, points }): Data => {
-          const oval = ovalThrough(points);
-          return {
-            type: 'scatterpolar',
-            mode: 'lines',
-            name: plane,
-            theta: degrees,
-            r: degrees.map((d) => (oval(d) - floor) * 1000),
-            line: { color: INK.first, dash: styles[plane], width: 2 },
-          };
-        }),
-        ...(spec?.minMm !== undefined && spec.maxMm !== undefined ? [ring(spec.minMm, 'least new'), ring(spec.maxMm, 'largest new')] : []),
+        ...read.map(({ plane, points }) => round(plane, ovalThrough(points), { color: INK.first, dash: styles[plane], width: 2 })),
+        ...(spec?.minMm !== undefined && spec.maxMm !== undefined
+          ? [round('least new', () => spec.minMm!, limit), round('largest new', () => spec.maxMm!, limit)]
+          : []),
       ],
       layout: {
         margin: { l: 30, r: 30, t: 30, b: 24 },
         legend: { orientation: 'v', x: -0.05, y: 1 },
-        polar: {
-          radialaxis: {
-            range: [0, (to - floor) * 1000 * 1.05],
-            angle: 45,
-            tickangle: 45,
-            tickvals: [from, to].map((mm) => (mm - floor) * 1000),
-            ticktext: [from, to].map((mm) => mm.toFixed(3)),
-          },
-          angularaxis: { tickvals: [0, 90, 180, 270], ticktext: ['B', 'A', 'B', 'A'] },
-          bgcolor: '#fbfcfc',
-        },
+        xaxis: { ...axis, scaleanchor: 'y' },
+        yaxis: axis,
+        annotations: [
+          ...(['A', 'B'] as const).flatMap((name) =>
+            [1, -1].map((end) => ({ x: name === 'B' ? end * reach : 0, y: name === 'A' ? end * reach : 0, text: name, showarrow: false })),
+          ),
+          ...[from, to].map((mm) => ({
+            x: (mm - floor) * 1000 * Math.SQRT1_2,
+            y: (mm - floor) * 1000 * Math.SQRT1_2,
+            text: mm.toFixed(3),
+            showarrow: false,
+            bgcolor: '#fbfcfc',
+            font: { size: 11 },
+          })),
+        ],
       } as Partial<Layout>,
     };
   }, [outcome, spec]);
@@ -275,7 +279,7 @@ function BoreRound({ outcome }: Charted): ReactNode {
           xaxis: { title: { text: 'along the crank' }, showticklabels: false },
           yaxis: { title: { text: 'across (A)' }, showticklabels: false },
           zaxis: { title: { text: 'depth, mm' } },
-          camera: { eye: { x: 1.5, y: 1.2, z: 0.9 } },
+          camera: { eye: { x: 1.7, y: 1.35, z: 1 } },
         },
       } as Partial<Layout>,
     };
