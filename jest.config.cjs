@@ -13,7 +13,7 @@ const common = {
       },
     ],
   },
-  transformIgnorePatterns: ['/node_modules/(?!(canonicalize|d3-random|@noble)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(canonicalize|d3-random|@noble|pkijs|asn1js|@peculiar|bytestreamjs)/)'],
   moduleNameMapper: {
     '^@true-ledger/core$': '<rootDir>/core/src/index.ts',
     '^@true-ledger/contract$': '<rootDir>/contract/src/index.ts',

@@ -1,4 +1,5 @@
 import { readFile } from 'node:fs/promises';
+import { parseArgs } from 'node:util';
 import {
   diagnose,
   diagnosisJson,
@@ -30,18 +31,21 @@ import {
   type Pixels,
   type Point,
   stationsOf,
+  certificatesOf,
   chainAgainstSeal,
   keyFingerprint,
   parseDailySeal,
   readBundleFiles,
+  stampVerdict,
+  stampWords,
 } from '@true-ledger/core';
 import sharp from 'sharp';
 
 const HELP = `true-ledger – reads cases and bundles without a server
 
-  true-ledger verify BUNDLE.zip [--seal SEAL.txt]
-                                       verify the chain, files and seal of an exported bundle, and that it passes
-                                       through a daily seal somebody kept
+  true-ledger verify BUNDLE.zip [--seal SEAL.txt [--stamp SEAL.tsr [--authority CERTIFICATES.pem]]]
+                                       verify the chain, files and seal of an exported bundle, that it passes through
+                                       a daily seal somebody kept, and what the seal's time-stamp (RFC 3161) proves
   true-ledger diagnose CASE.json       ranked causes of a case file, as JSON
   true-ledger report CASE.json [--template private|warranty|insurer|internal|inspection]
                                        the account of a case file in words, as Markdown
@@ -140,8 +144,20 @@ async function read(path: string, terminal: Terminal): Promise<Uint8Array | null
 }
 
 async function verify(args: readonly string[], terminal: Terminal): Promise<number> {
-  const [path = '', flag, sealPath] = args;
-  if (flag !== undefined && (flag !== '--seal' || sealPath === undefined)) return usage(terminal, 'verify knows --seal SEAL.txt.');
+  let given;
+  try {
+    given = parseArgs({
+      args: [...args],
+      allowPositionals: true,
+      options: { seal: { type: 'string' }, stamp: { type: 'string' }, authority: { type: 'string' } },
+    });
+  } catch {
+    return usage(terminal, 'verify knows --seal SEAL.txt, and with it --stamp SEAL.tsr and --authority CERTIFICATES.pem.');
+  }
+  const [path = ''] = given.positionals;
+  const { seal: sealPath, stamp: stampPath, authority } = given.values;
+  if ((stampPath !== undefined && sealPath === undefined) || (authority !== undefined && stampPath === undefined))
+    return usage(terminal, 'A stamp is looked at with the seal it was given for (--seal), an authority with a stamp (--stamp).');
   const bytes = await read(path, terminal);
   if (!bytes) return 2;
   const opened = openBundle(bytes);
@@ -176,7 +192,17 @@ async function verify(args: readonly string[], terminal: Terminal): Promise<numb
       rewritten: `The ledger is not the one of ${found.day}: it was rewritten before entry ${'seq' in found ? found.seq : 0}.`,
     }[found.state],
   );
-  return found.state === 'cut-off' || found.state === 'rewritten' ? 1 : 0;
+  if (found.state === 'cut-off' || found.state === 'rewritten') return 1;
+  if (stampPath === undefined) {
+    terminal.error(stampWords({ state: 'missing' }));
+    return 0;
+  }
+  const stamp = await read(stampPath, terminal);
+  const certificates = authority === undefined ? new Uint8Array() : await read(authority, terminal);
+  if (!stamp || !certificates) return 2;
+  const stamped = await stampVerdict(stamp, kept, { trusted: certificatesOf(new TextDecoder().decode(certificates)) });
+  terminal.error(stampWords(stamped));
+  return stamped.state === 'holds' || (stamped.state === 'unknown-authority' && authority === undefined) ? 0 : 1;
 }
 
 async function readJson(path: string, terminal: Terminal): Promise<{ json: unknown } | null> {

@@ -32,4 +32,5 @@ export const STATUS_OF: Readonly<Record<string, number>> = {
   'image-too-large': 413,
   'too-many-attempts': 429,
   'store-unavailable': 503,
+  'witness-away': 503,
 };

@@ -1,4 +1,15 @@
-import type { Author, CaseState, EntryDraft, Gauge, GaugeFaults, GradeBook, LedgerEntry, PartClass, PriceBook } from '@true-ledger/core';
+import type {
+  Author,
+  CaseState,
+  EntryDraft,
+  Gauge,
+  GaugeFaults,
+  GradeBook,
+  LedgerEntry,
+  PartClass,
+  PriceBook,
+  StampVerdict,
+} from '@true-ledger/core';
 
 export type Role = 'owner' | 'builder' | 'reader';
 export const ROLES: readonly Role[] = ['owner', 'builder', 'reader'];
@@ -253,4 +264,36 @@ export interface ImportAnswer {
   readonly outcome: 'new' | 'continued' | 'same';
   readonly entries: number;
   readonly head: string;
+}
+
+/** A day's seal in the list. */
+export interface SealLine {
+  /** ISO date. */
+  readonly day: string;
+  readonly cases: number;
+  /** Ed25519 public key it is signed with, hex. */
+  readonly key: string;
+  readonly stamped: boolean;
+}
+
+/** What the time-stamp of a seal proves. */
+export interface StampSaid {
+  readonly verdict: StampVerdict;
+  readonly sentence: string;
+  /** Given by the stand-in that ships with the application: it shows the way and proves nothing. */
+  readonly simulated: boolean;
+}
+
+/** Public keys of the shop; `earlier` with the signature by which each gave way to the next. */
+export interface ShopKeys {
+  readonly key: string;
+  readonly fingerprint: string;
+  readonly made: string;
+  readonly earlier: ReadonlyArray<{
+    readonly key: string;
+    readonly made: string;
+    readonly until: string;
+    readonly next: string;
+    readonly signature: string;
+  }>;
 }

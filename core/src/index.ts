@@ -133,6 +133,7 @@ export * from './bundle/verifyBundle.js';
 export * from './bundle/acceptEntries.js';
 export * from './bundle/seal.js';
 export * from './bundle/dailySeal.js';
+export * from './bundle/timeStamp.js';
 export * from './report/blocks.js';
 export * from './report/words.js';
 export * from './report/templates.js';

@@ -20,6 +20,8 @@ export interface ServerConfig {
   readonly trustedProxies: readonly string[];
   /** Folder of the shop's signing key, outside the database. */
   readonly keysFolder: string;
+  /** A time-stamp authority (RFC 3161) outside, and the certificates (PEM) it is trusted by; absent, the stand-in answers. */
+  readonly authorityOutside?: { readonly url: string; readonly certificates: string } | null;
   /** Addresses phones in the shop's network reach; empty on loopback. */
   readonly addresses?: readonly string[];
   /** Certificate and key (PEM) to serve with TLS. */
@@ -61,6 +63,9 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): ServerConfig {
         : null,
     trustedProxies: (env['TL_TRUSTED_PROXIES'] ?? '').split(',').filter(Boolean),
     keysFolder: env['TL_KEYS'] ?? join(projectRoot(), '.data', 'keys'),
+    authorityOutside: env['TL_TSA_URL']
+      ? { url: env['TL_TSA_URL'], certificates: env['TL_TSA_CERTIFICATES'] ? readFileSync(env['TL_TSA_CERTIFICATES'], 'utf8') : '' }
+      : null,
     secureCookies: env['SECURE_COOKIES'] === 'yes',
     addresses: (env['TL_ADDRESSES'] ?? '').split(',').filter(Boolean),
     authority: env['TL_TLS_AUTHORITY'] ? readFileSync(env['TL_TLS_AUTHORITY'], 'utf8') : null,

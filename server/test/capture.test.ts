@@ -8,7 +8,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { openBundle, sha256Hex, verifyBundle, type EntryBodies, type LedgerEntry } from '@true-ledger/core';
 import sharp from 'sharp';
-import { appOn, draft, newCase, PASSWORD, ROOT, shellJpeg, startBench, type Bench } from './harness.js';
+import { bytesOf, appOn, draft, newCase, PASSWORD, ROOT, shellJpeg, startBench, type Bench } from './harness.js';
 
 let bench: Bench;
 let caseId: string;
@@ -150,17 +150,7 @@ describe('voice notes and clips', () => {
     expect((await clip(jpeg, 'knock.mp3', 'audio/mpeg').expect(400)).body.code).toBe('not-a-clip');
   });
   it('go into the bundle and are verified there', async () => {
-    const zip = (
-      await bench.people.builder
-        .get(`/api/cases/${caseId}/bundle.zip`)
-        .buffer(true)
-        .parse((r, done) => {
-          const parts: Buffer[] = [];
-          r.on('data', (d: Buffer) => parts.push(d));
-          r.on('end', () => done(null, Buffer.concat(parts)));
-        })
-        .expect(200)
-    ).body as Buffer;
+    const zip = await bytesOf(bench.people.builder.get(`/api/cases/${caseId}/bundle.zip`).expect(200));
     const opened = openBundle(new Uint8Array(zip));
     if (!opened.ok) throw new Error(opened.problem.sentence);
     expect(verifyBundle(opened.value)).toMatchObject({ ok: true, disagreements: [] });

@@ -17,7 +17,7 @@ import {
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import pg from 'pg';
 import request from 'supertest';
-import { appOn, draft, freshDatabase, newCase, ROOT, shellJpeg, startBench, type Bench } from './harness.js';
+import { bytesOf, appOn, draft, freshDatabase, newCase, ROOT, shellJpeg, startBench, type Bench } from './harness.js';
 
 let bench: Bench;
 /** Another shop, empty. */
@@ -64,16 +64,7 @@ const ledger = async (of = bench, id = caseId): Promise<LedgerEntry[]> =>
 const head = async (): Promise<string> => (await ledger()).at(-1)!.hash;
 const sign = async (more: object = {}, who: 'builder' | 'reader' = 'builder'): Promise<request.Response> =>
   bench.people[who].post(`/api/cases/${caseId}/account/sign`).send({ head: await head(), reason: '', acceptFlags: false, ...more });
-const bytes = (test: request.Test): Promise<Buffer> =>
-  test
-    .buffer(true)
-    .parse((response, done) => {
-      const parts: Buffer[] = [];
-      response.on('data', (d: Buffer) => parts.push(d));
-      response.on('end', () => done(null, Buffer.concat(parts)));
-    })
-    .expect(200)
-    .then((r) => r.body as Buffer);
+const bytes = (test: request.Test): Promise<Buffer> => bytesOf(test.expect(200));
 const bundle = (): Promise<Buffer> => bytes(bench.people.builder.get(`/api/cases/${caseId}/bundle.zip`));
 const textOf = (pdf: Buffer): string => {
   const file = join(folder, `${randomUUID()}.pdf`);

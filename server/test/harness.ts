@@ -103,3 +103,13 @@ export async function newCase(agent: request.Agent, change: Partial<EngineLayout
     .expect(201);
   return id;
 }
+
+/** Body of an answer as the bytes it came in. */
+export async function bytesOf(asked: request.Test): Promise<Buffer> {
+  const answer = await asked.buffer(true).parse((response, done) => {
+    const parts: Buffer[] = [];
+    response.on('data', (part: Buffer) => parts.push(part));
+    response.on('end', () => done(null, Buffer.concat(parts)));
+  });
+  return answer.body as Buffer;
+}

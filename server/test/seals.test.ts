@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { chainAgainstSeal, parseDailySeal, readBundleFiles, statementHolds, type KeptEntry } from '@true-ledger/core';
 import { unzipSync, zipSync, strToU8 } from 'fflate';
 import { KeysService, SUCCESSION } from '../src/keys/keys.service.js';
-import { draft, newCase, startBench, type Bench } from './harness.js';
+import { bytesOf, draft, newCase, startBench, type Bench } from './harness.js';
 
 const keysFolder = mkdtempSync(join(tmpdir(), 'tl-keys-'));
 let bench: Bench;
@@ -21,18 +21,7 @@ afterAll(async () => {
   await same.close();
 });
 
-const bundle = async (): Promise<Buffer> =>
-  (
-    await bench.people.builder
-      .get(`/api/cases/${caseId}/bundle.zip`)
-      .buffer(true)
-      .parse((response, done) => {
-        const parts: Buffer[] = [];
-        response.on('data', (d: Buffer) => parts.push(d));
-        response.on('end', () => done(null, Buffer.concat(parts)));
-      })
-      .expect(200)
-  ).body as Buffer;
+const bundle = (): Promise<Buffer> => bytesOf(bench.people.builder.get(`/api/cases/${caseId}/bundle.zip`).expect(200));
 const daily = async (): Promise<string> => (await bench.people.builder.get('/api/seals/today').expect(200)).text;
 
 describe('the key of the shop', () => {

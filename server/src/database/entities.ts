@@ -273,6 +273,8 @@ export class DailySealRow {
   @PrimaryColumn('text') day: string;
   @Column('jsonb') statement: DailyStatement;
   @Column('text') signature: string;
+  /** Answer of a time-stamp authority (RFC 3161 `TimeStampResp`, DER) for the seal's text. */
+  @Column('bytea', { nullable: true }) stamp: Buffer | null;
 }
 
 export const ENTITIES = [

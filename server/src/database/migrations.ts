@@ -186,3 +186,16 @@ export class Ground1796100000000 implements MigrationInterface {
     );
   }
 }
+
+/** Time-stamps of an outside witness on the daily seals. */
+export class Witness1796200000000 implements MigrationInterface {
+  readonly name = 'Witness1796200000000';
+
+  async up(q: QueryRunner): Promise<void> {
+    await q.query('ALTER TABLE daily_seals ADD stamp bytea');
+  }
+
+  async down(q: QueryRunner): Promise<void> {
+    await q.query('ALTER TABLE daily_seals DROP stamp');
+  }
+}

@@ -1,5 +1,5 @@
 import { Inject, Injectable, type OnApplicationShutdown } from '@nestjs/common';
-import type { Problem } from '@true-ledger/core';
+import type { Problem, StampCheck, StampVerdict } from '@true-ledger/core';
 import { join } from 'node:path';
 import { CONFIG, type ServerConfig } from '../config.js';
 import { ProblemError } from '../http/problem.js';
@@ -12,6 +12,7 @@ const BOUNDS: Readonly<Record<IntakeTask['kind'], Bounds>> = {
   picture: { timeMs: 45_000, memoryMb: 1300, waiting: 300 },
   clip: { timeMs: 10_000, memoryMb: 500, waiting: 100 },
   bundle: { timeMs: 180_000, memoryMb: 1300, waiting: 10 },
+  stamp: { timeMs: 10_000, memoryMb: 300, waiting: 20 },
 };
 
 const STOPPED: Readonly<Record<IntakeTask['kind'], Problem>> = {
@@ -31,6 +32,10 @@ const STOPPED: Readonly<Record<IntakeTask['kind'], Problem>> = {
     sentence: 'The bundle was refused: reading it takes more time or memory than any case does. Nothing was changed.',
     field: 'file',
   },
+  stamp: {
+    code: 'stamp-failed',
+    sentence: 'The stamp was not kept: the answer of the authority takes more time or memory than any does. The seal stands as it was.',
+  },
 };
 
 /** The one place where bytes that came from outside are looked into: in processes that are ended when a file asks for too much. */
@@ -42,7 +47,7 @@ export class IntakeService implements OnApplicationShutdown {
     const file = join(config.root, 'server', 'dist', 'intake', 'intakeWorker.js');
     const helper = (kind: IntakeTask['kind']): TaskThread<IntakeTask, IntakeAnswer> =>
       new TaskThread(file, STOPPED[kind], BOUNDS[kind], 'process');
-    this.helpers = { picture: helper('picture'), clip: helper('clip'), bundle: helper('bundle') };
+    this.helpers = { picture: helper('picture'), clip: helper('clip'), bundle: helper('bundle'), stamp: helper('stamp') };
   }
 
   private async take<K extends IntakeTask['kind']>(task: Extract<IntakeTask, { kind: K }>): Promise<Extract<IntakeAnswer, { kind: K }>> {
@@ -65,6 +70,11 @@ export class IntakeService implements OnApplicationShutdown {
   /** A bundle on disk, checked whole and laid out in `out`. Throws what is wrong with it. */
   async bundle(path: string, out: string): Promise<AcceptedBundle> {
     return (await this.take<'bundle'>({ kind: 'bundle', path, out })).bundle;
+  }
+
+  /** What the answer of a time-stamp authority proves of some bytes. */
+  async stamp(reply: Uint8Array, bytes: Uint8Array, check: StampCheck): Promise<StampVerdict> {
+    return (await this.take<'stamp'>({ kind: 'stamp', reply, bytes, check })).verdict;
   }
 
   async onApplicationShutdown(): Promise<void> {

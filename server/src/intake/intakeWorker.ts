@@ -4,10 +4,13 @@ import {
   ok,
   readableVersion,
   readBundle,
+  stampVerdict,
   type EntryBodies,
   type Problem,
   type Result,
   type SealVerdict,
+  type StampCheck,
+  type StampVerdict,
 } from '@true-ledger/core';
 import { createWriteStream } from 'node:fs';
 import { mkdir, writeFile } from 'node:fs/promises';
@@ -24,7 +27,9 @@ export type IntakeTask =
   | { readonly kind: 'picture'; readonly bytes: Uint8Array }
   | { readonly kind: 'clip'; readonly bytes: Uint8Array; readonly said: string }
   /** `out`: an empty folder of its own, for what the bundle holds once it is checked. */
-  | { readonly kind: 'bundle'; readonly path: string; readonly out: string };
+  | { readonly kind: 'bundle'; readonly path: string; readonly out: string }
+  /** The answer of a time-stamp authority for some bytes. */
+  | { readonly kind: 'stamp'; readonly reply: Uint8Array; readonly bytes: Uint8Array; readonly check: StampCheck };
 
 /** A bundle that holds; its lines lie in `entries.jsonl` of the folder, its files beside it by SHA-256, a picture's renditions as `.work` and `.thumb`. */
 export interface AcceptedBundle {
@@ -40,7 +45,8 @@ export interface AcceptedBundle {
 export type IntakeAnswer =
   | { readonly kind: 'picture'; readonly picture: StoredPicture }
   | { readonly kind: 'clip'; readonly mime: string }
-  | { readonly kind: 'bundle'; readonly bundle: AcceptedBundle };
+  | { readonly kind: 'bundle'; readonly bundle: AcceptedBundle }
+  | { readonly kind: 'stamp'; readonly verdict: StampVerdict };
 
 const TEXTS: ReadonlySet<string> = new Set(['ledger.jsonl', 'case.json', 'measurements.csv', 'findings.csv', 'seal.json']);
 
@@ -53,6 +59,8 @@ async function take(task: IntakeTask): Promise<Result<IntakeAnswer>> {
         return ok({ kind: 'clip', mime: await clipMime(Buffer.from(task.bytes), task.said) });
       case 'bundle':
         return ok({ kind: 'bundle', bundle: await acceptBundle(task.path, task.out) });
+      case 'stamp':
+        return ok({ kind: 'stamp', verdict: await stampVerdict(task.reply, task.bytes, task.check) });
     }
   } catch (error) {
     if (error instanceof ProblemError) return { ok: false, problem: error.body as Problem };

@@ -15,6 +15,7 @@ import {
   useSessionsQuery,
   useShelfQuery,
 } from '../app/api.js';
+import { Seals } from './Seals.js';
 import { setSingleKeys, singleKeysOn } from '../app/keys.js';
 
 const ROLE_WORDS: ReadonlyArray<{ value: Role; label: string }> = [
@@ -33,6 +34,7 @@ export function SetUp({ me }: { me: Me }): ReactNode {
       <Gauges mayWrite={me.account.role !== 'reader'} />
       <OwnPassword />
       <Sessions />
+      {me.account.role !== 'reader' && <Seals />}
       <section>
         <h2>Keys</h2>
         <label className="row">

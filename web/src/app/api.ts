@@ -17,11 +17,14 @@ import type {
   ReadingBatch,
   ReferencePart,
   Role,
+  SealLine,
   SessionInfo,
   SharedAccount,
   ShareLink,
   ShelfPage,
   SheetRequest,
+  ShopKeys,
+  StampSaid,
   StandIn,
 } from '@true-ledger/contract';
 import { hear } from './live.js';
@@ -87,6 +90,7 @@ export const api = createApi({
     'me',
     'shelf',
     'accounts',
+    'seals',
     'sessions',
     'gauges',
     'checks',
@@ -287,6 +291,13 @@ export const api = createApi({
       query: (id) => `/accounts/${id}/cases`,
       providesTags: ['accounts'],
     }),
+    seals: b.query<SealLine[], void>({ query: () => '/seals', providesTags: ['seals'] }),
+    shopKeys: b.query<ShopKeys, void>({ query: () => '/seals/keys' }),
+    stampOfSeal: b.query<StampSaid, string>({ query: (day) => `/seals/${day}/stamp`, providesTags: ['seals'] }),
+    stampSeal: b.mutation<StampSaid, string>({
+      query: (day) => ({ url: `/seals/${day}/stamp`, method: 'POST' }),
+      invalidatesTags: ['seals'],
+    }),
     sessions: b.query<SessionInfo[], void>({ query: () => '/sessions', providesTags: ['sessions'] }),
     revokeSession: b.mutation<void, string>({
       query: (id) => ({ url: `/sessions/${id}`, method: 'DELETE' }),
@@ -343,6 +354,10 @@ export const {
   useAccountsQuery,
   useCreateAccountMutation,
   useChangeAccountMutation,
+  useSealsQuery,
   useSessionsQuery,
+  useShopKeysQuery,
+  useStampOfSealQuery,
+  useStampSealMutation,
   useRevokeSessionMutation,
 } = api;
