@@ -121,6 +121,11 @@ export const gaugeSchema = Joi.object({
   resolutionMm: Joi.number().positive().max(1).required(),
   expandedUncertaintyMm: Joi.number().min(0).max(1).required(),
   repeatabilityMm: Joi.number().min(0).max(1).required(),
+  serial: Joi.string()
+    .trim()
+    .max(60)
+    .allow('')
+    .pattern(/[\p{Cc}\p{Cf}\p{Cs}\p{Co}]/u, { invert: true }),
   masterMm: Joi.number().positive().max(5000),
   checkedOn: Joi.string().max(20).allow(''),
 });
@@ -200,6 +205,7 @@ export const shareRequestSchema = Joi.object({
   version: Joi.number().integer().min(1).max(999).required(),
   days: Joi.number().integer().min(1).max(365).required(),
   note: Joi.string().trim().max(200).allow('').required(),
+  cover: Joi.boolean(),
 });
 
 export const redactRequestSchema = Joi.object({
@@ -220,4 +226,27 @@ export const priceBookRequestSchema = Joi.object({
     .required(),
   lines: Joi.array().max(500).items(priceLineSchema).unique('key').required(),
   note: Joi.string().trim().min(3).max(500).required(),
+});
+
+/** Words of several lines; nothing that cannot be seen. */
+const lines = (max: number): Joi.StringSchema =>
+  Joi.string()
+    .trim()
+    .allow('')
+    .max(max)
+    .pattern(/[^\P{C}\n]/u, { invert: true })
+    .required();
+/** Version the change was made on: of two changes at once the second is refused. */
+const basedOn = Joi.number().integer().min(0).max(1_000_000).required();
+
+export const shopSchema = Joi.object({
+  basedOn,
+  letterhead: Joi.object({ name: lines(80), address: lines(400), contact: lines(200), register: lines(200) }).required(),
+});
+export const partiesSchema = Joi.object({
+  basedOn,
+  parties: Joi.object({
+    client: Joi.object({ name: lines(120), address: lines(400), contact: lines(200) }).required(),
+    engine: Joi.object({ make: lines(80), model: lines(80), serial: lines(80), hours: lines(80), fitted: lines(160) }).required(),
+  }).required(),
 });

@@ -6,6 +6,8 @@ import type {
   GaugeFaults,
   GradeBook,
   LedgerEntry,
+  Letterhead,
+  Parties,
   PartClass,
   PriceBook,
   StampVerdict,
@@ -223,6 +225,8 @@ export interface ShareLink {
   readonly revoked: string | null;
   readonly opened: number;
   readonly lastOpened: string | null;
+  /** Does the account come with its cover sheet, which names client and engine? */
+  readonly cover: boolean;
 }
 
 export interface NewShareLink {
@@ -239,9 +243,11 @@ export interface SharedAccount {
   readonly newest: number;
   readonly by: string;
   readonly time: string;
+  /** Of the account as signed; with a cover sheet before it the file is another. */
   readonly sha256: string;
   readonly head: string;
   readonly expires: string;
+  readonly cover: boolean;
 }
 
 export interface Present {
@@ -296,4 +302,18 @@ export interface ShopKeys {
     readonly next: string;
     readonly signature: string;
   }>;
+}
+
+/** Head of the shop's papers. */
+export interface ShopRecord {
+  readonly letterhead: Letterhead;
+  /** 0: never entered. */
+  readonly version: number;
+}
+
+/** Client and engine of a case, kept beside the ledger. */
+export interface CaseParties {
+  readonly parties: Parties;
+  /** 0: never entered. */
+  readonly version: number;
 }

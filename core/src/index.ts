@@ -141,4 +141,5 @@ export * from './report/sentences.js';
 export * from './report/machineDrawing.js';
 export * from './report/pictureMarks.js';
 export * from './report/model.js';
+export * from './report/parties.js';
 export * from './report/markdown.js';

@@ -25,6 +25,7 @@ import { ReadingsModule } from './reading/readings.module.js';
 import { PricesModule } from './prices/prices.module.js';
 import { ReportsModule } from './reports/reports.module.js';
 import { SealsModule } from './seals/seals.module.js';
+import { ShopModule } from './shop/shop.module.js';
 import { SheetsModule } from './sheets/sheets.module.js';
 import { TagsController } from './tags/tags.controller.js';
 
@@ -94,6 +95,7 @@ export class AppModule {
         GaugesModule,
         DemoModule,
         SealsModule,
+        ShopModule,
       ],
       controllers: [HealthController, NetworkController, MeasureController, CausesController, TagsController],
     };

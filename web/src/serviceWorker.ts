@@ -4,7 +4,7 @@ import { KNOWN_CACHE } from './app/knownCache.js';
 declare const self: { readonly __SW_MANIFEST: PrecacheEntry[] };
 
 /** What was fetched of cases while there was a line; asked of the server first, from here only when it does not answer. */
-const KNOWN = ['me', 'cases', 'gauges', 'sheets', 'stand-ins', 'prices', 'policy', 'grade-books', 'references', 'network'];
+const KNOWN = ['me', 'cases', 'gauges', 'sheets', 'stand-ins', 'prices', 'policy', 'grade-books', 'references', 'network', 'shop'];
 
 new Serwist({
   precacheEntries: self.__SW_MANIFEST,

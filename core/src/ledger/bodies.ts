@@ -121,6 +121,7 @@ const gauge = Joi.object({
   resolutionMm: Joi.number().positive().max(1).required(),
   expandedUncertaintyMm: Joi.number().min(0).max(1).required(),
   repeatabilityMm: Joi.number().min(0).max(1).required(),
+  serial: text(60),
   masterMm: mm,
   checkedOn: text(20),
 });

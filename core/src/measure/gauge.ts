@@ -15,6 +15,8 @@ export type GaugeKind = (typeof GAUGE_KINDS)[number];
 export interface Gauge {
   readonly id: string;
   readonly name: string;
+  /** Number on the gauge itself. */
+  readonly serial?: string;
   readonly kind: GaugeKind;
   readonly resolutionMm: number;
   /** Expanded calibration uncertainty, k = 2. */

@@ -1,6 +1,7 @@
 import type { WearMap } from '../damage/wearMap.js';
 import { WEAR_CLASS_INFO, WEAR_CLASSES } from '../damage/classes.js';
 import type { SurfaceFrame } from '../engine/stations.js';
+import type { Letterhead } from './parties.js';
 import type { Shape } from '../cause/sequence/drawing.js';
 
 /** A generated sentence that was put in other words. */
@@ -80,14 +81,18 @@ export interface SignedVersion {
 
 /** The report as data; screen, print and PDF draw the same sections. */
 export interface ReportModel {
-  /** A sheet is handed on as it is and never signed. */
-  readonly kind: 'account' | 'sheet';
+  /** A sheet is handed on as it is and never signed; a cover goes before an account. */
+  readonly kind: 'account' | 'sheet' | 'cover';
   readonly heading: string;
   readonly title: string;
   readonly number: string;
   readonly reference: string;
   readonly ledgerHead: string;
   readonly entries: number;
+  /** Head of the shop's paper; null where none was entered. */
+  readonly letterhead: Letterhead | null;
+  /** Fingerprint of the key the shop signs with; absent where it is not known. */
+  readonly key?: string;
   readonly sections: readonly ReportSection[];
   /** Versions signed before, oldest first. */
   readonly signed: readonly SignedVersion[];

@@ -7,6 +7,7 @@ import { partsList } from '../salvage/machineSheet.js';
 import { MACHINE_WORK, OPERATION_NAMES } from '../salvage/operations.js';
 import type { SimulatedRoute } from '../salvage/simulate.js';
 import type { ReportBlock, ReportModel, ReportSection, SectionId, SignedVersion } from './blocks.js';
+import type { Letterhead } from './parties.js';
 import { answers } from './sections/answers.js';
 import { causes } from './sections/causes.js';
 import { conclusion } from './sections/conclusion.js';
@@ -100,6 +101,10 @@ export function sectionHashes(model: ReportModel): Readonly<Partial<Record<Secti
 export interface ReportOptions {
   /** Simulated routes; left out, the account has none. */
   readonly routes?: readonly SimulatedRoute[];
+  /** Head of the shop's paper. */
+  readonly letterhead?: Letterhead | null;
+  /** Fingerprint of the shop's key. */
+  readonly key?: string;
   /** The signature the account is being made for. */
   readonly signing?: { readonly by: string; readonly time: string; readonly reason: string };
 }
@@ -154,6 +159,8 @@ export function reportModel(view: CaseView, ledgerHead: string, entries: number,
     reference: view.intake('reference'),
     ledgerHead,
     entries,
+    letterhead: options.letterhead ?? null,
+    ...(options.key ? { key: options.key } : {}),
     sections: withEditCount(sections, flags.length),
     signed,
     signing: null,
@@ -183,7 +190,7 @@ function withEditCount(sections: readonly ReportSection[], flagged: number): rea
 }
 
 /** The sheet that goes to the machine shop, with the parts to buy: what the builder confirmed, and what is proposed marked so. */
-export function machineShopModel(view: CaseView, ledgerHead: string, entries: number): ReportModel {
+export function machineShopModel(view: CaseView, ledgerHead: string, entries: number, letterhead: Letterhead | null = null): ReportModel {
   const all = standingDispositions(view);
   const confirmed = all.filter((d) => d.confirmed);
   const open = all.filter((d) => !d.confirmed && MACHINE_WORK.has(d.operation));
@@ -198,6 +205,7 @@ export function machineShopModel(view: CaseView, ledgerHead: string, entries: nu
     reference: view.intake('reference'),
     ledgerHead,
     entries,
+    letterhead,
     sections: [
       {
         id: 'decided',
@@ -244,6 +252,7 @@ export function versionLines(model: ReportModel): string[] {
     (v.version === 1
       ? '.'
       : `; amends version ${v.version - 1}: ${v.reason} Sections that read differently: ${v.changed.join(', ') || 'none'}.`);
+  if (model.kind === 'cover') return ['The sheet names who had the work done; the account behind it does not.'];
   if (model.kind === 'sheet') return ['Not an account: it is handed on with the work.'];
   if (model.signing) return [...model.signed, model.signing].map(line);
   const last = model.signed.at(-1)?.version;
@@ -255,4 +264,13 @@ export function versionLines(model: ReportModel): string[] {
         ? ` Reads as version ${last}.`
         : ` Reads differently from version ${last}: ${since.join(', ')}.`;
   return [`Draft, not signed.${draft}`, ...model.signed.map((v) => `Signed before: ${line(v)}`)];
+}
+
+/** Who signs with what, under the last section of an account: lines to be written on by hand, and what the ledger holds. */
+export function signatureLines(model: ReportModel): string[] {
+  if (model.kind !== 'account') return [];
+  const signed = model.signing
+    ? `Signed in the ledger by ${model.signing.by}, ${model.signing.time.slice(0, 16).replace('T', ' ')} UTC.`
+    : 'Not signed.';
+  return model.key ? [signed, `Key of the shop: ${model.key}.`] : [signed];
 }

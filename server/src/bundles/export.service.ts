@@ -9,6 +9,7 @@ import { KeysService } from '../keys/keys.service.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import { PhotosService } from '../photos/photos.service.js';
 import { ReportsService } from '../reports/reports.service.js';
+import { ShopService } from '../shop/shop.service.js';
 
 /** Writes cases as open bundles (`docs/formats/bundle.md`). */
 @Injectable()
@@ -20,6 +21,7 @@ export class ExportService {
     private readonly reports: ReportsService,
     private readonly compute: ComputeService,
     private readonly keys: KeysService,
+    private readonly shop: ShopService,
   ) {}
 
   /** Makes everything that can fail, then hands the stream its name (`begin`) and the bundle. */
@@ -36,6 +38,7 @@ export class ExportService {
     // The files beside the ledger follow from its lines alone, as whoever verifies them folds them.
     const lines = foldEntries(emptyCase(caseId), entries.map(chainLine));
     const derived = await this.compute.run<'files'>({ kind: 'files', state: lines });
+    const shop = await this.shop.letterhead();
     const report = (await this.reports.draft(caseId)).bytes;
     add(Buffer.from(entries.map((e) => JSON.stringify(chainLine(e))).join('\n') + '\n'), 'ledger.jsonl', plain);
     add(Buffer.from(derived.caseFile), 'case.json');
@@ -57,7 +60,7 @@ export class ExportService {
         files,
         origins: stretches(entries),
       };
-      zip.addBuffer(Buffer.from(JSON.stringify(this.keys.seal(claims, ''), null, 2)), 'seal.json');
+      zip.addBuffer(Buffer.from(JSON.stringify(this.keys.seal(claims, shop?.name ?? ''), null, 2)), 'seal.json');
       zip.end();
     } catch (error) {
       // What has gone out cannot be taken back; cut off, it does not pass for a whole one.

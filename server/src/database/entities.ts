@@ -7,7 +7,9 @@ import type {
   Gauge,
   GaugeFaults,
   GradeRule,
+  Letterhead,
   PartClass,
+  Parties,
   PriceBook,
   SpecSheet,
 } from '@true-ledger/core';
@@ -242,6 +244,8 @@ export class ShareLinkRow {
   @Column('timestamptz') made: Date;
   @Column('timestamptz') expires: Date;
   @Column('timestamptz', { nullable: true }) revoked: Date | null;
+  /** With the cover sheet, which names client and engine. */
+  @Column('boolean') cover: boolean;
   @Column('integer') opened: number;
   @Column('timestamptz', { nullable: true }) lastOpened: Date | null;
 }
@@ -277,7 +281,29 @@ export class DailySealRow {
   @Column('bytea', { nullable: true }) stamp: Buffer | null;
 }
 
+/** Head of the shop's papers; one row. */
+@Entity('shop_record')
+export class ShopRow {
+  @PrimaryColumn('smallint') id: number;
+  @Column('jsonb') letterhead: Letterhead;
+  @Column('integer') version: number;
+  @Column('text') byName: string;
+  @Column('timestamptz') time: Date;
+}
+
+/** Client and engine of a case: beside the ledger, so that they are in no bundle and can be changed or emptied. */
+@Entity('case_parties')
+export class PartiesRow {
+  @PrimaryColumn('uuid') caseId: string;
+  @Column('jsonb') parties: Parties;
+  @Column('integer') version: number;
+  @Column('text') byName: string;
+  @Column('timestamptz') time: Date;
+}
+
 export const ENTITIES = [
+  ShopRow,
+  PartiesRow,
   DailySealRow,
   SignedAccountRow,
   ShareLinkRow,

@@ -187,15 +187,20 @@ export class Ground1796100000000 implements MigrationInterface {
   }
 }
 
-/** Time-stamps of an outside witness on the daily seals. */
+/** Time-stamps of an outside witness on the daily seals; who the shop is, and for whom a case is, beside the ledger. */
 export class Witness1796200000000 implements MigrationInterface {
   readonly name = 'Witness1796200000000';
 
   async up(q: QueryRunner): Promise<void> {
-    await q.query('ALTER TABLE daily_seals ADD stamp bytea');
+    await q.query(`
+      ALTER TABLE daily_seals ADD stamp bytea;
+      CREATE TABLE shop_record (id smallint PRIMARY KEY CHECK (id = 1), letterhead jsonb NOT NULL, version integer NOT NULL, "byName" text NOT NULL, time timestamptz NOT NULL);
+      CREATE TABLE case_parties ("caseId" uuid PRIMARY KEY REFERENCES cases (id), parties jsonb NOT NULL, version integer NOT NULL, "byName" text NOT NULL, time timestamptz NOT NULL);
+      ALTER TABLE share_links ADD cover boolean NOT NULL DEFAULT false;
+    `);
   }
 
   async down(q: QueryRunner): Promise<void> {
-    await q.query('ALTER TABLE daily_seals DROP stamp');
+    await q.query('DROP TABLE shop_record, case_parties; ALTER TABLE share_links DROP cover; ALTER TABLE daily_seals DROP stamp');
   }
 }

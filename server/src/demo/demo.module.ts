@@ -4,6 +4,7 @@ import { Public } from '../accounts/guard.js';
 import { BundlesModule } from '../bundles/bundles.module.js';
 import { GaugesModule } from '../gauges/gauges.module.js';
 import { SheetsModule } from '../sheets/sheets.module.js';
+import { ShopModule } from '../shop/shop.module.js';
 import { DemoService, type DemoProgress } from './demo.service.js';
 
 @ApiTags('health')
@@ -19,5 +20,5 @@ class DemoController {
   }
 }
 
-@Module({ imports: [BundlesModule, GaugesModule, SheetsModule], controllers: [DemoController], providers: [DemoService] })
+@Module({ imports: [BundlesModule, GaugesModule, SheetsModule, ShopModule], controllers: [DemoController], providers: [DemoService] })
 export class DemoModule {}

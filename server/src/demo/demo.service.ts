@@ -10,7 +10,9 @@ import { CONFIG, type ServerConfig } from '../config.js';
 import { AccountRow, CaseRow, GaugeRow } from '../database/entities.js';
 import { GaugesService } from '../gauges/gauges.service.js';
 import { SheetsService } from '../sheets/sheets.service.js';
+import { ShopService } from '../shop/shop.service.js';
 import { DEMO_GAUGES, DEMO_STAND_INS } from './gauges.js';
+import { DEMO_LETTERHEAD, DEMO_PARTIES } from './parties.js';
 import { demoPeople, PEOPLE } from './people.js';
 import { demoSheets } from './sheets.js';
 
@@ -40,6 +42,7 @@ export class DemoService implements OnApplicationShutdown {
     private readonly gauges: GaugesService,
     private readonly sheets: SheetsService,
     private readonly imports: ImportService,
+    private readonly shop: ShopService,
   ) {}
 
   /** Prepares an empty shop for the demo. Returns the cases that are still to be taken in; none in a shop that is not a demo. */
@@ -53,6 +56,7 @@ export class DemoService implements OnApplicationShutdown {
         if (!(await rows.existsBy({ id: gauge.id }))) await rows.insert({ id: gauge.id, gauge: gauge as never });
       for (const id of DEMO_STAND_INS) await this.gauges.hold(id);
       for (const sheet of demoSheets()) await this.sheets.save(sheet, owner.name);
+      await this.shop.saveShop({ basedOn: 0, letterhead: DEMO_LETTERHEAD }, owner.name);
       const passwords = new Map(PEOPLE.map((p) => [p.signIn as string, demo.password ?? `bench-${randomBytes(5).toString('hex')}`]));
       // Written before the accounts are: passwords nobody was told would be worth nothing.
       if (demo.accountsFile) {
@@ -81,10 +85,12 @@ export class DemoService implements OnApplicationShutdown {
     told: (progress: DemoProgress & { readonly number: string }) => void = () => undefined,
   ): Promise<void> {
     const owner = { id: PEOPLE[0].id, name: PEOPLE[0].name };
-    for (const { file, number } of left) {
+    for (const { caseId, file, number } of left) {
       if (this.stopped) return;
       try {
         await this.imports.take(join(this.folder, file), owner, 'ours');
+        const parties = DEMO_PARTIES[number];
+        if (parties) await this.shop.saveParties(caseId, { basedOn: 0, parties }, owner.name);
       } catch (error) {
         if (this.stopped) return;
         this.log.warn(

@@ -3,6 +3,7 @@ import type { Gauge } from '@true-ledger/core';
 export const MICROMETER: Gauge = {
   id: 'micrometer-50-75',
   name: 'Outside micrometer 50–75',
+  serial: 'QW-001',
   kind: 'outside-micrometer',
   resolutionMm: 0.001,
   expandedUncertaintyMm: 0.003,
@@ -15,6 +16,7 @@ export const DEMO_GAUGES: readonly Gauge[] = [
   {
     id: 'micrometer-old',
     name: 'Outside micrometer 50–75, hundredths',
+    serial: 'QW-002',
     kind: 'outside-micrometer',
     resolutionMm: 0.01,
     expandedUncertaintyMm: 0.006,
@@ -24,6 +26,7 @@ export const DEMO_GAUGES: readonly Gauge[] = [
   {
     id: 'calliper-150',
     name: 'Calliper 150',
+    serial: 'QW-003',
     kind: 'caliper',
     resolutionMm: 0.01,
     expandedUncertaintyMm: 0.03,
@@ -33,6 +36,7 @@ export const DEMO_GAUGES: readonly Gauge[] = [
   {
     id: 'micrometer-0-25-ball',
     name: 'Ball micrometer 0–25',
+    serial: 'QW-004',
     kind: 'outside-micrometer',
     resolutionMm: 0.001,
     expandedUncertaintyMm: 0.003,
@@ -43,6 +47,7 @@ export const DEMO_GAUGES: readonly Gauge[] = [
   {
     id: 'bore-gauge-50-160',
     name: 'Bore gauge 50–160',
+    serial: 'QW-005',
     kind: 'bore-gauge',
     resolutionMm: 0.001,
     expandedUncertaintyMm: 0.004,
@@ -53,6 +58,7 @@ export const DEMO_GAUGES: readonly Gauge[] = [
   {
     id: 'indicator-01',
     name: 'Lever indicator, thousandths',
+    serial: 'QW-006',
     kind: 'indicator',
     resolutionMm: 0.001,
     expandedUncertaintyMm: 0.003,
@@ -62,6 +68,7 @@ export const DEMO_GAUGES: readonly Gauge[] = [
   {
     id: 'feelers',
     name: 'Feeler gauges',
+    serial: 'QW-007',
     kind: 'feeler',
     resolutionMm: 0.01,
     expandedUncertaintyMm: 0.01,
@@ -71,6 +78,7 @@ export const DEMO_GAUGES: readonly Gauge[] = [
   {
     id: 'depth-25',
     name: 'Depth gauge 25',
+    serial: 'QW-008',
     kind: 'depth-gauge',
     resolutionMm: 0.001,
     expandedUncertaintyMm: 0.004,
@@ -80,6 +88,7 @@ export const DEMO_GAUGES: readonly Gauge[] = [
   {
     id: 'torque-wrench-200',
     name: 'Torque wrench 20–200 N·m',
+    serial: 'QW-009',
     kind: 'torque-wrench',
     resolutionMm: 0.1,
     expandedUncertaintyMm: 1,
@@ -89,6 +98,7 @@ export const DEMO_GAUGES: readonly Gauge[] = [
   {
     id: 'profilometer',
     name: 'Profilometer, 2 µm stylus',
+    serial: 'QW-010',
     kind: 'profilometer',
     resolutionMm: 0.00001,
     expandedUncertaintyMm: 0.0001,

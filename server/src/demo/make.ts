@@ -24,11 +24,13 @@ import { ExportService } from '../bundles/export.service.js';
 import { readConfig } from '../config.js';
 import { LedgerService } from '../ledger/ledger.service.js';
 import { ReportsService } from '../reports/reports.service.js';
+import { ShopService } from '../shop/shop.service.js';
 import { PhotosService } from '../photos/photos.service.js';
 import { standInJpeg } from './picture.js';
 import type { DemoCase } from './caseScript.js';
 import type { DemoBundle } from './demo.service.js';
-import { demoPeople } from './people.js';
+import { DEMO_LETTERHEAD } from './parties.js';
+import { demoPeople, PEOPLE } from './people.js';
 import { demoCases } from './scenario.js';
 
 /** Linear colours of the benches in the demonstration's pictures. */
@@ -159,6 +161,7 @@ async function loadCase(
 async function main(folder: string): Promise<void> {
   const app = await NestFactory.createApplicationContext(AppModule.with(readConfig()), { logger: ['error', 'warn'] });
   const authors = await demoPeople(app.get(AccountsService), () => randomBytes(12).toString('hex'));
+  await app.get(ShopService).saveShop({ basedOn: 0, letterhead: DEMO_LETTERHEAD }, PEOPLE[0].name);
   const services = { ledger: app.get(LedgerService), photos: app.get(PhotosService), reports: app.get(ReportsService) };
   const exports = app.get(ExportService);
   const list: DemoBundle[] = [];

@@ -1,5 +1,6 @@
 import {
   caseView,
+  coverModel,
   diagnose,
   fail,
   layoutOf,
@@ -9,10 +10,13 @@ import {
   sectionHashes,
   simulatedRoutes,
   type CaseState,
+  type CoverOf,
   type EntryBodies,
+  type Parties,
   type ReportOptions,
   type Result,
 } from '@true-ledger/core';
+import { PDFDocument } from 'pdf-lib';
 import { answerTasks } from '../threads/taskThread.js';
 import { accountPicture, type Shown } from './accountPicture.js';
 import { reportPdf } from './pdf.js';
@@ -31,7 +35,16 @@ export type AccountTask =
       readonly state: CaseState;
       readonly pictures: ReadonlyMap<string, Uint8Array>;
       readonly of: 'account' | 'machine-shop';
-      readonly signing?: NonNullable<ReportOptions['signing']>;
+      readonly paper: Pick<ReportOptions, 'letterhead' | 'key' | 'signing'>;
+      readonly root: string;
+    }
+  /** Sets the cover sheet before an account. */
+  | {
+      readonly kind: 'cover';
+      readonly state: CaseState;
+      readonly parties: Parties;
+      readonly of: CoverOf;
+      readonly account: Uint8Array;
       readonly root: string;
     };
 
@@ -43,7 +56,10 @@ export interface MadePdf {
   readonly version: number;
 }
 
-export type AccountAnswer = { readonly kind: 'pictures'; readonly jpegs: readonly Uint8Array[] } | ({ readonly kind: 'pdf' } & MadePdf);
+export type AccountAnswer =
+  | { readonly kind: 'cover'; readonly pdf: Uint8Array }
+  | { readonly kind: 'pictures'; readonly jpegs: readonly Uint8Array[] }
+  | ({ readonly kind: 'pdf' } & MadePdf);
 
 /** Pictures and pages of accounts, made in a thread: a long account takes seconds. */
 async function make(task: AccountTask): Promise<Result<AccountAnswer>> {
@@ -57,9 +73,13 @@ async function make(task: AccountTask): Promise<Result<AccountAnswer>> {
     }
     return ok({ kind: 'pictures', jpegs });
   }
+  if (task.kind === 'cover') {
+    const cover = await reportPdf(coverModel(view, task.parties, task.state.head, task.state.seq, task.of), view, new Map(), task.root);
+    return ok({ kind: 'cover', pdf: await before(cover, task.account) });
+  }
   const today = new Date();
   if (task.of === 'machine-shop') {
-    const sheet = machineShopModel(view, task.state.head, task.state.seq);
+    const sheet = machineShopModel(view, task.state.head, task.state.seq, task.paper.letterhead);
     return ok({
       kind: 'pdf',
       pdf: await reportPdf(sheet, view, task.pictures, task.root),
@@ -71,7 +91,7 @@ async function make(task: AccountTask): Promise<Result<AccountAnswer>> {
   }
   const model = reportModel(view, task.state.head, task.state.seq, {
     routes: simulatedRoutes(view, diagnose(view), today),
-    ...(task.signing ? { signing: task.signing } : {}),
+    ...task.paper,
   });
   const pdf = await reportPdf(model, view, task.pictures, task.root);
   return ok({
@@ -82,6 +102,15 @@ async function make(task: AccountTask): Promise<Result<AccountAnswer>> {
     flags: model.flags.length,
     version: model.signing?.version ?? 0,
   });
+}
+
+/** A PDF with the pages of another set before its own; its outline stays. */
+async function before(cover: Uint8Array, account: Uint8Array): Promise<Uint8Array> {
+  const whole = await PDFDocument.load(account);
+  const first = await PDFDocument.load(cover);
+  const pages = await whole.copyPages(first, first.getPageIndices());
+  pages.forEach((page, i) => whole.insertPage(i, page));
+  return whole.save();
 }
 
 answerTasks(make, {

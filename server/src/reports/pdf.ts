@@ -1,4 +1,4 @@
-import { versionLines, type CaseView, type ReportBlock, type ReportModel } from '@true-ledger/core';
+import { letterheadLines, signatureLines, versionLines, type CaseView, type ReportBlock, type ReportModel } from '@true-ledger/core';
 import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 import { pictureKey } from './accountPicture.js';
@@ -36,7 +36,19 @@ export async function reportPdf(
     Barlow: codePoints(faces['Barlow']!.normal),
   };
   const say = (text: string, font: keyof typeof covered = 'B612'): Run[] => fallbackRuns(text, covered[font]);
+  const { letterhead } = model;
   const content: Content[] = [
+    ...(letterhead
+      ? [
+          {
+            columns: [
+              { text: say(letterhead.name, 'Barlow'), style: 'shop' },
+              { text: say(letterheadLines(letterhead).join('\n')), style: 'small', alignment: 'right' as const },
+            ],
+            margin: [0, 0, 0, 18] as [number, number, number, number],
+          },
+        ]
+      : []),
     { text: say(`${model.heading} ${model.number}`, 'Barlow'), style: 'title' },
     { text: say(model.title), style: 'subtitle' },
     { text: say(model.reference ? `Client reference ${model.reference}` : 'No client reference'), margin: [0, 0, 0, 4] },
@@ -49,24 +61,50 @@ export async function reportPdf(
     const turned =
       wide !== across ? { pageBreak: 'before' as const, pageOrientation: wide ? ('landscape' as const) : ('portrait' as const) } : {};
     across = wide;
-    content.push({
+    const heading: Content = {
       text: say(section.heading, 'Barlow'),
       style: 'heading',
       outline: true,
       outlineText: section.heading,
       headlineLevel: 1,
-      ...turned,
-    } as Content);
-    for (const part of partsOf(section.blocks)) {
+    } as Content;
+    const parts = partsOf(section.blocks).map((part): { rows: Content[]; first: ReportBlock } => {
       // Pictures and developed surfaces stand two in a row.
       const rows = rowsOf(part).map((row): Content => {
         const drawn = row.map((block) => drawBlock(block, view, pictures, say));
         return row.length === 1 ? drawn[0]! : { columns: drawn, columnGap: 14, unbreakable: true };
       });
       // A part's name, words and first pictures are not parted by the end of a page.
-      if (section.id === 'findings' && rows.length > 1 && rows.length <= KEPT_TOGETHER) content.push({ stack: rows, unbreakable: true });
-      else content.push(...rows);
-    }
+      const kept = section.id === 'findings' && rows.length > 1 && rows.length <= KEPT_TOGETHER;
+      return { rows: kept ? [{ stack: rows, unbreakable: true }] : rows, first: part[0]! };
+    });
+    const rows = parts.flatMap((part) => part.rows);
+    // A heading goes with what follows it; before a long table, which may be parted, pdfmake moves it on (`pageBreakBefore`).
+    const long = parts[0]?.first.kind === 'table' && parts[0].first.rows.length > KEPT_ROWS;
+    const headed = long || rows.length === 0 ? [heading, ...rows] : [{ stack: [heading, rows[0]!], unbreakable: true }, ...rows.slice(1)];
+    content.push({ stack: [headed[0]!], ...turned } as Content, ...headed.slice(1));
+  }
+  const signature = signatureLines(model);
+  if (signature.length > 0) {
+    // The last words are on the page that is signed.
+    const last = model.sections.at(-1)?.blocks.at(-1)?.kind === 'text' ? content.pop() : undefined;
+    content.push({
+      unbreakable: true,
+      stack: [
+        ...(last ? [last] : []),
+        {
+          margin: [0, 26, 0, 0],
+          columns: ['Place and date', 'Signature'].map((label) => ({
+            stack: [
+              { canvas: [{ type: 'line' as const, x1: 0, y1: 30, x2: 220, y2: 30, lineWidth: 0.6 }] },
+              { text: say(label), style: 'small', margin: [0, 3, 0, 0] as [number, number, number, number] },
+            ],
+          })),
+          columnGap: 40,
+        },
+        ...signature.map((line): Content => ({ text: say(line), style: 'small', margin: [0, 4, 0, 0] })),
+      ],
+    });
   }
   const definition: TDocumentDefinitions = {
     pageSize: 'A4',
@@ -75,6 +113,7 @@ export async function reportPdf(
     defaultStyle: { font: 'B612', fontSize: 9, lineHeight: 1.25, color: '#20272b' },
     styles: {
       title: { font: 'Barlow', fontSize: 20, bold: true },
+      shop: { font: 'Barlow', fontSize: 15, bold: true },
       subtitle: { fontSize: 12, margin: [0, 0, 0, 2] },
       heading: { font: 'Barlow', fontSize: 14, bold: true, margin: [0, 14, 0, 5], color: '#31418C' },
       strong: { bold: true, margin: [0, 6, 0, 2] },
@@ -84,7 +123,7 @@ export async function reportPdf(
       columns: [
         {
           text: say(
-            `${model.number} · ${model.signing ? `version ${model.signing.version}` : model.kind === 'sheet' ? 'sheet' : 'draft, not signed'} · ledger ${model.ledgerHead.slice(0, 12)} · ${model.entries} entries`,
+            `${model.number} · ${model.signing ? `version ${model.signing.version}` : model.kind === 'account' ? 'draft, not signed' : model.kind} · ledger ${model.ledgerHead.slice(0, 12)} · ${model.entries} entries`,
           ),
           style: 'small',
         },
@@ -105,6 +144,8 @@ export async function reportPdf(
 const FIGURE = 242;
 /** Rows of a finding that fit a page for certain. */
 const KEPT_TOGETHER = 5;
+/** Rows of a table that fit under a heading for certain. */
+const KEPT_ROWS = 10;
 
 /** Blocks from one bold line to the next. */
 function partsOf(blocks: readonly ReportBlock[]): ReportBlock[][] {

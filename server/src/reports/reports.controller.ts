@@ -3,7 +3,7 @@ import { ApiQuery, ApiTags } from '@nestjs/swagger';
 import { signRequestSchema, type Account } from '@true-ledger/contract';
 import { caseView, type LedgerEntry } from '@true-ledger/core';
 import type { Response } from 'express';
-import { Who } from '../accounts/guard.js';
+import { Needs, Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
 import { disposition } from '../http/download.js';
 import { IntegerPipe } from '../http/integer.js';
@@ -33,6 +33,25 @@ export class ReportsController {
   async draft(@Param('caseId', ParseUUIDPipe) caseId: string, @Res() response: Response): Promise<void> {
     const { bytes, number } = await this.reports.draft(caseId);
     sendPdf(response, bytes, `account-${number}-draft`);
+  }
+
+  /** The draft with its cover sheet, which names client and engine; not for readers. */
+  @Needs('builder')
+  @Get('report-with-cover.pdf')
+  async coveredDraft(@Param('caseId', ParseUUIDPipe) caseId: string, @Res() response: Response): Promise<void> {
+    const { bytes, number } = await this.reports.covered(caseId, null);
+    sendPdf(response, bytes, `account-${number}-draft-with-cover`);
+  }
+
+  @Needs('builder')
+  @Get('account/:version/account-with-cover.pdf')
+  async covered(
+    @Param('caseId', ParseUUIDPipe) caseId: string,
+    @Param('version', new IntegerPipe('version')) version: number,
+    @Res() response: Response,
+  ): Promise<void> {
+    const { bytes, number } = await this.reports.covered(caseId, version);
+    sendPdf(response, bytes, `account-${number}-v${version}-with-cover`);
   }
 
   @Get('machine-shop.pdf')

@@ -7,6 +7,8 @@ import { CONFIG, type ServerConfig } from '../config.js';
 import { CasePhotoRow, EntryRow, SignedAccountRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
 import { entryOf, LedgerService } from '../ledger/ledger.service.js';
+import { KeysService } from '../keys/keys.service.js';
+import { ShopService } from '../shop/shop.service.js';
 import { PhotosService, type Rendition } from '../photos/photos.service.js';
 import { TaskThread } from '../threads/taskThread.js';
 import { pictureKey, type Shown } from './accountPicture.js';
@@ -27,6 +29,8 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
     private readonly db: DataSource,
     private readonly ledger: LedgerService,
     private readonly photos: PhotosService,
+    private readonly keys: KeysService,
+    private readonly shop: ShopService,
     @Inject(CONFIG) private readonly config: ServerConfig,
   ) {
     const file = join(config.root, 'server', 'dist', 'reports', 'accountWorker.js');
@@ -125,6 +129,7 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
     view: CaseView,
     signing?: { by: string; time: string; reason: string },
   ): Promise<MadePdf> {
+    const paper = { letterhead: await this.shop.letterhead(), key: this.keys.publicKeys().fingerprint, ...(signing ? { signing } : {}) };
     const layout = layoutOf(view);
     const numbers = pictureNumbers(view, layout);
     const wanted = view.stations
@@ -132,7 +137,7 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
       .flatMap((s) => s.photos.map((p) => ({ station: s.station.id, sha256: p.value.sha256 })))
       .filter((p) => numbers.has(p.sha256));
     const pictures = await this.pictures(caseId, state, view, wanted, { marks: layout.marks, inset: layout.insets });
-    return this.run<'pdf'>({ kind: 'pdf', of: 'account', state, pictures, ...(signing ? { signing } : {}), root: this.config.root });
+    return this.run<'pdf'>({ kind: 'pdf', of: 'account', state, pictures, paper, root: this.config.root });
   }
 
   /** The account as it stands, marked as a draft. */
@@ -144,7 +149,8 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
   /** The sheet that goes to the machine shop, with the parts to buy. */
   async machineShop(caseId: string): Promise<{ bytes: Buffer; number: string }> {
     const { state, view } = await this.ledger.view(caseId);
-    const made = await this.run<'pdf'>({ kind: 'pdf', of: 'machine-shop', state, pictures: new Map(), root: this.config.root });
+    const paper = { letterhead: await this.shop.letterhead() };
+    const made = await this.run<'pdf'>({ kind: 'pdf', of: 'machine-shop', state, pictures: new Map(), paper, root: this.config.root });
     return { bytes: Buffer.from(made.pdf), number: view.number };
   }
 
@@ -216,6 +222,21 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
       .findOne({ where: { caseId, version }, select: { caseId: true, version: true, pdf: true } });
     if (!row) throw new ProblemError({ code: 'not-found', sentence: `Version ${version} of this account was not signed.` });
     return row.pdf;
+  }
+
+  /** An account with the sheet before it that names client and engine; `version` null: the draft. */
+  async covered(caseId: string, version: number | null): Promise<{ bytes: Buffer; number: string }> {
+    const { state, view } = await this.ledger.view(caseId);
+    const account = version === null ? (await this.draft(caseId)).bytes : await this.signed(caseId, version);
+    const { pdf } = await this.run<'cover'>({
+      kind: 'cover',
+      state,
+      parties: (await this.shop.parties(caseId)).parties,
+      of: { signed: version === null ? null : { version, sha256: sha256Hex(account) }, letterhead: await this.shop.letterhead() },
+      account,
+      root: this.config.root,
+    });
+    return { bytes: Buffer.from(pdf), number: view.number };
   }
 
   async onApplicationShutdown(): Promise<void> {

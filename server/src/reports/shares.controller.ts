@@ -21,7 +21,7 @@ export class SharesController {
   @Post()
   make(
     @Param('caseId', ParseUUIDPipe) caseId: string,
-    @Checked(shareRequestSchema) body: { id?: string; version: number; days: number; note: string },
+    @Checked(shareRequestSchema) body: { id?: string; version: number; days: number; note: string; cover?: boolean },
     @Who() who: Account,
   ): Promise<NewShareLink> {
     return this.shares.make(caseId, body, who.name);

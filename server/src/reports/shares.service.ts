@@ -22,6 +22,7 @@ function linkOf(r: ShareLinkRow): ShareLink {
     revoked: iso(r.revoked),
     opened: r.opened,
     lastOpened: iso(r.lastOpened),
+    cover: r.cover,
   };
 }
 
@@ -47,7 +48,13 @@ export class SharesService {
 
   async make(
     caseId: string,
-    { id = randomUUID(), version, days, note }: { id?: string; version: number; days: number; note: string },
+    {
+      id = randomUUID(),
+      version,
+      days,
+      note,
+      cover = false,
+    }: { id?: string; version: number; days: number; note: string; cover?: boolean },
     byName: string,
   ): Promise<NewShareLink> {
     await this.reports.signed(caseId, version);
@@ -70,6 +77,7 @@ export class SharesService {
       made,
       expires: new Date(made.getTime() + days * 86_400_000),
       revoked: null,
+      cover,
       opened: 0,
       lastOpened: null,
     };
@@ -77,7 +85,7 @@ export class SharesService {
     const before = await links.findOneBy({ id });
     if (before) {
       // The answer to the first asking was lost, and the link in it with it: this one takes its place.
-      if (before.caseId !== caseId || before.version !== version || before.revoked || before.opened > 0)
+      if (before.caseId !== caseId || before.version !== version || before.cover !== cover || before.revoked || before.opened > 0)
         throw new ProblemError({
           code: 'taken-meanwhile',
           sentence: 'A link with this id is in use. Nothing was changed; make a new one.',
@@ -122,13 +130,16 @@ export class SharesService {
       sha256: signed.value.sha256,
       head: signed.value.head,
       expires: row.expires.toISOString(),
+      cover: row.cover,
     };
   }
 
   /** The account; counted. */
   async open(token: string): Promise<{ bytes: Buffer; name: string }> {
     const row = await this.live(token);
-    const bytes = await this.reports.signed(row.caseId, row.version);
+    const bytes = row.cover
+      ? (await this.reports.covered(row.caseId, row.version)).bytes
+      : await this.reports.signed(row.caseId, row.version);
     await this.db.query('UPDATE share_links SET opened = opened + 1, "lastOpened" = now() WHERE id = $1', [row.id]);
     const { view } = await this.ledger.view(row.caseId);
     return { bytes, name: `account-${view.number}-v${row.version}` };

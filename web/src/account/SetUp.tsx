@@ -1,6 +1,6 @@
 import { App, Button, Form, Input, Modal, Select, Switch, Table } from 'antd';
 import type { Account, ApiError, Me, Role } from '@true-ledger/contract';
-import type { Gauge } from '@true-ledger/core';
+import { GAUGE_KINDS, type Gauge } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
 import { NumberField } from '../fields/NumberField.js';
 import {
@@ -16,6 +16,7 @@ import {
   useShelfQuery,
 } from '../app/api.js';
 import { Seals } from './Seals.js';
+import { ShopPaper } from './ShopPaper.js';
 import { setSingleKeys, singleKeysOn } from '../app/keys.js';
 
 const ROLE_WORDS: ReadonlyArray<{ value: Role; label: string }> = [
@@ -31,6 +32,7 @@ export function SetUp({ me }: { me: Me }): ReactNode {
     <div className="page">
       <h1>Set-up</h1>
       {me.account.role === 'owner' && <People me={me} />}
+      <ShopPaper mayWrite={me.account.role === 'owner'} />
       <Gauges mayWrite={me.account.role !== 'reader'} />
       <OwnPassword />
       <Sessions />
@@ -263,6 +265,7 @@ function Gauges({ mayWrite }: { mayWrite: boolean }): ReactNode {
         pagination={false}
         columns={[
           { title: 'Gauge', dataIndex: 'name' },
+          { title: 'Serial', dataIndex: 'serial', className: 'figure', render: (v?: string) => v || '–' },
           { title: 'Resolution, mm', dataIndex: 'resolutionMm', className: 'figure' },
           { title: 'U (k = 2), mm', dataIndex: 'expandedUncertaintyMm', className: 'figure' },
           { title: 'Repeatability s, mm', dataIndex: 'repeatabilityMm', className: 'figure' },
@@ -275,17 +278,18 @@ function Gauges({ mayWrite }: { mayWrite: boolean }): ReactNode {
           form={form}
           layout="inline"
           className="inline-form"
-          onFinish={({ masterMm, ...v }: Omit<Gauge, 'id' | 'kind'>) =>
+          onFinish={({ masterMm, serial, checkedOn, ...v }: Omit<Gauge, 'id'>) =>
             save({
               ...v,
               ...(masterMm ? { masterMm } : {}),
+              ...(serial ? { serial } : {}),
+              ...(checkedOn ? { checkedOn } : {}),
               id:
                 v.name
                   .toLowerCase()
                   .replace(/[^a-z0-9]+/g, '-')
                   .replace(/^-|-$/g, '')
                   .slice(0, 40) || 'gauge',
-              kind: 'outside-micrometer',
             })
               .unwrap()
               .then(() => form.resetFields())
@@ -294,6 +298,16 @@ function Gauges({ mayWrite }: { mayWrite: boolean }): ReactNode {
         >
           <Form.Item name="name" rules={[{ required: true, message: 'Name' }]}>
             <Input placeholder="Gauge" aria-label="Gauge name" />
+          </Form.Item>
+          <Form.Item name="kind" initialValue="outside-micrometer">
+            <Select
+              aria-label="Kind of gauge"
+              style={{ width: 170 }}
+              options={GAUGE_KINDS.map((value) => ({ value, label: value.replace(/-/g, ' ') }))}
+            />
+          </Form.Item>
+          <Form.Item name="serial">
+            <Input placeholder="Serial number" aria-label="Serial number of the gauge" maxLength={60} />
           </Form.Item>
           {(['resolutionMm', 'expandedUncertaintyMm', 'repeatabilityMm'] as const).map((field) => (
             <Form.Item key={field} name={field} rules={[{ required: true, message: 'A figure' }]}>

@@ -3,6 +3,7 @@ import type {
   Account,
   ApiError,
   AppendResponse,
+  CaseParties,
   CaseResponse,
   CaseSummary,
   GaugeCheck,
@@ -24,6 +25,7 @@ import type {
   ShelfPage,
   SheetRequest,
   ShopKeys,
+  ShopRecord,
   StampSaid,
   StandIn,
 } from '@true-ledger/contract';
@@ -37,6 +39,8 @@ import {
   type GradeRule,
   type KeptEntry,
   type LedgerEntry,
+  type Letterhead,
+  type Parties,
   type PriceBook,
   type SpecSheet,
 } from '@true-ledger/core';
@@ -91,6 +95,8 @@ export const api = createApi({
     'shelf',
     'accounts',
     'seals',
+    'shop',
+    'parties',
     'sessions',
     'gauges',
     'checks',
@@ -228,7 +234,7 @@ export const api = createApi({
       invalidatesTags: ['books'],
     }),
     shares: b.query<ShareLink[], string>({ query: (id) => `/cases/${id}/shares`, providesTags: ['shares'] }),
-    makeShare: b.mutation<NewShareLink, { caseId: string; id: string; version: number; days: number; note: string }>({
+    makeShare: b.mutation<NewShareLink, { caseId: string; id: string; version: number; days: number; note: string; cover: boolean }>({
       query: ({ caseId, ...body }) => ({ url: `/cases/${caseId}/shares`, method: 'POST', body }),
       invalidatesTags: ['shares'],
     }),
@@ -260,6 +266,16 @@ export const api = createApi({
     savePrices: b.mutation<PriceBookVersion[], { basedOn: number; currency: string; lines: PriceBook['lines']; note: string }>({
       query: (body) => ({ url: '/prices', method: 'POST', body }),
       invalidatesTags: ['prices'],
+    }),
+    shop: b.query<ShopRecord, void>({ query: () => '/shop', providesTags: ['shop'] }),
+    saveShop: b.mutation<ShopRecord, { basedOn: number; letterhead: Letterhead }>({
+      query: (body) => ({ url: '/shop', method: 'PUT', body }),
+      invalidatesTags: ['shop'],
+    }),
+    parties: b.query<CaseParties, string>({ query: (caseId) => `/cases/${caseId}/parties`, providesTags: ['parties'] }),
+    saveParties: b.mutation<CaseParties, { caseId: string; basedOn: number; parties: Parties }>({
+      query: ({ caseId, ...body }) => ({ url: `/cases/${caseId}/parties`, method: 'PUT', body }),
+      invalidatesTags: ['parties'],
     }),
     policy: b.query<PolicyChange[], void>({ query: () => '/policy', providesTags: ['policy'] }),
     savePolicy: b.mutation<PolicyChange[], { question: string; position: string; reason: string }>({
@@ -354,7 +370,11 @@ export const {
   useAccountsQuery,
   useCreateAccountMutation,
   useChangeAccountMutation,
+  usePartiesQuery,
+  useSavePartiesMutation,
+  useSaveShopMutation,
   useSealsQuery,
+  useShopQuery,
   useSessionsQuery,
   useShopKeysQuery,
   useStampOfSealQuery,

@@ -33,7 +33,7 @@ export function Shared(): ReactNode {
                 </td>
               </tr>
               <tr>
-                <th scope="row">SHA-256 of the PDF</th>
+                <th scope="row">SHA-256 of the PDF{data.cover ? ' without its cover sheet' : ''}</th>
                 <td className="figure hash">{data.sha256}</td>
               </tr>
               <tr>

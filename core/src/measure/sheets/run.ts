@@ -53,6 +53,7 @@ const fileSchema = Joi.object({
       resolutionMm: Joi.number().positive().max(1),
       expandedUncertaintyMm: Joi.number().min(0).max(1),
       repeatabilityMm: Joi.number().min(0).max(1),
+      serial: Joi.string().max(60),
       masterMm: Joi.number().positive(),
       checkedOn: Joi.string().max(20),
     }),

@@ -1,5 +1,6 @@
 import type { CaseView } from '../../ledger/views.js';
 import type { ReportBlock, ReportSection } from '../blocks.js';
+import { inspectedText } from '../parties.js';
 import {
   AFTER_SIGNS,
   coded,
@@ -45,6 +46,7 @@ export function question(view: CaseView): ReportSection {
             [coded(AFTER_SIGNS, view.intake('afterFirstSign')), view.intake('ranOnFor')].filter((x) => x !== '').join(', '),
           ],
           ['Received', orDash(view.intake('received'))],
+          ['Inspected', orDash(inspectedText(view))],
           ...optionalRow('Opened by', [view.intake('openedBy')]),
           ...optionalRow('Evidence held by', [view.intake('evidenceHolder')]),
           ...optionalRow('Experience of this family', [coded(FAMILY_EXPERIENCE, view.intake('familyExperience'))]),

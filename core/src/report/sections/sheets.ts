@@ -5,6 +5,7 @@ import { cellText } from '../../measure/program/readCell.js';
 import { lineText } from '../../measure/sheets/line.js';
 import type { CaseView } from '../../ledger/views.js';
 import type { ReportBlock, ReportSection } from '../blocks.js';
+import { gaugeTable } from '../parties.js';
 import type { Detail } from '../templates.js';
 
 /** Readings of a sheet as a table: rows and columns where the cells make one, else name and figure. */
@@ -77,6 +78,8 @@ export function sheets(view: CaseView, detail: Detail): ReportSection {
       ].join(' '),
     });
   }
+  const gauges = gaugeTable(view);
+  if (gauges) blocks.push({ kind: 'text', text: 'Gauges', strong: true }, gauges);
   if (blocks.length === 0) blocks.push({ kind: 'text', key: 'sheets.none', text: 'Nothing was measured.' });
   return { id: 'sheets', heading: 'Measurements', blocks };
 }

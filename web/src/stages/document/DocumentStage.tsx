@@ -1,6 +1,6 @@
-import { Button, Input, Tabs } from 'antd';
+import { Button, Checkbox, Input, Tabs } from 'antd';
 import { layoutOf, type ReportField } from '@true-ledger/core';
-import { type ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { useDraft } from '../../app/drafts.js';
 import { useCase, useNow, useRecord } from '../../app/caseContext.js';
 import { useTakeFile } from '../../app/takeFile.js';
@@ -33,11 +33,18 @@ function Words({ field, label }: { field: ReportField; label: string }): ReactNo
   );
 }
 
+/** Where the PDF of a signed version, or of the draft, is had; the cover sheet names client and engine. */
+function pdfPath(version: number | null, cover: boolean): string {
+  if (version === null) return cover ? 'report-with-cover.pdf' : 'report.pdf';
+  return `account/${version}/${cover ? 'account-with-cover' : 'account'}.pdf`;
+}
+
 /** The account: how it is laid out, worded and signed at the left, the page as it will be printed at the right. */
 export function DocumentStage(): ReactNode {
   const { view, state, caseId, readOnly } = useCase();
   const record = useRecord();
   const now = useNow();
+  const [cover, setCover] = useState(false);
   const { takeFile, busy } = useTakeFile(caseId);
   const unsent = useAppSelector((s) => s.outbox.items.some((i) => i.caseId === caseId));
   const model = useAccount(state);
@@ -45,7 +52,7 @@ export function DocumentStage(): ReactNode {
   // Signed here, and nothing was written since: the account is that version.
   const last = view.signed.at(-1);
   const standing = last && last.version.seq === state.seq && last.version.author.shop === undefined ? last.value.version : null;
-  const pdf = standing === null ? 'report.pdf' : `account/${standing}/account.pdf`;
+  const pdf = pdfPath(standing, cover);
   const reword = (sentence: string, text: string, generated: string): void => {
     const held = now().sentences.get(sentence)?.value;
     if ((held?.text ?? '') !== text || held?.generated !== generated)
@@ -58,6 +65,11 @@ export function DocumentStage(): ReactNode {
         <Button type="primary" loading={busy === pdf} onClick={() => void takeFile(pdf, 'The PDF')}>
           Take PDF
         </Button>
+        {!readOnly && (
+          <Checkbox checked={cover} onChange={(e) => setCover(e.target.checked)}>
+            with cover sheet
+          </Checkbox>
+        )}
         <Button onClick={() => window.print()}>Print</Button>
         {!readOnly && (
           <Button loading={busy === 'bundle.zip'} onClick={() => void takeFile('bundle.zip', 'The bundle')}>
@@ -97,7 +109,7 @@ export function DocumentStage(): ReactNode {
               {
                 key: 'sign',
                 label: model && model.flags.length > 0 ? `Sign, share (${model.flags.length})` : 'Sign, share',
-                children: <SignShare model={model} onPdf={(v) => void takeFile(`account/${v}/account.pdf`, 'The PDF')} />,
+                children: <SignShare model={model} onPdf={(v) => void takeFile(pdfPath(v, cover), 'The PDF')} />,
               },
             ]}
           />

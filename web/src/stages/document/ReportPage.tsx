@@ -1,5 +1,6 @@
 import { Button, Input } from 'antd';
-import { versionLines, type CaseView, type ReportBlock, type ReportModel } from '@true-ledger/core';
+import { letterheadLines, signatureLines, versionLines, type CaseView, type ReportBlock, type ReportModel } from '@true-ledger/core';
+import { useShopKeysQuery, useShopQuery } from '../../app/api.js';
 import { useState, type ReactNode } from 'react';
 import { ShapesSvg } from '../../surface/ShapesSvg.js';
 import { PlanSvg } from '../../surface/PlanSvg.js';
@@ -19,9 +20,21 @@ interface PageProps {
 
 /** The account as pages on screen and on paper; draws the same model as the PDF. */
 export function ReportPage({ model, ...props }: PageProps): ReactNode {
+  const { data: shop } = useShopQuery();
+  const { data: keys } = useShopKeysQuery();
   return (
     <article className="report" aria-label="Account">
       <header>
+        {shop && shop.letterhead.name !== '' && (
+          <div className="letterhead">
+            <b>{shop.letterhead.name}</b>
+            <span>
+              {letterheadLines(shop.letterhead).map((line) => (
+                <span key={line}>{line}</span>
+              ))}
+            </span>
+          </div>
+        )}
         <h1>
           {model.heading} {model.number}
         </h1>
@@ -41,6 +54,17 @@ export function ReportPage({ model, ...props }: PageProps): ReactNode {
           ))}
         </section>
       ))}
+      <footer className="signature">
+        <div>
+          <span>Place and date</span>
+          <span>Signature</span>
+        </div>
+        {signatureLines({ ...model, ...(keys ? { key: keys.fingerprint } : {}) }).map((line) => (
+          <p key={line} className="quiet">
+            {line}
+          </p>
+        ))}
+      </footer>
     </article>
   );
 }

@@ -138,10 +138,11 @@ function Links({ newest }: { newest: number }): ReactNode {
   const id = useRef(crypto.randomUUID());
   const [days, setDays] = useState(30);
   const [note, setNote] = useDraft('Note of the link');
+  const [cover, setCover] = useState(false);
   const [made, setMade] = useState<string | null>(null);
   const create = async (): Promise<void> => {
     try {
-      const { path } = await make({ caseId, id: id.current, version: newest, days, note }).unwrap();
+      const { path } = await make({ caseId, id: id.current, version: newest, days, note, cover }).unwrap();
       id.current = crypto.randomUUID();
       setMade(`${window.location.origin}${path}`);
       setNote('');
@@ -158,6 +159,9 @@ function Links({ newest }: { newest: number }): ReactNode {
       <div className="row">
         <NumberField min={1} max={365} value={days} whole unit="days" aria-label="Days the link lives" onChange={(v) => setDays(v ?? 30)} />
         <Input value={note} placeholder="For whom" aria-label="For whom" maxLength={200} onChange={(e) => setNote(e.target.value)} />
+        <Checkbox checked={cover} onChange={(e) => setCover(e.target.checked)}>
+          with the cover sheet, which names client and engine
+        </Checkbox>
         <Button loading={isLoading} onClick={() => void create()}>
           Make a link
         </Button>
@@ -174,7 +178,9 @@ function Links({ newest }: { newest: number }): ReactNode {
           <li key={l.id}>
             <span>
               Version {l.version}
-              {l.note ? `, ${l.note}` : ''}: {stateOf(l)}; opened <span className="figure">{l.opened}</span> time{l.opened === 1 ? '' : 's'}
+              {l.note ? `, ${l.note}` : ''}
+              {l.cover ? ', with cover sheet' : ''}: {stateOf(l)}; opened <span className="figure">{l.opened}</span> time
+              {l.opened === 1 ? '' : 's'}
               {l.lastOpened ? `, last ${minute(l.lastOpened)}` : ''}
             </span>
             {!l.revoked && Date.parse(l.expires) > Date.now() && (

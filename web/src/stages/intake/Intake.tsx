@@ -22,6 +22,7 @@ import { useDraft } from '../../app/drafts.js';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { LayoutForm } from '../../shelf/LayoutForm.js';
 import { PlanSvg } from '../../surface/PlanSvg.js';
+import { PartiesPane } from './PartiesPane.js';
 import { BuildMarks, OpenQuestions, ReceivedList } from './Custody.js';
 
 const options = (table: Readonly<Record<string, string>>): Array<{ value: string; label: string }> =>
@@ -174,6 +175,7 @@ export function Intake(): ReactNode {
             />
           </label>
         </section>
+        <PartiesPane />
         <ReceivedList />
         <BuildMarks />
         <History />
