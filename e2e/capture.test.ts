@@ -119,7 +119,7 @@ describe('a part tag in the picture', () => {
     expect((await entries()).at(-1)).toMatchObject({ kind: 'photo-added', station: 'crank.main.4' });
     expect(await entries()).toHaveLength(before + 1);
     for (let k = 0; k < 3; k++) await me.press('Give it up');
-    await me.page.waitForFunction(() => document.querySelectorAll('.uploads li.tray').length === 0);
+    await me.page.waitForFunction(() => document.querySelectorAll('.uploads li[data-status="tray"]').length === 0);
   });
 
   it('that contradicts the place chosen is asked about', async () => {

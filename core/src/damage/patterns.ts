@@ -35,9 +35,13 @@ export function patternsFor(part: PartClass): DamagePattern[] {
   return PATTERNS.filter((entry) => entry.parts.includes(part));
 }
 
-/** Words that search a pattern: its name, its look, and what else the trade calls it. */
-export function patternWords(p: DamagePattern, partName: (part: PartClass) => string): string {
-  return [p.name, p.look, ...p.alsoCalled, ...p.parts.map(partName)].join(' ').toLowerCase();
+/** Does every word of a search stand somewhere in what a pattern is called, looks like, or lies on? */
+export function patternFound(p: DamagePattern, search: string, partName: (part: PartClass) => string): boolean {
+  const words = [p.name, p.look, ...p.alsoCalled, ...p.parts.map(partName)].join(' ').toLowerCase();
+  return search
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => words.includes(word));
 }
 
 /** The look-alikes of a pattern in one paragraph. */

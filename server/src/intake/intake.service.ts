@@ -12,7 +12,7 @@ const BOUNDS: Readonly<Record<IntakeTask['kind'], Bounds>> = {
   picture: { timeMs: 45_000, memoryMb: 1300, waiting: 300 },
   clip: { timeMs: 10_000, memoryMb: 500, waiting: 100 },
   bundle: { timeMs: 180_000, memoryMb: 1300, waiting: 10 },
-  stamp: { timeMs: 10_000, memoryMb: 300, waiting: 20 },
+  stamp: { timeMs: 30_000, memoryMb: 500, waiting: 20 },
 };
 
 const STOPPED: Readonly<Record<IntakeTask['kind'], Problem>> = {

@@ -1,4 +1,5 @@
-import { App, Button, Form, Input, Modal, Select, Switch, Table } from 'antd';
+import { App, Button, Form, Input, Select, Switch, Table } from 'antd';
+import { Dialog } from '../app/Dialog.js';
 import type { Account, ApiError, Me, Role } from '@true-ledger/contract';
 import { GAUGE_KINDS, type Gauge } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
@@ -55,7 +56,7 @@ export function SetUp({ me }: { me: Me }): ReactNode {
 }
 
 function People({ me }: { me: Me }): ReactNode {
-  const { data = [] } = useAccountsQuery();
+  const { data = [], isLoading: fetching } = useAccountsQuery();
   const [create, { isLoading }] = useCreateAccountMutation();
   const [change] = useChangeAccountMutation();
   const { message } = App.useApp();
@@ -67,6 +68,7 @@ function People({ me }: { me: Me }): ReactNode {
       <Table<Account>
         size="small"
         rowKey="id"
+        loading={fetching}
         dataSource={data}
         pagination={false}
         columns={[
@@ -174,7 +176,7 @@ function ResetPassword({ account }: { account: Account }): ReactNode {
       <Button size="small" aria-label={`Set anew: password of ${account.name}`} onClick={() => setOpen(true)}>
         Set anew
       </Button>
-      <Modal open={open} title={`New password for ${account.name}`} footer={null} destroyOnHidden onCancel={() => setOpen(false)}>
+      <Dialog open={open} title={`New password for ${account.name}`} footer={null} destroyOnHidden onCancel={() => setOpen(false)}>
         <p>Everything {account.name} has open is ended; tell the new password in person, to be changed after the first sign-in.</p>
         <Form
           layout="vertical"
@@ -199,7 +201,7 @@ function ResetPassword({ account }: { account: Account }): ReactNode {
             Set the password
           </Button>
         </Form>
-      </Modal>
+      </Dialog>
     </>
   );
 }
@@ -247,7 +249,7 @@ const GAUGE_FIELDS = {
 } as const;
 
 function Gauges({ mayWrite }: { mayWrite: boolean }): ReactNode {
-  const { data = [] } = useGaugesQuery();
+  const { data = [], isLoading: fetching } = useGaugesQuery();
   const [save, { isLoading }] = useSaveGaugeMutation();
   const { message } = App.useApp();
   const [form] = Form.useForm();
@@ -261,6 +263,7 @@ function Gauges({ mayWrite }: { mayWrite: boolean }): ReactNode {
       <Table<Gauge>
         size="small"
         rowKey="id"
+        loading={fetching}
         dataSource={data}
         pagination={false}
         columns={[
@@ -346,7 +349,7 @@ function Gauges({ mayWrite }: { mayWrite: boolean }): ReactNode {
 }
 
 function Sessions(): ReactNode {
-  const { data = [] } = useSessionsQuery();
+  const { data = [], isLoading: fetching } = useSessionsQuery();
   const [revoke] = useRevokeSessionMutation();
   return (
     <section>
@@ -354,6 +357,7 @@ function Sessions(): ReactNode {
       <Table
         size="small"
         rowKey="id"
+        loading={fetching}
         dataSource={data}
         pagination={false}
         columns={[

@@ -57,7 +57,7 @@ function Line({ file: f }: { file: QueuedFile }): ReactNode {
   // Places the tag or the builder named come first.
   const likely = [f.station, f.tag?.kind === 'tag' && f.tag.caseId === f.caseId ? f.tag.station : null];
   return (
-    <li className={f.status}>
+    <li data-status={f.status}>
       <span className="upload-name">{f.name}</span>
       <span>{WORDS[f.status]}</span>
       {f.status === 'sending' && <Progress percent={Math.round(f.share * 100)} size="small" style={{ width: 120 }} />}

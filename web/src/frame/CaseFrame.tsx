@@ -2,7 +2,7 @@ import { Alert, Button, Popover } from 'antd';
 import type { Me } from '@true-ledger/contract';
 import { caseView, checksFor, coverage, stripStanding, type CaseView, type Diagnosis } from '@true-ledger/core';
 import { memo, Suspense, useDeferredValue, useMemo, useState, type ReactNode } from 'react';
-import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
+import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { Waiting } from '../app/Waiting.js';
 import { asProblem, useGetCaseQuery } from '../app/api.js';
 import { CaseContext, type OpenCase } from '../app/caseContext.js';
@@ -51,12 +51,17 @@ export function CaseFrame({ me }: { me: Me }): ReactNode {
   );
 }
 
+/** Pages of a case that are named otherwise than their address. */
+const PAGE_NAMES: Readonly<Record<string, string>> = { opening: 'before opening', 'second-opinion': 'second opinions', station: 'place' };
+
 const Frame = memo(function Frame({ open }: { open: OpenCase }): ReactNode {
   const [keysShown, setKeysShown] = useState(false);
   const [folded, setFolded] = useState(window.innerWidth < 900);
   const navigate = useNavigate();
   const dispatch = useAppDispatch();
   const { caseId, view, me, diagnosis } = open;
+  const { pathname } = useLocation();
+  const stage = pathname.split('/')[3] ?? 'bench';
   const go = (to: string) => (): void => void navigate(`/case/${caseId}/${to}`);
   useKeys([
     { keys: '?', what: 'This list', run: () => setKeysShown((x) => !x) },
@@ -78,6 +83,7 @@ const Frame = memo(function Frame({ open }: { open: OpenCase }): ReactNode {
   ]);
   return (
     <div className={folded ? 'case folded' : 'case'}>
+      <title>{`${view.number}, ${PAGE_NAMES[stage] ?? stage} · True Ledger`}</title>
       <SkipLink />
       <header className="strip">
         <Link to="/" className="case-name" title="Back to the Shelf">

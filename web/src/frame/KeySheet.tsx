@@ -1,4 +1,4 @@
-import { Modal } from 'antd';
+import { Dialog } from '../app/Dialog.js';
 import type { ReactNode } from 'react';
 import { keysNow } from '../app/keys.js';
 
@@ -13,7 +13,7 @@ const SHOWN: Readonly<Record<string, string>> = {
 
 export function KeySheet({ open, onClose }: { open: boolean; onClose: () => void }): ReactNode {
   return (
-    <Modal open={open} onCancel={onClose} footer={null} title="Keys on this screen">
+    <Dialog open={open} onCancel={onClose} footer={null} title="Keys on this screen">
       <dl className="key-sheet">
         {open &&
           keysNow().map((k) => (
@@ -23,6 +23,6 @@ export function KeySheet({ open, onClose }: { open: boolean; onClose: () => void
             </div>
           ))}
       </dl>
-    </Modal>
+    </Dialog>
   );
 }

@@ -2,31 +2,40 @@ import type { Me } from '@true-ledger/contract';
 import { Suspense, type ReactNode } from 'react';
 import { PageBoundary } from '../app/PageBoundary.js';
 import { Waiting } from '../app/Waiting.js';
-import { NavLink, Outlet } from 'react-router';
+import { NavLink, Outlet, useLocation } from 'react-router';
 import { DiskRoom } from './DiskRoom.js';
 import { SkipLink } from './SkipLink.js';
 import { PersonMenu } from './PersonMenu.js';
 
+const PAGES: ReadonlyArray<readonly [path: string, name: string]> = [
+  ['/', 'Shelf'],
+  ['/patterns', 'Patterns'],
+  ['/studio', 'Specimens'],
+  ['/grade-book', 'Grade book'],
+  ['/policy', 'Policy'],
+  ['/sheets', 'Spec sheets'],
+  ['/prices', 'Prices'],
+  ['/gauges', 'Gauges'],
+  ['/finish', 'Surface finish'],
+  ['/set-up', 'Set-up'],
+];
+
 /** Frame outside a case. */
 export function ShopFrame({ me }: { me: Me }): ReactNode {
+  const { pathname } = useLocation();
+  const here = pathname === '/new' ? 'New case' : PAGES.findLast(([path]) => pathname.startsWith(path))?.[1];
   return (
     <div className="shop">
+      <title>{`${here} · True Ledger`}</title>
       <SkipLink />
       <header className="strip">
         <span className="brand">True Ledger</span>
         <nav aria-label="Shop" className="stage-line">
-          <NavLink to="/" end>
-            Shelf
-          </NavLink>
-          <NavLink to="/patterns">Patterns</NavLink>
-          <NavLink to="/studio">Specimens</NavLink>
-          <NavLink to="/grade-book">Grade book</NavLink>
-          <NavLink to="/policy">Policy</NavLink>
-          <NavLink to="/sheets">Spec sheets</NavLink>
-          <NavLink to="/prices">Prices</NavLink>
-          <NavLink to="/gauges">Gauges</NavLink>
-          <NavLink to="/finish">Surface finish</NavLink>
-          <NavLink to="/set-up">Set-up</NavLink>
+          {PAGES.map(([path, name]) => (
+            <NavLink key={path} to={path} end={path === '/'}>
+              {name}
+            </NavLink>
+          ))}
         </nav>
         <DiskRoom />
         <PersonMenu me={me} />

@@ -1,4 +1,5 @@
-import { App, Input, Modal, Radio } from 'antd';
+import { App, Input, Radio } from 'antd';
+import { Dialog } from '../app/Dialog.js';
 import type { ApiError, Me } from '@true-ledger/contract';
 import { positionOf, SCHOOLS, type School } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
@@ -62,7 +63,7 @@ export function Policy({ me }: { me: Me }): ReactNode {
           );
         })}
       </div>
-      <Modal
+      <Dialog
         open={asking !== null}
         title={asking?.school.question}
         okText="Keep as policy"
@@ -80,7 +81,7 @@ export function Policy({ me }: { me: Me }): ReactNode {
           aria-label="Reason"
           maxLength={500}
         />
-      </Modal>
+      </Dialog>
     </div>
   );
 }

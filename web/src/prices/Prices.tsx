@@ -1,4 +1,5 @@
-import { App, Button, Input, Modal, Select, Table, Upload } from 'antd';
+import { App, Button, Input, Select, Table, Upload } from 'antd';
+import { Dialog } from '../app/Dialog.js';
 import type { Me, PriceBookVersion } from '@true-ledger/contract';
 import { priceBookCsv, readPriceCsv, type PriceBook, type PriceLine } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
@@ -136,7 +137,7 @@ export function Prices({ me }: { me: Me }): ReactNode {
           },
         ]}
       />
-      <Modal
+      <Dialog
         open={asking}
         title={`Keep as version ${newest.version + 1}`}
         okText="Keep"
@@ -152,7 +153,7 @@ export function Prices({ me }: { me: Me }): ReactNode {
           maxLength={500}
           onChange={(e) => setNote(e.target.value)}
         />
-      </Modal>
+      </Dialog>
     </div>
   );
 }

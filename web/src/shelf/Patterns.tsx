@@ -5,7 +5,7 @@ import {
   pattern,
   PART_NAMES,
   PATTERNS,
-  patternWords,
+  patternFound,
   RECIPES,
   SEVERITIES,
   SEVERITY_WORDS,
@@ -18,7 +18,6 @@ import { Link, useSearchParams } from 'react-router';
 import './patterns.css';
 
 const RECIPE_OF = new Map(RECIPES.map((r) => [r.pattern, r]));
-const WORDS = new Map(PATTERNS.map((p) => [p.id, patternWords(p, (part) => PART_NAMES[part])]));
 const PARTS = [...new Set(PATTERNS.flatMap((p) => p.parts))];
 
 /** Catalogue of the damage patterns: what each looks like, what it is mistaken for and what decides, what it leads to and which causes leave it. */
@@ -26,8 +25,7 @@ export function Patterns(): ReactNode {
   const [query, setQuery] = useSearchParams();
   const [search, setSearch] = useState('');
   const [part, setPart] = useState<PartClass | null>(null);
-  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-  const hits = PATTERNS.filter((p) => (part === null || p.parts.includes(part)) && words.every((w) => WORDS.get(p.id)!.includes(w)));
+  const hits = PATTERNS.filter((p) => (part === null || p.parts.includes(part)) && patternFound(p, search, (of) => PART_NAMES[of]));
   const chosen = pattern(query.get('pattern') ?? '') ?? hits[0];
   const list = useRef<HTMLUListElement>(null);
   const choose = (id: string): void => setQuery({ pattern: id }, { replace: true });

@@ -1,4 +1,5 @@
-import { Alert, Button, Modal, Upload } from 'antd';
+import { Alert, Button, Upload } from 'antd';
+import { Dialog } from '../app/Dialog.js';
 import type { ImportAnswer } from '@true-ledger/contract';
 import { useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
@@ -33,7 +34,7 @@ export function TakeBundle(): ReactNode {
       >
         <Button>Take in a bundle</Button>
       </Upload>
-      <Modal open={name !== ''} title={name} footer={<Button onClick={close}>{isLoading ? 'Stop' : 'Close'}</Button>} onCancel={close}>
+      <Dialog open={name !== ''} title={name} footer={<Button onClick={close}>{isLoading ? 'Stop' : 'Close'}</Button>} onCancel={close}>
         {isLoading && <p role="status">Checking every entry, picture and signed account before anything is written …</p>}
         {error && <Alert type="error" role="alert" title={asProblem(error).sentence} />}
         {data && (
@@ -49,7 +50,7 @@ export function TakeBundle(): ReactNode {
             }
           />
         )}
-      </Modal>
+      </Dialog>
     </>
   );
 }

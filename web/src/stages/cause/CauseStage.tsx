@@ -1,4 +1,5 @@
-import { Alert, Button, Input, Modal } from 'antd';
+import { Alert, Button, Input } from 'antd';
+import { Dialog } from '../../app/Dialog.js';
 import {
   absenceWords,
   cause as causeOf,
@@ -166,7 +167,7 @@ function Waterfall({ cause, rival }: { cause: RankedCause; rival: RankedCause | 
       {cause.places.length > 0 && (
         <p className="quiet">Where: {cause.places.map((p) => `${p.name} ${percentText(p.probability)}`).join(', ')}.</p>
       )}
-      <Modal
+      <Dialog
         open={asking !== null}
         title={`${asking === 'confirmed' ? 'Confirm' : 'Reject'}: ${cause.name}`}
         okText={asking === 'confirmed' ? 'Confirm cause' : 'Reject cause'}
@@ -187,7 +188,7 @@ function Waterfall({ cause, rival }: { cause: RankedCause; rival: RankedCause | 
           aria-label="Reason"
           maxLength={2000}
         />
-      </Modal>
+      </Dialog>
     </section>
   );
 }

@@ -1,4 +1,5 @@
-import { Alert, Button, Input, Modal, Segmented, Select } from 'antd';
+import { Alert, Button, Input, Segmented, Select } from 'antd';
+import { Dialog } from '../../app/Dialog.js';
 import {
   Background,
   Controls,
@@ -332,7 +333,7 @@ function LinkQuestion({
   }, [asking]);
   const rejecting = asking?.state === 'rejected';
   return (
-    <Modal
+    <Dialog
       open={asking !== null}
       title={rejecting ? 'Reject link' : 'Draw link'}
       okText={rejecting ? 'Reject link' : 'Draw link'}
@@ -360,6 +361,6 @@ function LinkQuestion({
         aria-label="Reason"
         maxLength={1000}
       />
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,4 +1,5 @@
-import { Alert, App, Button, Checkbox, Input, Modal, Popconfirm } from 'antd';
+import { Alert, App, Button, Checkbox, Input, Popconfirm } from 'antd';
+import { Dialog } from '../../app/Dialog.js';
 import { skipToken } from '@reduxjs/toolkit/query';
 import type { ShareLink } from '@true-ledger/contract';
 import { HEADINGS, signedVersions, type ReportModel } from '@true-ledger/core';
@@ -76,7 +77,7 @@ function SignDialog({ model, version, onClose }: { model: ReportModel; version: 
   const unsent = useAppSelector((s) => s.outbox.items.some((i) => i.caseId === caseId));
   const problem = error ? asProblem(error) : null;
   return (
-    <Modal
+    <Dialog
       open
       title={version === 1 ? 'Sign the account' : `Sign version ${version}`}
       okText="Sign"
@@ -119,7 +120,7 @@ function SignDialog({ model, version, onClose }: { model: ReportModel; version: 
       {isLoading && <p role="status">Making the PDF, then entering it …</p>}
       {unsent && <p className="fault">Entries made here are not confirmed by the server yet; sign when they are.</p>}
       {problem && <Alert type="error" role="alert" style={{ marginTop: 12 }} title={problem.sentence} />}
-    </Modal>
+    </Dialog>
   );
 }
 

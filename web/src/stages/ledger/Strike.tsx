@@ -1,4 +1,5 @@
-import { Alert, Button, Input, Modal } from 'antd';
+import { Alert, Button, Input } from 'antd';
+import { Dialog } from '../../app/Dialog.js';
 import { NEVER_REDACTED, type LedgerEntry } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
 import { useDraft } from '../../app/drafts.js';
@@ -21,7 +22,7 @@ export function Strike({ entry, caseId, signed }: { entry: LedgerEntry; caseId: 
       <Button size="small" type="text" aria-label={`Strike entry ${entry.seq}`} onClick={() => setOpen(true)}>
         Strike
       </Button>
-      <Modal
+      <Dialog
         open={open}
         title={`Strike the content of entry ${entry.seq}`}
         okText="Strike for good"
@@ -49,7 +50,7 @@ export function Strike({ entry, caseId, signed }: { entry: LedgerEntry; caseId: 
           onChange={(e) => setReason(e.target.value)}
         />
         {error && <Alert type="error" role="alert" title={asProblem(error).sentence} />}
-      </Modal>
+      </Dialog>
     </>
   );
 }

@@ -1,4 +1,5 @@
-import { Alert, Modal } from 'antd';
+import { Alert } from 'antd';
+import { Dialog } from '../../app/Dialog.js';
 import { cellText, standingOf, type Incoming, type IncomingReading } from '@true-ledger/core';
 import type { ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
@@ -33,7 +34,7 @@ export function IncomingReadings({ from, read, onDone }: { from: string; read: I
     onDone();
   };
   return (
-    <Modal
+    <Dialog
       open
       width={720}
       title={`Readings from ${from}`}
@@ -72,7 +73,7 @@ export function IncomingReadings({ from, read, onDone }: { from: string; read: I
         </table>
         {rows.length > MOST_SHOWN && <p className="quiet">and {rows.length - MOST_SHOWN} more.</p>}
       </div>
-    </Modal>
+    </Dialog>
   );
 }
 

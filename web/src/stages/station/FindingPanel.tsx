@@ -3,7 +3,9 @@ import {
   GRADE_INFO,
   gradeText,
   GRADES,
+  patternFound,
   patternsFor,
+  PART_NAMES,
   pattern,
   STATION_STATES,
   toldApart,
@@ -35,6 +37,12 @@ function BookInUse(): ReactNode {
       )}
     </span>
   );
+}
+
+/** A pattern is found by any word the trade has for it, as on the Patterns page. */
+function byTradeWord(search: string, option?: { value?: string }): boolean {
+  const p = pattern(option?.value ?? '');
+  return p !== undefined && patternFound(p, search, (part) => PART_NAMES[part]);
 }
 
 /** What the place shows: grade, patterns, state, remarks. */
@@ -115,7 +123,7 @@ export function FindingPanel({ station, onGrade }: { station: StationView; onGra
             disabled={readOnly}
             value={present.map((p) => p.value.pattern)}
             options={choices.map((p) => ({ value: p.id, label: p.name, title: `${p.look} ${toldApart(p)}` }))}
-            showSearch={{ optionFilterProp: 'label' }}
+            showSearch={{ filterOption: byTradeWord }}
             placeholder="Name the pattern"
             onSelect={(v: string) => record({ kind: 'pattern-set', station: id, body: { pattern: v, present: true } })}
             onDeselect={takeBack}
@@ -129,7 +137,7 @@ export function FindingPanel({ station, onGrade }: { station: StationView; onGra
             disabled={readOnly}
             value={absent.map((p) => p.value.pattern)}
             options={choices.map((p) => ({ value: p.id, label: p.name }))}
-            showSearch={{ optionFilterProp: 'label' }}
+            showSearch={{ filterOption: byTradeWord }}
             placeholder="Absence is evidence too"
             onSelect={(v: string) => record({ kind: 'pattern-set', station: id, body: { pattern: v, present: false } })}
             onDeselect={takeBack}

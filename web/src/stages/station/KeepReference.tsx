@@ -1,4 +1,5 @@
-import { App, Button, Input, Modal } from 'antd';
+import { App, Button, Input } from 'antd';
+import { Dialog } from '../../app/Dialog.js';
 import type { ApiError } from '@true-ledger/contract';
 import type { StationView } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
@@ -35,7 +36,7 @@ export function KeepReference({ station, sha256 }: { station: StationView; sha25
       <Button size="small" onClick={() => setOpen(true)}>
         Keep as reference part
       </Button>
-      <Modal
+      <Dialog
         open={open}
         title="A part as it should be"
         okText="Keep it"
@@ -67,7 +68,7 @@ export function KeepReference({ station, sha256 }: { station: StationView; sha25
           maxLength={1000}
           style={{ marginTop: 8 }}
         />
-      </Modal>
+      </Dialog>
     </>
   );
 }

@@ -1,4 +1,5 @@
-import { Modal, Select } from 'antd';
+import { Select } from 'antd';
+import { Dialog } from '../../app/Dialog.js';
 import { gradeText, type Grade, type StationView } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
@@ -38,7 +39,7 @@ export function useGrading(): Grading {
   return {
     grade,
     dialog: (
-      <Modal
+      <Dialog
         open={asking !== null}
         title={
           asking && proposal ? `${asking.view.station.name}: ${gradeText(asking.grade)}, not the proposed ${gradeText(proposal.grade)}` : ''
@@ -58,7 +59,7 @@ export function useGrading(): Grading {
           aria-label="Reason"
           style={{ width: '100%' }}
         />
-      </Modal>
+      </Dialog>
     ),
   };
 }

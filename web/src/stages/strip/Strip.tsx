@@ -1,4 +1,5 @@
-import { App, Button, Checkbox, Input, Modal, Radio } from 'antd';
+import { App, Button, Checkbox, Input, Radio } from 'antd';
+import { Dialog } from '../../app/Dialog.js';
 import {
   lostByStep,
   moveStep,
@@ -210,7 +211,7 @@ function StepDetail({ standing, current, onDone }: { standing: StripStanding; cu
         <Shots current={current} />
         <Expectations stepId={step.id} />
       </section>
-      <Modal
+      <Dialog
         open={asking}
         title={losing.length > 0 ? `${step.name}: this will be lost` : `${step.name}: out of order`}
         okText={losing.length > 0 ? 'Go on, it is lost' : 'It is done'}
@@ -236,7 +237,7 @@ function StepDetail({ standing, current, onDone }: { standing: StripStanding; cu
           maxLength={1000}
           onPressEnter={() => reason.trim() !== '' && finish(reason.trim())}
         />
-      </Modal>
+      </Dialog>
     </div>
   );
 }
