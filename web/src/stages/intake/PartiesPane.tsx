@@ -28,7 +28,7 @@ export function PartiesPane(): ReactNode {
     Object.entries({ client, engine }).flatMap(([of, lines]) => Object.entries(lines).map(([key, text]) => [`${of}.${key}`, text])),
   );
   return (
-    <section className="pane">
+    <section className="pane parties">
       <h2>Client and engine</h2>
       <p className="quiet">
         Not in the ledger: in no bundle, no account and behind no link. They stand on the cover sheet, which goes with an account when you
