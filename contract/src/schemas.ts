@@ -66,6 +66,7 @@ export const newCaseSchema = Joi.object({
   reference: Joi.string().trim().max(160).allow('').required(),
   layout: layoutSchema.required(),
   sheet: Joi.object({ id: Joi.string().max(60).required(), version: Joi.number().integer().min(1).required() }).allow(null),
+  like: uuid.when('sheet', { is: Joi.object().required(), then: Joi.forbidden() }),
 });
 
 const limit = Joi.number().allow(null).required();

@@ -42,6 +42,8 @@ export interface CaseSummary {
   readonly reference: string;
   readonly engine: string;
   readonly stage: string;
+  /** Put away: not on the shelf unless asked for; absent in figures of an earlier version. */
+  readonly shelved?: 'archived' | 'withdrawn';
   readonly waitingOn: string;
   /** Newest signed version of its account; 0: none. */
   readonly signed: number;
@@ -89,6 +91,8 @@ export interface NewCaseRequest {
   readonly layout: import('@true-ledger/core').EngineLayout;
   /** Shop sheet whose limits the case takes a copy of. */
   readonly sheet?: { readonly id: string; readonly version: number } | null;
+  /** Case of the same engine whose sizes and limits it takes a copy of, where it takes no sheet. */
+  readonly like?: string;
 }
 
 /** A new sheet, or the next version of one: `basedOn` is the version it was edited from, 0 for a new sheet. */

@@ -8,6 +8,8 @@ export type AnswerState = (typeof ANSWER_STATES)[number];
 export const LINK_STATES = ['drawn', 'doubtful', 'rejected'] as const;
 export type LinkState = (typeof LINK_STATES)[number];
 
+export const SHELVED = ['in-hand', 'archived', 'withdrawn'] as const;
+
 /** What the builder decides about causes, their order and their answers. */
 export interface CauseBodies {
   'cause-decided': { cause: string; decision: 'confirmed' | 'rejected' | 'open'; reason: string };
@@ -24,6 +26,8 @@ export interface CauseBodies {
   'answerable-set': { who: Answerable; reason: string };
   /** The case is let go: refused while something stands in the way. */
   'case-released': { note: string };
+  /** Where the case lies: in hand, put away, or withdrawn because it should not have been opened. */
+  'case-shelved': { as: (typeof SHELVED)[number]; reason: string };
   /** Where builders disagree: the position this case goes by. */
   'school-set': { question: string; position: string; reason: string };
 }
@@ -67,6 +71,14 @@ export const CAUSE_SCHEMAS: Readonly<Record<keyof CauseBodies, Joi.ObjectSchema>
     reason: text(2000).required(),
   }),
   'case-released': Joi.object({ note: text(1000).required() }),
+  'case-shelved': Joi.object({
+    as: Joi.string()
+      .valid(...SHELVED)
+      .required(),
+    reason: text(1000)
+      .when('as', { is: 'withdrawn', then: Joi.string().min(3) })
+      .required(),
+  }),
   'school-set': Joi.object({ question: id.required(), position: id.required(), reason: text(1000).required() }),
 };
 
@@ -79,5 +91,6 @@ export const CAUSE_SLOTS: { readonly [K in keyof CauseBodies]: (body: CauseBodie
   'unexplained-set': (b) => `unexplained:${b.place}`,
   'answerable-set': () => 'answerable',
   'case-released': () => 'released',
+  'case-shelved': () => 'shelved',
   'school-set': (b) => `school:${b.question}`,
 };

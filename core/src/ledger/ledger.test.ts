@@ -264,6 +264,7 @@ describe('views', () => {
       'unexplained-set': { place: 'bore.1', accepted: true, reason: '' },
       'answerable-set': { who: 'use', reason: '' },
       'case-released': { note: '' },
+      'case-shelved': { as: 'archived', reason: '' },
       'school-set': { question: 'one-sample', position: 'trend', reason: '' },
       'disposition-set': { operation: 'reuse', size: '', reason: '' },
       'price-book-set': { book: { version: '1', currency: 'EUR', date: '2026-11-27', lines: [] } },

@@ -199,6 +199,7 @@ export interface CaseView {
   readonly unexplained: ReadonlyMap<string, Sourced<EntryBodies['unexplained-set']>>;
   readonly answerable: Sourced<EntryBodies['answerable-set']> | undefined;
   readonly released: Sourced<EntryBodies['case-released']> | undefined;
+  readonly shelved: Sourced<EntryBodies['case-shelved']> | undefined;
   readonly schools: ReadonlyMap<string, Sourced<EntryBodies['school-set']>>;
   /** What the builder decided about parts, by station. */
   readonly dispositions: ReadonlyArray<Sourced<EntryBodies['disposition-set']> & { readonly station: string }>;
@@ -263,6 +264,7 @@ export function caseView(state: CaseState): CaseView | null {
     answerable: single<'answerable-set'>(own, 'answerable'),
     // Another shop releases nothing here.
     released: ours(single<'case-released'>(own, 'released')),
+    shelved: ours(single<'case-shelved'>(own, 'shelved')),
     schools: new Map(collect(own, 'school-set').map((x) => [x.value.question, x])),
     dispositions: stations.flatMap(({ station }) => {
       const held = single<'disposition-set'>(state.groups[station.id] ?? NO_GROUP, 'disposition');

@@ -47,6 +47,9 @@ export interface OpeningCheck {
   readonly fields: readonly CheckField[];
 }
 
+/** Place of a check that says why it was not made; every check has it. */
+export const NOT_DONE: CheckField = { id: 'not-done', label: 'Not done, because', kind: 'words' };
+
 /** Positions at which turning torque is read, every 30° of one turn. */
 export const TURN_POSITIONS = 12;
 
@@ -359,5 +362,5 @@ export function fieldKeys(field: CheckField, layout: EngineLayout): string[] {
 
 /** The field behind a key such as `dry.3`; undefined when the check has no such place. */
 export function fieldOfKey(check: OpeningCheck, key: string, layout: EngineLayout): CheckField | undefined {
-  return check.fields.find((f) => fieldKeys(f, layout).includes(key));
+  return key === NOT_DONE.id ? NOT_DONE : check.fields.find((f) => fieldKeys(f, layout).includes(key));
 }

@@ -1,7 +1,8 @@
 import type { EngineLayout } from '../engine/layout.js';
 import { fail, ok, type Result } from '../result.js';
 import { parseQuantity, QUANTITIES, type Quantity } from '../units/quantity.js';
-import { checksFor, fieldOfKey, type CheckField } from './checks.js';
+import type { CaseView } from '../ledger/views.js';
+import { checksFor, fieldOfKey, NOT_DONE, type CheckField } from './checks.js';
 
 /** One answer of a check as the ledger keeps it: what was typed or chosen, and for figures the canonical value and the unit typed. */
 export interface CheckAnswer {
@@ -12,6 +13,11 @@ export interface CheckAnswer {
   readonly chosen: readonly string[];
   readonly value: number | null;
   readonly unit: string | null;
+}
+
+/** Why a check was not made, in the builder's words; null where nothing was said. */
+export function notDone(view: Pick<CaseView, 'checks'>, check: string): string | null {
+  return view.checks.get(`${check}:${NOT_DONE.id}`)?.value.text || null;
 }
 
 /** Bounds of sense: beyond them a figure is a slip of the hand or of the unit, and is questioned instead of kept. */

@@ -146,13 +146,20 @@ function evidenceOf(view: CaseView, item: HoldItem): string | null {
   }
 }
 
-/** Items that going on with a step would lose now: open, and guarded by no later step that is still to come. */
-export function lostByStep(standing: StripStanding, stepId: string): HoldItem[] {
-  const step = standing.steps.find((s) => s.step.id === stepId);
-  if (!step) return [];
-  const later = (item: HoldItem): boolean =>
-    standing.steps.some((s) => s.step.id !== stepId && !s.done && s.step.holds.some((h) => h.id === item.id));
-  return step.holds.filter((h) => h.state === 'open' && !later(h.item)).map((h) => h.item);
+/** Items that would be lost if these steps were done now: open, and guarded by no other step that is still to come. */
+export function lostBySteps(standing: StripStanding, stepIds: readonly string[]): HoldItem[] {
+  const gone = new Set(stepIds);
+  const kept = new Set(standing.steps.filter((s) => !gone.has(s.step.id) && !s.done).flatMap((s) => s.step.holds.map((h) => h.id)));
+  const open = standing.steps
+    .filter((s) => gone.has(s.step.id))
+    .flatMap((s) => s.holds.filter((h) => h.state === 'open' && !kept.has(h.item.id)).map((h) => h.item));
+  return [...new Map(open.map((item) => [item.id, item])).values()];
+}
+
+/** Reasons already given in the strip of a case, the last first: most are given more than once. */
+export function reasonsGiven(view: CaseView): string[] {
+  const given = [...view.strip.steps.values(), ...view.strip.holds.values()].sort((a, b) => b.version.seq - a.version.seq);
+  return [...new Set(given.map((g) => g.value.note.trim()).filter((note) => note !== '' && note !== 'not done after all'))];
 }
 
 /** The item of an id such as `cap-marks:main.2`, whatever the plan; for words in lists. */

@@ -10,7 +10,7 @@ import { easingResult } from './easing.js';
 import { capPattern, fastenerResult, headPattern } from './fasteners.js';
 import { HOLD_RECORDS } from './holds.js';
 import { brokenBy, moveStep, stripPlan } from './plan.js';
-import { lostByStep, stripStanding } from './state.js';
+import { lostBySteps, stripStanding } from './state.js';
 
 const layoutOf = (id: string) => engineTemplate(id)!.layout;
 const ids = (template: string): string[] => stripPlan(layoutOf(template)).steps.map((s) => s.id);
@@ -175,10 +175,10 @@ describe('holds', () => {
   });
   it('an item that comes again is not lost yet', () => {
     const standing = stripStanding(opened({ strip: { done: ['isolate'] } }).view);
-    expect(lostByStep(standing, 'turn')).toEqual([]);
-    expect(lostByStep(standing, 'drain-oil').map((i) => i.id)).toEqual(['oil-sample']);
+    expect(lostBySteps(standing, ['turn'])).toEqual([]);
+    expect(lostBySteps(standing, ['drain-oil']).map((i) => i.id)).toEqual(['oil-sample']);
     const later = stripStanding(opened({ strip: { done: ['isolate', 'turn'] } }).view);
-    expect(lostByStep(later, 'drain-oil').map((i) => i.id)).toEqual(['oil-level', 'oil-look', 'oil-sample']);
+    expect(lostBySteps(later, ['drain-oil']).map((i) => i.id)).toEqual(['oil-level', 'oil-look', 'oil-sample']);
   });
   it('what was gone before us cannot be lost by us', () => {
     const view = opened({ states: { 'main.*.shell.*': 'before-us' } }).view;

@@ -16,7 +16,13 @@ import { KeysService } from '../keys/keys.service.js';
 import { CHANNEL, LedgerService, refuseHollow, rowOf } from '../ledger/ledger.service.js';
 
 /** What an import does besides adding observations is done here by hand or not at all. */
-const NEVER_TAKEN_OVER: ReadonlySet<string> = new Set(['case-released', 'account-signed', 'redacted']);
+const NEVER_TAKEN_OVER: ReadonlySet<string> = new Set(['case-released', 'case-shelved', 'account-signed', 'redacted']);
+
+const OVERSTEPS: Readonly<Record<string, string>> = {
+  'case-released': 'release',
+  'case-shelved': 'put away',
+  'account-signed': 'sign',
+};
 
 interface Laid {
   readonly bundle: AcceptedBundle;
@@ -143,7 +149,7 @@ export class ImportService {
       if (NEVER_TAKEN_OVER.has(kind) || body === null)
         throw new ProblemError({
           code: 'bundle-oversteps',
-          sentence: `The bundle was refused: its entry ${seq} would ${kind === 'case-released' ? 'release' : kind === 'account-signed' ? 'sign' : 'strike'} in a case of this shop. That is done here, by who answers for it. Nothing was changed.`,
+          sentence: `The bundle was refused: its entry ${seq} would ${OVERSTEPS[kind] ?? 'strike'} in a case of this shop. That is done here, by who answers for it. Nothing was changed.`,
         });
       drafts.push({ id, kind, station, body, basedOn: kind === 'retracted' ? null : entry.supersedes });
       await storeFile(tx, laid, entry);

@@ -8,7 +8,7 @@ import {
   type NewCaseRequest,
   type ShelfPage,
 } from '@true-ledger/contract';
-import { SPEC_KEYS, validateLayout, type EntryDraft, type SpecSheet } from '@true-ledger/core';
+import { SPEC_KEYS, validateLayout, type CaseView, type EntryDraft, type SpecSheet } from '@true-ledger/core';
 import { randomUUID } from 'node:crypto';
 import { DataSource } from 'typeorm';
 import { AccountsService } from '../accounts/accounts.service.js';
@@ -34,6 +34,15 @@ function sheetEntries(sheet: SpecSheet): EntryDraft[] {
       return spec ? [{ ...draft, id: randomUUID(), kind: 'spec-set', body: { quantity, spec } }] : [];
     }),
     { ...draft, id: randomUUID(), kind: 'limits-set', body: { sheet: { id, version, name, source }, limits } },
+  ];
+}
+
+/** What a case takes over from another of the same engine: its sizes and limits, and nothing that was found in it. */
+function likeEntries(view: CaseView): EntryDraft[] {
+  const draft = { station: null, basedOn: null };
+  return [
+    ...Object.values(view.specs).map((spec): EntryDraft => ({ ...draft, id: randomUUID(), kind: 'spec-set', body: spec.value })),
+    ...(view.limits ? [{ ...draft, id: randomUUID(), kind: 'limits-set' as const, body: view.limits.value }] : []),
   ];
 }
 
@@ -81,12 +90,14 @@ export class CasesController {
   })
   @ApiQuery({ name: 'page', required: false })
   @ApiQuery({ name: 'size', required: false, description: 'Cases a page, 200 at most' })
+  @ApiQuery({ name: 'shelved', required: false, enum: ['yes', 'no'], description: 'The cases that are put away instead of those in hand' })
   @Get('page')
   async page(
     @Who() account: Account,
     @Query('words') words: unknown,
     @Query('page', new IntegerPipe('page', 0)) page: number,
     @Query('size', new IntegerPipe('size', 50)) size: number,
+    @Query('shelved') shelved: unknown,
   ): Promise<ShelfPage> {
     const seen = await this.accounts.casesOf(account);
     const looked = (typeof words === 'string' ? words : '').toLowerCase().split(/\s+/).filter(Boolean).slice(0, 8);
@@ -99,6 +110,7 @@ export class CasesController {
       .addOrderBy('c.id')
       .offset(page * most)
       .limit(most);
+    find.andWhere(`jsonb_exists(c.summary, 'shelved') = :shelved`, { shelved: shelved === 'yes' });
     if (seen) find.andWhere('c.id = ANY(:seen)', { seen: [...seen] });
     looked.forEach((word, i) =>
       find.andWhere(
@@ -115,6 +127,9 @@ export class CasesController {
     const problem = validateLayout(body.layout)[0];
     if (problem) throw ProblemError.of(problem);
     const draft = { station: null, basedOn: null };
+    const like = body.like ? (await this.ledger.view(body.like)).view : null;
+    if (like && !(await this.accounts.casesOf(account).then((seen) => seen?.has(body.like!) ?? true)))
+      throw new ProblemError({ code: 'not-found', sentence: 'There is no case by this id.' });
     const sheet = body.sheet ? await this.sheets.one(body.sheet.id, body.sheet.version) : null;
     const book = await this.books.current();
     const prices = await this.prices.current();
@@ -128,6 +143,7 @@ export class CasesController {
           ? [{ ...draft, id: randomUUID(), kind: 'intake-set' as const, body: { field: 'reference' as const, value: body.reference } }]
           : []),
         ...(sheet ? sheetEntries(sheet) : []),
+        ...(like ? likeEntries(like) : []),
         ...(book ? [{ ...draft, id: randomUUID(), kind: 'grade-book-set' as const, body: { book } }] : []),
         ...(prices ? [{ ...draft, id: randomUUID(), kind: 'price-book-set' as const, body: { book: prices } }] : []),
         ...(await this.policy.standing()).map(({ question, position, reason }) => ({

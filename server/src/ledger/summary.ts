@@ -44,6 +44,7 @@ export function summarise(state: CaseState): StoredSummary {
   return {
     engine: engineTemplate(view.layout.template)?.name ?? view.layout.template,
     stage: stageOf(view),
+    ...(view.shelved && view.shelved.value.as !== 'in-hand' ? { shelved: view.shelved.value.as } : {}),
     waitingOn: waitingOn(view, d),
     signed: view.signed.at(-1)?.value.version ?? 0,
     coverage: seen.examined / Math.max(1, seen.total),

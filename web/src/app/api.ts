@@ -128,7 +128,7 @@ export const api = createApi({
     demo: b.query<{ taken: number; total: number }, void>({ query: () => '/demo' }),
     signOut: b.mutation<void, void>({ query: () => ({ url: '/sign-out', method: 'POST' }) }),
     shelf: b.query<CaseSummary[], void>({ query: () => '/cases', providesTags: ['shelf'] }),
-    shelfPage: b.query<ShelfPage, { words: string; page: number; size: number }>({
+    shelfPage: b.query<ShelfPage, { words: string; page: number; size: number; shelved: 'yes' | 'no' }>({
       query: (params) => ({ url: '/cases/page', params }),
       providesTags: ['shelf'],
       keepUnusedDataFor: 30,

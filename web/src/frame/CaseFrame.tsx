@@ -20,6 +20,7 @@ import { Navigator } from './Navigator.js';
 import { Presence } from './Presence.js';
 import { PersonMenu } from './PersonMenu.js';
 import { SaveState } from './SaveState.js';
+import { ShelvedNote } from './Shelved.js';
 import { Unsettled } from './Unsettled.js';
 
 /** Frame of an open case: loads it, keeps it live, shows where it stands. */
@@ -106,6 +107,7 @@ const Frame = memo(function Frame({ open }: { open: OpenCase }): ReactNode {
       <Navigator folded={folded} onFold={() => setFolded((x) => !x)} />
       <main className="work" id="work" tabIndex={-1}>
         <Unsettled caseId={caseId} />
+        <ShelvedNote />
         {open.readOnly && <div className="reader-note">You are reading this case; nothing you press is recorded.</div>}
         <PageBoundary>
           <Suspense fallback={<Waiting what="Fetching the page" />}>

@@ -1,9 +1,10 @@
 import { Alert, Button, Input, Select } from 'antd';
-import { ENGINE_TEMPLATES, validateLayout, type EngineLayout } from '@true-ledger/core';
+import { caseView, ENGINE_TEMPLATES, validateLayout, type EngineLayout } from '@true-ledger/core';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useDraft } from '../app/drafts.js';
 import { useNavigate, useSearchParams } from 'react-router';
-import { asProblem, useCreateCaseMutation, useSheetsQuery } from '../app/api.js';
+import { skipToken } from '@reduxjs/toolkit/query';
+import { asProblem, useCreateCaseMutation, useGetCaseQuery, useSheetsQuery } from '../app/api.js';
 import { LayoutForm } from './LayoutForm.js';
 
 /** A layout typed before the page was left; null when there is none or it is not one any more. */
@@ -37,6 +38,15 @@ export function NewCase(): ReactNode {
     if (sheet && !taken.current) setLayout(sheet.layout);
     taken.current ||= sheet !== null;
   }, [sheet]);
+  // Another case of the same engine brings its layout, and at the server its sizes and limits.
+  const likeId = search.get('like');
+  const { data: like } = useGetCaseQuery(likeId ?? skipToken);
+  const likeView = like ? caseView(like.state) : null;
+  const likeTaken = useRef(false);
+  useEffect(() => {
+    if (likeView && !likeTaken.current) setLayout(likeView.layout);
+    likeTaken.current ||= likeView !== null;
+  }, [likeView]);
   const id = useRef(crypto.randomUUID());
   const navigate = useNavigate();
   const blocked = title.trim() === '' || validateLayout(layout).length > 0;
@@ -47,6 +57,7 @@ export function NewCase(): ReactNode {
       reference: reference.trim(),
       layout,
       sheet: sheet ? { id: sheet.id, version: sheet.version } : null,
+      ...(likeId && !sheet ? { like: likeId } : {}),
     })
       .unwrap()
       .then((made) => {
@@ -100,6 +111,9 @@ export function NewCase(): ReactNode {
         </label>
       </div>
       <p className="quiet">
+        {likeView &&
+          !sheet &&
+          `The same engine as in ${likeView.number}, ${likeView.title}: its layout, sizes and limits, nothing that was found in it. `}
         {sheet
           ? `Layout and ${sheet.limits.length + Object.keys(sheet.specs).length} limits from ${sheet.name}, version ${sheet.version} (${sheet.source}).`
           : `${ENGINE_TEMPLATES.find((t) => t.id === layout.template)?.note ?? ''} No pattern experience of one maker’s family is held: every figure below is a generic starting point.`}{' '}

@@ -1,4 +1,4 @@
-import { Alert, Button, Empty, Input, Table } from 'antd';
+import { Alert, Button, Empty, Input, Segmented, Table } from 'antd';
 import type { CaseSummary, Me } from '@true-ledger/contract';
 import { GRADE_INFO, percentText, type Grade } from '@true-ledger/core';
 import { useDeferredValue, useState, type ReactNode } from 'react';
@@ -13,8 +13,15 @@ const PAGE = 50;
 export function Shelf({ me }: { me: Me }): ReactNode {
   const [search, setSearch] = useState('');
   const [page, setPage] = useState(0);
+  /** Those put away instead of those in hand. */
+  const [away, setAway] = useState(false);
   const words = useDeferredValue(search.trim());
-  const { currentData, data: last, isLoading, error } = useShelfPageQuery({ words, page, size: PAGE }, { refetchOnMountOrArgChange: true });
+  const {
+    currentData,
+    data: last,
+    isLoading,
+    error,
+  } = useShelfPageQuery({ words, page, size: PAGE, shelved: away ? 'yes' : 'no' }, { refetchOnMountOrArgChange: true });
   // The page before stays while the next is fetched.
   const { cases = [], total = 0 } = currentData ?? last ?? {};
   const navigate = useNavigate();
@@ -29,6 +36,18 @@ export function Shelf({ me }: { me: Me }): ReactNode {
           style={{ width: 280 }}
           onChange={(e) => {
             setSearch(e.target.value);
+            setPage(0);
+          }}
+        />
+        <Segmented
+          aria-label="Which cases"
+          value={away}
+          options={[
+            { value: false, label: 'In hand' },
+            { value: true, label: 'Put away' },
+          ]}
+          onChange={(value) => {
+            setAway(value);
             setPage(0);
           }}
         />
@@ -55,7 +74,13 @@ export function Shelf({ me }: { me: Me }): ReactNode {
           ) : (
             <Empty
               image={null}
-              description={search ? 'No case holds these words.' : 'No case yet. Open one to lay out an engine and start its ledger.'}
+              description={
+                search
+                  ? 'No case holds these words.'
+                  : away
+                    ? 'No case is put away.'
+                    : 'No case yet. Open one to lay out an engine and start its ledger.'
+              }
             />
           ),
         }}

@@ -54,12 +54,14 @@ export function PlanSvg({ layout, height, detail = false }: { layout: EngineLayo
           />
           {detail && (
             <>
-              <text x={b.x} y={b.y + text * 0.3} fontSize={text * 1.6} fontWeight="700" textAnchor="middle" fill="#20272b">
+              <text x={b.x} y={b.y - text * 0.05} fontSize={text * 1.5} fontWeight="700" textAnchor="middle" fill="#20272b">
                 {b.cylinder}
               </text>
-              <text x={b.x} y={b.y + text * 1.7} fontSize={text} textAnchor="middle" fill="#465057">
-                fires {b.fires}, +{b.intervalDeg}°
-              </text>
+              {[`fires ${b.fires}`, `+${b.intervalDeg}°`].map((words, i) => (
+                <text key={i} x={b.x} y={b.y + text * (0.95 + 0.9 * i)} fontSize={text * 0.85} textAnchor="middle" fill="#465057">
+                  {words}
+                </text>
+              ))}
             </>
           )}
         </g>

@@ -1,5 +1,6 @@
 import type { CaseView } from '../../ledger/views.js';
 import { checksFor } from '../../opening/checks.js';
+import { notDone } from '../../opening/record.js';
 import { stripStanding } from '../../strip/state.js';
 import type { ReportBlock, ReportSection } from '../blocks.js';
 
@@ -25,6 +26,11 @@ export function opening(view: CaseView): ReportSection {
       ? { kind: 'table', head: ['Before opening', '', 'Found'], rows }
       : { kind: 'text', key: 'opening.checks', text: 'No check was made before opening.' },
   );
+  const passed = checksFor(view.layout).flatMap((c) => {
+    const because = notDone(view, c.id);
+    return because === null ? [] : [`${c.name}: ${because}`];
+  });
+  if (passed.length > 0) blocks.push({ kind: 'text', text: 'Checks not made', strong: true }, { kind: 'list', items: passed });
   const standing = stripStanding(view);
   const done = standing.steps.filter((s) => s.done).length;
   if (done > 0) blocks.push({ kind: 'text', key: 'opening.strip', text: `Strip: ${done} of ${standing.steps.length} steps were done.` });

@@ -17,11 +17,13 @@ import {
   type Reliability,
 } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
+import { useNavigate } from 'react-router';
 import { Choice } from '../../fields/Choice.js';
 import { useDraft } from '../../app/drafts.js';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { LayoutForm } from '../../shelf/LayoutForm.js';
 import { PlanSvg } from '../../surface/PlanSvg.js';
+import { PutAway } from '../../frame/Shelved.js';
 import { PartiesPane } from './PartiesPane.js';
 import { BuildMarks, OpenQuestions, ReceivedList } from './Custody.js';
 
@@ -84,7 +86,8 @@ function Picks({ field, label, table }: { field: IntakeField; label: string; tab
 
 /** What was asked, what was said, what is thought before anything is opened. */
 export function Intake(): ReactNode {
-  const { view, readOnly } = useCase();
+  const { view, readOnly, caseId } = useCase();
+  const navigate = useNavigate();
   const record = useRecord();
   const set = (field: IntakeField, value: string): void => record({ kind: 'intake-set', station: null, body: { field, value } });
   const started = stripStanding(view).started;
@@ -97,6 +100,8 @@ export function Intake(): ReactNode {
     <div className="page intake">
       <div className="page-head">
         <h1>Intake</h1>
+        {!readOnly && <Button onClick={() => void navigate(`/new?like=${caseId}`)}>Open another of this engine</Button>}
+        <PutAway />
       </div>
       <div className="intake-grid">
         <section className="pane">

@@ -1,9 +1,11 @@
-import { Alert, Input, Segmented } from 'antd';
+import { Alert, AutoComplete, Input, Segmented } from 'antd';
 import {
   answersOf,
   checksFor,
   fieldKeys,
   limitSource,
+  NOT_DONE,
+  notDone,
   openingResults,
   QUANTITIES,
   readAnswer,
@@ -14,6 +16,7 @@ import {
   type OpeningResults,
 } from '@true-ledger/core';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { useDraft } from '../../app/drafts.js';
 import { Choice, Choices } from '../../fields/Choice.js';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
@@ -38,6 +41,7 @@ export type Open = (check: string, key: string, raw: string | readonly string[],
 /** How many of a check's places are answered. */
 function answered(check: OpeningCheck, view: ReturnType<typeof useCase>['view']): { done: number; of: number } {
   const keys = check.fields.flatMap((f) => fieldKeys(f, view.layout));
+  if (notDone(view, check.id) !== null) return { done: keys.length, of: keys.length };
   return { done: keys.filter((k) => (view.checks.get(`${check.id}:${k}`)?.value.text ?? '') !== '').length, of: keys.length };
 }
 
@@ -97,7 +101,9 @@ export function Opening(): ReactNode {
               >
                 <i className={n.done === 0 ? 'dot hatch' : n.done >= n.of ? 'dot within' : 'dot too'} aria-hidden="true" />
                 <span>{c.name}</span>
-                <span className="quiet figure">{n.done > 0 ? `${n.done}/${n.of}` : `${c.minutes} min`}</span>
+                <span className="quiet figure">
+                  {notDone(view, c.id) !== null ? 'not done' : n.done > 0 ? `${n.done}/${n.of}` : `${c.minutes} min`}
+                </span>
               </Link>
             );
           })}
@@ -118,6 +124,7 @@ export function Opening(): ReactNode {
               <Picture check={check} results={results} />
             </div>
           </div>
+          <NotDone key={check.id} check={check} readOnly={readOnly} answer={answer} />
           <Told check={check} results={results} />
           {(check.id === 'arrival' || check.id === 'borescope') && (
             <p>
@@ -140,6 +147,31 @@ export function Opening(): ReactNode {
         </section>
       </div>
     </div>
+  );
+}
+
+/** Why this check was not made: an answer as good as any, and one given for many. */
+function NotDone({ check, readOnly, answer }: { check: OpeningCheck; readOnly: boolean; answer: Open }): ReactNode {
+  const { view } = useCase();
+  const kept = notDone(view, check.id) ?? '';
+  const [text, setText] = useDraft(`${check.name}, not done`, kept);
+  const given = [...new Set(checksFor(view.layout).flatMap((c) => notDone(view, c.id) ?? []))];
+  const keep = (value: string): void => void (value.trim() === kept || answer(check.id, NOT_DONE.id, value.trim()));
+  return (
+    <label className="not-done">
+      <span>{NOT_DONE.label}</span>
+      <AutoComplete
+        disabled={readOnly}
+        value={text}
+        options={given.filter((g) => g !== text).map((value) => ({ value }))}
+        placeholder="leave empty where it was made"
+        maxLength={1000}
+        onChange={setText}
+        onSelect={(value: string) => keep(value)}
+        onBlur={() => keep(text)}
+        onKeyDown={(e) => e.key === 'Enter' && keep(text)}
+      />
+    </label>
   );
 }
 

@@ -1,7 +1,7 @@
 import { App, Button, Checkbox, Input, Radio } from 'antd';
 import { Dialog } from '../../app/Dialog.js';
 import {
-  lostByStep,
+  lostBySteps,
   moveStep,
   REUSE_WORDS,
   stripStanding,
@@ -16,13 +16,14 @@ import { NumberField } from '../../fields/NumberField.js';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useCase, useNow, useRecord } from '../../app/caseContext.js';
 import { useKeys } from '../../app/keys.js';
+import { CameApart, Reason } from './CameApart.js';
 import { EasingSheet } from './EasingSheet.js';
 import { FastenerSheet } from './FastenerSheet.js';
 import { HoldPanel } from './HoldPanel.js';
 
 /** The strip of this engine: steps in order at the left, the step in hand at the right. */
 export function Strip(): ReactNode {
-  const { view, caseId } = useCase();
+  const { view, caseId, readOnly } = useCase();
   const { stepId } = useParams();
   const navigate = useNavigate();
   const standing = useMemo(() => stripStanding(view), [view]);
@@ -47,6 +48,7 @@ export function Strip(): ReactNode {
           </span>{' '}
           steps done; made from this engine’s layout
         </span>
+        {!readOnly && standing.steps.some((s) => !s.done) && <CameApart standing={standing} />}
         {standing.lost.length > 0 && (
           <span className="fault" title={standing.lost.map((i) => i.name).join(', ')}>
             lost: {standing.lost.length} (
@@ -136,7 +138,7 @@ function StepDetail({ standing, current, onDone }: { standing: StripStanding; cu
   const [asking, setAsking] = useState(false);
   const [reason, setReason] = useDraft('Reason');
   const { step, done, waitsFor } = current;
-  const losing = lostByStep(standing, step.id);
+  const losing = lostBySteps(standing, [step.id]);
   const easing = step.holds.some((h) => h.by.kind === 'easing') || step.id === 'play';
   const finish = (note: string): void => {
     record(
@@ -229,14 +231,7 @@ function StepDetail({ standing, current, onDone }: { standing: StripStanding; cu
         )}
         {waitsFor.length > 0 && <p>Usually done first: {waitsFor.map((s) => s.name).join(', ')}.</p>}
         {losing.length > 0 && <p>The causes will not ask for it again, and the account will say that it was not recorded.</p>}
-        <Input
-          value={reason}
-          onChange={(e) => setReason(e.target.value)}
-          placeholder="Why: came without oil, taken off before us, client in a hurry"
-          aria-label="Reason"
-          maxLength={1000}
-          onPressEnter={() => reason.trim() !== '' && finish(reason.trim())}
-        />
+        <Reason value={reason} onChange={setReason} placeholder="Why: came without oil, taken off before us, client in a hurry" />
       </Dialog>
     </div>
   );
