@@ -54,13 +54,16 @@ function Line({ file: f }: { file: QueuedFile }): ReactNode {
   const dispatch = useAppDispatch();
   const { view, me } = useCase();
   const places = [{ value: '', label: 'The whole engine' }, ...view.stations.map((s) => ({ value: s.station.id, label: s.station.name }))];
+  const looking = f.status === 'sending' && typeof f.looked === 'number';
   // Places the tag or the builder named come first.
   const likely = [f.station, f.tag?.kind === 'tag' && f.tag.caseId === f.caseId ? f.tag.station : null];
   return (
     <li data-status={f.status}>
       <span className="upload-name">{f.name}</span>
-      <span>{WORDS[f.status]}</span>
-      {f.status === 'sending' && <Progress percent={Math.round(f.share * 100)} size="small" style={{ width: 120 }} />}
+      <span>{looking ? 'looking for its tag' : WORDS[f.status]}</span>
+      {f.status === 'sending' && (
+        <Progress percent={Math.round((looking ? f.looked! : f.share) * 100)} size="small" style={{ width: 120 }} />
+      )}
       {f.status === 'sending' && (
         <Button size="small" onClick={() => stopFile(f.id)}>
           Stop

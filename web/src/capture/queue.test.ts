@@ -28,8 +28,15 @@ jest.mock('../app/localStore.js', () => ({
   },
 }));
 let tag: QueuedFile['tag'] = { kind: 'none' };
-jest.mock('../workers/compute.js', () => ({
-  compute: () => ({ prepare: () => Promise.resolve({ sha256: 'ab'.repeat(32), tag }) }),
+const looked: Array<{ picture: boolean; placed: boolean }> = [];
+jest.mock('../workers/filing.js', () => ({
+  filing: () => ({
+    prepare: (_: Blob, how: { picture: boolean; placed: boolean }, told: (share: number) => void) => {
+      looked.push(how);
+      told(0.25);
+      return Promise.resolve({ sha256: 'ab'.repeat(32), tag });
+    },
+  }),
 }));
 
 const sent: Array<{ url: string; station: string; name: string }> = [];
@@ -104,6 +111,19 @@ beforeEach(() => {
 afterEach(() => jest.useRealTimers());
 
 describe('pictures for a place', () => {
+  it('are searched for a tag on a small copy only; where the tag is to say the place, to the end', async () => {
+    const c = await open();
+    looked.length = 0;
+    const clip: NewFile = { ...photo('k.webm', 'bore.1'), kind: 'clip' };
+    await store.dispatch(addFiles(c, [photo('a.jpg', 'bore.1'), photo('b.jpg', null), clip], ME));
+    await wait();
+    expect(looked).toEqual([
+      { picture: true, placed: true },
+      { picture: true, placed: false },
+      { picture: false, placed: true },
+    ]);
+    expect(files(c).map((f) => f.looked)).toEqual([null, null, null]);
+  });
   it('go one after the other in the order they were taken, and are then held no longer', async () => {
     const c = await open();
     await store.dispatch(addFiles(c, [photo('a.jpg', 'bore.1'), photo('b.jpg', 'bore.2'), photo('c.jpg', 'bore.1')], ME));

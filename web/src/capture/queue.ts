@@ -6,8 +6,9 @@ import { fileStore } from '../app/localStore.js';
 import { record } from '../app/outbox.js';
 import { selectCaseView } from '../app/selectors.js';
 import type { RootState } from '../app/store.js';
-import { compute } from '../workers/compute.js';
-import type { FoundTag } from '../workers/compute.worker.js';
+import { proxy } from 'comlink';
+import { filing } from '../workers/filing.js';
+import type { FoundTag } from '../workers/filing.worker.js';
 
 /** A picture or clip on its way to the server. Its bytes are in the browser's store until it has arrived. */
 export interface QueuedFile {
@@ -24,6 +25,8 @@ export interface QueuedFile {
   readonly order: number;
   readonly status: 'waiting' | 'sending' | 'done' | 'already' | 'refused' | 'tray';
   readonly share: number;
+  /** How far its tag is looked for, 0 to 1; null or absent when it is not. */
+  readonly looked?: number | null;
   readonly problem: ApiError | null;
   readonly sha256: string | null;
   readonly tag: FoundTag | null;
@@ -190,7 +193,12 @@ function sendOne(file: QueuedFile, me: Me): Thunk<Promise<boolean>> {
     dispatch(slice.actions.changed({ id: file.id, status: 'sending', share: 0, problem: null }));
     let current = file;
     if (!current.sha256) {
-      const prepared = await compute().prepare(blob, file.kind === 'photo');
+      const prepared = await filing().prepare(
+        blob,
+        { picture: file.kind === 'photo', placed: file.station !== null },
+        proxy((looked: number) => void dispatch(slice.actions.changed({ id: file.id, looked }))),
+      );
+      dispatch(slice.actions.changed({ id: file.id, looked: null }));
       current = { ...current, ...prepared };
       change(prepared);
     }

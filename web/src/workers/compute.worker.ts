@@ -8,12 +8,8 @@ import {
   levelled,
   sightOf,
   sizeFromFrame,
-  parseTagText,
-  readTag,
   readTraceCsv,
-  refineTagCorners,
   reportModel,
-  sha256Hex,
   simulatedRoutes,
   surfaceFinish,
   surfaceMaps,
@@ -35,73 +31,9 @@ import {
   type SimulatedRoute,
 } from '@true-ledger/core';
 import { expose, transfer } from 'comlink';
-import jsQR from 'jsqr';
-
-/** What the code in a picture says. Corners in pixels of the upright picture at its own size. */
-export type FoundTag =
-  | { readonly kind: 'none' }
-  | { readonly kind: 'foreign' }
-  | {
-      readonly kind: 'tag';
-      readonly caseId: string;
-      readonly station: string;
-      readonly corners: ReadonlyArray<readonly [number, number]>;
-      readonly gains: readonly [number, number, number] | null;
-    };
-
-/** Long sides at which the code is looked for: small first, since most tags are large in the picture. */
-const LOOK_AT = [1200, 2400, 4000] as const;
-
-async function findTag(file: Blob): Promise<FoundTag> {
-  const bitmap = await createImageBitmap(file).catch(() => null);
-  if (!bitmap) return { kind: 'none' };
-  const longest = Math.max(bitmap.width, bitmap.height);
-  try {
-    for (const side of LOOK_AT) {
-      const scale = Math.min(1, side / longest);
-      const width = Math.max(1, Math.round(bitmap.width * scale));
-      const height = Math.max(1, Math.round(bitmap.height * scale));
-      const context = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true });
-      if (!context) return { kind: 'none' };
-      context.drawImage(bitmap, 0, 0, width, height);
-      const pixels = context.getImageData(0, 0, width, height);
-      const code = jsQR(pixels.data, width, height, { inversionAttempts: 'dontInvert' });
-      if (code) {
-        const tag = parseTagText(code.data);
-        if (!tag) return { kind: 'foreign' };
-        const at = code.location;
-        const found = [at.topLeftCorner, at.topRightCorner, at.bottomRightCorner, at.bottomLeftCorner].map((c) => [c.x, c.y] as const);
-        const corners = refineTagCorners(pixels, found, 17 + 4 * code.version);
-        const reading = readTag(pixels, corners);
-        return {
-          kind: 'tag',
-          ...tag,
-          corners: corners.map(([x, y]) => [x / scale, y / scale] as const),
-          gains: reading.ok ? reading.value.gains : null,
-        };
-      }
-      if (scale === 1) break;
-    }
-    return { kind: 'none' };
-  } finally {
-    bitmap.close();
-  }
-}
-
-async function sha256Of(file: Blob): Promise<string> {
-  const bytes = await file.arrayBuffer();
-  // Only secure pages have the browser's own; the shop's network without a trusted certificate has not.
-  if (!globalThis.crypto?.subtle) return sha256Hex(new Uint8Array(bytes));
-  return [...new Uint8Array(await crypto.subtle.digest('SHA-256', bytes))].map((b) => b.toString(16).padStart(2, '0')).join('');
-}
 
 /** Heavy work kept off the page: differential, flattening, chain verification. */
 const compute = {
-  /** Hash of a file and, for pictures, the part tag that lies in it. */
-  async prepare(file: Blob, picture: boolean): Promise<{ sha256: string; tag: FoundTag | null }> {
-    return { sha256: await sha256Of(file), tag: picture ? await findTag(file) : null };
-  },
-
   diagnose(state: CaseState): Diagnosis | null {
     const view = caseView(state);
     return view ? diagnose(view) : null;
