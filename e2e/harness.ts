@@ -230,8 +230,13 @@ export class Person {
     await this.page.waitForFunction(() => document.querySelector('.save-state')?.getAttribute('data-waiting') === '0');
   }
 
-  async download(button: string, ending: string): Promise<string> {
-    await this.press(button);
+  download(button: string, ending: string): Promise<string> {
+    return this.taken(ending, () => this.press(button));
+  }
+
+  /** Path of the file that comes of it. */
+  async taken(ending: string, start: () => Promise<void>): Promise<string> {
+    await start();
     for (let k = 0; k < 150; k++) {
       const done = readdirSync(this.downloads).filter((f) => f.endsWith(ending));
       const [file] = done;
@@ -241,7 +246,7 @@ export class Person {
       }
       await new Promise((r) => setTimeout(r, 200));
     }
-    throw new Error(`${button} brought no file`);
+    throw new Error(`no file came that ends in ${ending}`);
   }
 
   /** Sends a body over the API as this person, past the pages; returns the status. */

@@ -64,7 +64,7 @@ try {
   step('types of the pages', 'npx', ['tsc', '-p', 'web', '--noEmit']);
   step('types of the tests', 'npx', ['tsc', '-p', 'tsconfig.tests.json', '--noEmit']);
   tests('core');
-  tests('server', ['--runInBand', '--forceExit']);
+  tests('server', ['--maxWorkers=2', '--forceExit']);
   tests('browser', ['--runInBand', '--forceExit']);
 } catch (error) {
   failed++;

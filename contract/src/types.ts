@@ -276,6 +276,13 @@ export interface ImportAnswer {
   readonly head: string;
 }
 
+/** How far a PDF is that is being made: its pictures are drawn, then its pages set. */
+export interface PdfProgress {
+  readonly stage: 'pictures' | 'pages';
+  readonly done: number;
+  readonly total: number;
+}
+
 /** A day's seal in the list. */
 export interface SealLine {
   /** ISO date. */

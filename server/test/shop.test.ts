@@ -33,7 +33,16 @@ beforeAll(async () => {
     .post(`/api/cases/${caseId}/entries`)
     .send({
       entries: [
-        draft('reading-taken', 'crank.pin.1', { sheet: 'journal', cell: 'front.A', take: 1, text: '52.981', unit: 'mm', value: 52.981, gauge: GAUGE, insisted: false }),
+        draft('reading-taken', 'crank.pin.1', {
+          sheet: 'journal',
+          cell: 'front.A',
+          take: 1,
+          text: '52.981',
+          unit: 'mm',
+          value: 52.981,
+          gauge: GAUGE,
+          insisted: false,
+        }),
       ],
     })
     .expect(201);

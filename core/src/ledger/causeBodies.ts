@@ -76,7 +76,7 @@ export const CAUSE_SCHEMAS: Readonly<Record<keyof CauseBodies, Joi.ObjectSchema>
       .valid(...SHELVED)
       .required(),
     reason: text(1000)
-      .when('as', { is: 'withdrawn', then: Joi.string().min(3) })
+      .when('as', { is: 'withdrawn', then: Joi.string().invalid('').min(3) })
       .required(),
   }),
   'school-set': Joi.object({ question: id.required(), position: id.required(), reason: text(1000).required() }),

@@ -7,7 +7,8 @@ import { OPENING_LINK_CAUSES } from '../cause/data/openingLinks.js';
 import { diagnose } from '../cause/diagnose.js';
 import { ENGINE_TEMPLATES, engineTemplate } from '../engine/templates.js';
 import { checksFor, fieldKeys, OPENING_CHECKS } from './checks.js';
-import { readAnswer } from './record.js';
+import { reportModel } from '../report/model.js';
+import { notDone, readAnswer } from './record.js';
 import { compressionResult, turningResult } from './results.js';
 
 const FOUR = engineTemplate('inline-4-petrol')!.layout;
@@ -117,6 +118,15 @@ describe('evidence from before opening', () => {
     expect(e.get('fluid.milky')?.present).toBe(true);
     expect(e.get('fluid.fuel-smell')?.present).toBe(false);
     expect(evidence({}).has('fluid.level-low')).toBe(false);
+  });
+  it('says nothing of a check that was not made, whose reason the account tells', () => {
+    const checks = [{ check: 'dipstick', field: 'not-done', answer: 'came drained' }];
+    expect([...evidence({ checks }).keys()].filter((id) => id.startsWith('fluid.'))).toEqual([]);
+    const seen = view({ checks });
+    expect(notDone(seen, 'dipstick')).toBe('came drained');
+    expect(notDone(seen, 'coolant')).toBeNull();
+    const told = reportModel(seen, 'h', 1).sections.find((s) => s.id === 'opening')!;
+    expect(told.blocks).toContainEqual({ kind: 'list', items: ['Dipstick: came drained'] });
   });
   it('clears all cylinders only when most were looked into', () => {
     const clear = (n: number) => Array.from({ length: n }, (_, i) => ({ check: 'borescope', field: `seen.${i + 1}`, answer: ['clear'] }));

@@ -10,7 +10,7 @@ import { easingResult } from './easing.js';
 import { capPattern, fastenerResult, headPattern } from './fasteners.js';
 import { HOLD_RECORDS } from './holds.js';
 import { brokenBy, moveStep, stripPlan } from './plan.js';
-import { lostBySteps, stripStanding } from './state.js';
+import { lostBySteps, reasonsGiven, stripStanding } from './state.js';
 
 const layoutOf = (id: string) => engineTemplate(id)!.layout;
 const ids = (template: string): string[] => stripPlan(layoutOf(template)).steps.map((s) => s.id);
@@ -179,6 +179,34 @@ describe('holds', () => {
     expect(lostBySteps(standing, ['drain-oil']).map((i) => i.id)).toEqual(['oil-sample']);
     const later = stripStanding(opened({ strip: { done: ['isolate', 'turn'] } }).view);
     expect(lostBySteps(later, ['drain-oil']).map((i) => i.id)).toEqual(['oil-level', 'oil-look', 'oil-sample']);
+  });
+  it('of many steps at once is what none that stays guards, each thing once', () => {
+    const standing = stripStanding(opened({ strip: { done: ['isolate'] } }).view);
+    const both = lostBySteps(standing, ['turn', 'drain-oil']).map((i) => i.id);
+    expect(both).toEqual(expect.arrayContaining(['oil-level', 'oil-look', 'oil-sample']));
+    expect(new Set(both).size).toBe(both.length);
+    const all = lostBySteps(
+      standing,
+      standing.steps.map((s) => s.step.id),
+    );
+    expect(all.length).toBeGreaterThan(20);
+    expect(lostBySteps(standing, ['no-such-step'])).toEqual([]);
+  });
+  it('reasons given before are offered again, the last first, each once', () => {
+    const { view } = opened({ strip: { done: ['isolate'] } });
+    const note = (text: string, seq: number): never => ({ value: { note: text }, version: { seq } }) as never;
+    const strip = {
+      ...view.strip,
+      steps: new Map([
+        ['a', note('came in boxes', 3)],
+        ['b', note('', 9)],
+      ]),
+      holds: new Map([
+        ['c', note('no oil in it', 5)],
+        ['d', note('came in boxes', 7)],
+      ]),
+    };
+    expect(reasonsGiven({ ...view, strip })).toEqual(['came in boxes', 'no oil in it']);
   });
   it('what was gone before us cannot be lost by us', () => {
     const view = opened({ states: { 'main.*.shell.*': 'before-us' } }).view;

@@ -13,12 +13,13 @@ export class PatientPool {
     this.pool.on('error', () => undefined);
   }
 
+  /** Once the pool is ended nothing is found and nothing is counted; a queue that ends a job just then asks for a count, and reads it unlooked. */
   async executeSql(text: string, values: unknown[]): Promise<{ rows: unknown[] }> {
     for (;;) {
       try {
         return (await this.pool.query(text, values)) as { rows: unknown[] };
       } catch (error) {
-        if (this.ended) return { rows: [] };
+        if (this.ended) return { rows: /select count\(/i.test(text) ? [{ count: 0 }] : [] };
         if (!isConnectionFault(error)) throw error;
         await new Promise((done) => setTimeout(done, AGAIN_MS).unref());
       }

@@ -1,6 +1,6 @@
 import { Controller, Get, Param, ParseUUIDPipe, Post, Query, Res } from '@nestjs/common';
 import { ApiQuery, ApiTags } from '@nestjs/swagger';
-import { signRequestSchema, type Account } from '@true-ledger/contract';
+import { signRequestSchema, type Account, type PdfProgress } from '@true-ledger/contract';
 import { caseView, type LedgerEntry } from '@true-ledger/core';
 import type { Response } from 'express';
 import { Needs, Who } from '../accounts/guard.js';
@@ -20,6 +20,9 @@ export function sendPdf(response: Response, bytes: Buffer, name: string): void {
     .send(bytes);
 }
 
+/** A run as the asker named it; one of another shape is not told of. */
+const runOf = (run: unknown): string | undefined => (typeof run === 'string' && /^[0-9a-f-]{36}$/.test(run) ? run : undefined);
+
 @ApiTags('account')
 @Controller('api/cases/:caseId')
 export class ReportsController {
@@ -29,17 +32,18 @@ export class ReportsController {
   ) {}
 
   /** The account as it stands, a draft. */
+  @ApiQuery({ name: 'run', required: false, description: 'A name for this making, by which its progress is asked' })
   @Get('report.pdf')
-  async draft(@Param('caseId', ParseUUIDPipe) caseId: string, @Res() response: Response): Promise<void> {
-    const { bytes, number } = await this.reports.draft(caseId);
+  async draft(@Param('caseId', ParseUUIDPipe) caseId: string, @Query('run') run: unknown, @Res() response: Response): Promise<void> {
+    const { bytes, number } = await this.reports.draft(caseId, runOf(run));
     sendPdf(response, bytes, `account-${number}-draft`);
   }
 
   /** The draft with its cover sheet, which names client and engine; not for readers. */
   @Needs('builder')
   @Get('report-with-cover.pdf')
-  async coveredDraft(@Param('caseId', ParseUUIDPipe) caseId: string, @Res() response: Response): Promise<void> {
-    const { bytes, number } = await this.reports.covered(caseId, null);
+  async coveredDraft(@Param('caseId', ParseUUIDPipe) caseId: string, @Query('run') run: unknown, @Res() response: Response): Promise<void> {
+    const { bytes, number } = await this.reports.covered(caseId, null, runOf(run));
     sendPdf(response, bytes, `account-${number}-draft-with-cover`);
   }
 
@@ -52,6 +56,12 @@ export class ReportsController {
   ): Promise<void> {
     const { bytes, number } = await this.reports.covered(caseId, version);
     sendPdf(response, bytes, `account-${number}-v${version}-with-cover`);
+  }
+
+  /** How far a PDF is that was asked for with this run; a signature's run is its id. Null when none is under way. */
+  @Get('pdf-runs/:run')
+  progress(@Param('caseId', ParseUUIDPipe) caseId: string, @Param('run') run: string): { progress: PdfProgress | null } {
+    return { progress: this.reports.progress(caseId, run) };
   }
 
   @Get('machine-shop.pdf')

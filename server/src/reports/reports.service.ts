@@ -3,6 +3,7 @@ import { layoutOf, pictureNumbers, sha256Hex, type Author, type CaseState, type 
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { DataSource, In } from 'typeorm';
+import type { PdfProgress } from '@true-ledger/contract';
 import { CONFIG, type ServerConfig } from '../config.js';
 import { CasePhotoRow, EntryRow, SignedAccountRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
@@ -24,6 +25,8 @@ const AT_ONCE = 15;
 export class ReportsService implements OnApplicationBootstrap, OnApplicationShutdown {
   private readonly threads: ReadonlyArray<TaskThread<AccountTask, AccountAnswer>>;
   private warming: NodeJS.Timeout | undefined;
+  /** How far the PDFs are that are being made, by case and the run the asker named. */
+  private readonly under = new Map<string, PdfProgress>();
 
   constructor(
     private readonly db: DataSource,
@@ -69,6 +72,7 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
     view: CaseView,
     wanted: ReadonlyArray<{ station: string; sha256: string }>,
     shown: Shown,
+    told: (done: number, total: number) => void = () => undefined,
   ): Promise<Map<string, Uint8Array>> {
     const links = this.db.getRepository(CasePhotoRow);
     const held = new Map(
@@ -106,6 +110,7 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
       }
     }
     const portions = Array.from({ length: Math.ceil(missing.length / AT_ONCE) }, (_, i) => missing.slice(i * AT_ONCE, (i + 1) * AT_ONCE));
+    told(drawn.size, wanted.length);
     const draw = async (portion: typeof missing): Promise<void> => {
       const files = [];
       for (const { rendition, ...m } of portion) files.push({ ...m, work: (await this.photos.bytes(caseId, m.sha256, rendition)).bytes });
@@ -114,6 +119,7 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
         drawn.set(pictureKey(m.station, m.sha256), jpegs[i]!);
         await links.update({ caseId, sha256: m.sha256 }, { accountKey: m.key, accountPicture: Buffer.from(jpegs[i]!) });
       }
+      told(drawn.size, wanted.length);
     };
     // As many portions under way as there are threads.
     const hand = async (): Promise<void> => {
@@ -128,6 +134,7 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
     state: CaseState,
     view: CaseView,
     signing?: { by: string; time: string; reason: string },
+    run?: string,
   ): Promise<MadePdf> {
     const paper = { letterhead: await this.shop.letterhead(), key: this.keys.publicKeys().fingerprint, ...(signing ? { signing } : {}) };
     const layout = layoutOf(view);
@@ -136,14 +143,27 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
       .filter((s) => s.state === 'findings')
       .flatMap((s) => s.photos.map((p) => ({ station: s.station.id, sha256: p.value.sha256 })))
       .filter((p) => numbers.has(p.sha256));
-    const pictures = await this.pictures(caseId, state, view, wanted, { marks: layout.marks, inset: layout.insets });
-    return this.run<'pdf'>({ kind: 'pdf', of: 'account', state, pictures, paper, root: this.config.root });
+    const key = run ? `${caseId} ${run}` : null;
+    const told = (stage: PdfProgress['stage']) => (done: number, total: number) =>
+      void (key && this.under.set(key, { stage, done, total }));
+    try {
+      const pictures = await this.pictures(caseId, state, view, wanted, { marks: layout.marks, inset: layout.insets }, told('pictures'));
+      told('pages')(0, 1);
+      return await this.run<'pdf'>({ kind: 'pdf', of: 'account', state, pictures, paper, root: this.config.root });
+    } finally {
+      if (key) this.under.delete(key);
+    }
+  }
+
+  /** How far a run is; null when it is over, or was never begun here. */
+  progress(caseId: string, run: string): PdfProgress | null {
+    return this.under.get(`${caseId} ${run}`) ?? null;
   }
 
   /** The account as it stands, marked as a draft. */
-  async draft(caseId: string): Promise<{ bytes: Buffer; number: string }> {
+  async draft(caseId: string, run?: string): Promise<{ bytes: Buffer; number: string }> {
     const { state, view } = await this.ledger.view(caseId);
-    return { bytes: Buffer.from((await this.make(caseId, state, view)).pdf), number: view.number };
+    return { bytes: Buffer.from((await this.make(caseId, state, view, undefined, run)).pdf), number: view.number };
   }
 
   /** The sheet that goes to the machine shop, with the parts to buy. */
@@ -175,7 +195,7 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
         field: 'reason',
       });
     const time = new Date();
-    const made = await this.make(caseId, state, view, { by: author.name, time: time.toISOString(), reason });
+    const made = await this.make(caseId, state, view, { by: author.name, time: time.toISOString(), reason }, id);
     if (made.flags > 0 && !acceptFlags)
       throw new ProblemError({
         code: 'account-flags',
@@ -225,9 +245,9 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
   }
 
   /** An account with the sheet before it that names client and engine; `version` null: the draft. */
-  async covered(caseId: string, version: number | null): Promise<{ bytes: Buffer; number: string }> {
+  async covered(caseId: string, version: number | null, run?: string): Promise<{ bytes: Buffer; number: string }> {
     const { state, view } = await this.ledger.view(caseId);
-    const account = version === null ? (await this.draft(caseId)).bytes : await this.signed(caseId, version);
+    const account = version === null ? (await this.draft(caseId, run)).bytes : await this.signed(caseId, version);
     const { pdf } = await this.run<'cover'>({
       kind: 'cover',
       state,

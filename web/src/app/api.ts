@@ -12,6 +12,7 @@ import type {
   Me,
   NewCaseRequest,
   NewShareLink,
+  PdfProgress,
   PolicyChange,
   Present,
   PriceBookVersion,
@@ -267,6 +268,10 @@ export const api = createApi({
       query: (body) => ({ url: '/prices', method: 'POST', body }),
       invalidatesTags: ['prices'],
     }),
+    pdfRun: b.query<{ progress: PdfProgress | null }, { caseId: string; run: string }>({
+      query: ({ caseId, run }) => `/cases/${caseId}/pdf-runs/${run}`,
+      keepUnusedDataFor: 0,
+    }),
     shop: b.query<ShopRecord, void>({ query: () => '/shop', providesTags: ['shop'] }),
     saveShop: b.mutation<ShopRecord, { basedOn: number; letterhead: Letterhead }>({
       query: (body) => ({ url: '/shop', method: 'PUT', body }),
@@ -371,6 +376,7 @@ export const {
   useCreateAccountMutation,
   useChangeAccountMutation,
   usePartiesQuery,
+  usePdfRunQuery,
   useSavePartiesMutation,
   useSaveShopMutation,
   useSealsQuery,

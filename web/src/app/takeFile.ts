@@ -4,14 +4,22 @@ import { asProblem } from './api.js';
 import { saveBlob } from './saveBlob.js';
 
 /** Fetches a file of a case from the server and hands it to the browser to keep; says why when it was not made. `busy` is the path under way. */
-export function useTakeFile(caseId: string): { takeFile: (path: string, what: string) => Promise<void>; busy: string | null } {
+export function useTakeFile(caseId: string): {
+  takeFile: (path: string, what: string) => Promise<void>;
+  busy: string | null;
+  /** Run of the PDF that is being made, by which its progress is asked. */
+  run: string | null;
+} {
   const { message } = App.useApp();
   const [busy, setBusy] = useState<string | null>(null);
+  const [run, setRun] = useState<string | null>(null);
   const takeFile = useCallback(
     async (path: string, what: string): Promise<void> => {
       setBusy(path);
       try {
-        const response = await fetch(`/api/cases/${caseId}/${path}`);
+        const made = /^report.*\.pdf$/.test(path) ? crypto.randomUUID() : null;
+        setRun(made);
+        const response = await fetch(`/api/cases/${caseId}/${path}${made ? `?run=${made}` : ''}`);
         if (!response.ok) throw asProblem({ data: await response.json().catch(() => null) });
         const name = /filename="([^"]+)"/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? path;
         saveBlob(name, await response.blob());
@@ -19,9 +27,10 @@ export function useTakeFile(caseId: string): { takeFile: (path: string, what: st
         void message.error(`${what} was not made. ${asProblem(error).sentence}`);
       } finally {
         setBusy(null);
+        setRun(null);
       }
     },
     [caseId, message],
   );
-  return { takeFile, busy };
+  return { takeFile, busy, run };
 }

@@ -9,6 +9,7 @@ import { Waiting } from '../../app/Waiting.js';
 import { useAccount } from '../../workers/compute.js';
 import { LayOut } from './LayOut.js';
 import { ReportPage } from './ReportPage.js';
+import { PdfRun } from './PdfRun.js';
 import { SignShare } from './SignShare.js';
 
 function Words({ field, label }: { field: ReportField; label: string }): ReactNode {
@@ -45,7 +46,7 @@ export function DocumentStage(): ReactNode {
   const record = useRecord();
   const now = useNow();
   const [cover, setCover] = useState(false);
-  const { takeFile, busy } = useTakeFile(caseId);
+  const { takeFile, busy, run } = useTakeFile(caseId);
   const unsent = useAppSelector((s) => s.outbox.items.some((i) => i.caseId === caseId));
   const model = useAccount(state);
   const layout = layoutOf(view);
@@ -79,6 +80,7 @@ export function DocumentStage(): ReactNode {
         <Button loading={busy === 'case.json'} onClick={() => void takeFile('case.json', 'The case file')}>
           Take case file
         </Button>
+        <PdfRun caseId={caseId} run={run} />
         {standing !== null && (
           <span className="quiet" role="status">
             Signed, version {standing}

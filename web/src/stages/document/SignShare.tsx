@@ -8,6 +8,7 @@ import { useDraft } from '../../app/drafts.js';
 import { NumberField } from '../../fields/NumberField.js';
 import { asProblem, useMakeShareMutation, useRevokeShareMutation, useSharesQuery, useSignAccountMutation } from '../../app/api.js';
 import { useCase } from '../../app/caseContext.js';
+import { PdfRun } from './PdfRun.js';
 import { useAppSelector } from '../../app/store.js';
 
 const minute = (iso: string): string => new Date(iso).toLocaleString('sv-SE').slice(0, 16);
@@ -117,7 +118,11 @@ function SignDialog({ model, version, onClose }: { model: ReportModel; version: 
           </Checkbox>
         </>
       )}
-      {isLoading && <p role="status">Making the PDF, then entering it …</p>}
+      {isLoading && (
+        <p>
+          Making the PDF, then entering it. <PdfRun caseId={caseId} run={id.current} />
+        </p>
+      )}
       {unsent && <p className="fault">Entries made here are not confirmed by the server yet; sign when they are.</p>}
       {problem && <Alert type="error" role="alert" style={{ marginTop: 12 }} title={problem.sentence} />}
     </Dialog>

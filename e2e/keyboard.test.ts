@@ -1,0 +1,105 @@
+import { execFileSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import type { Browser } from 'puppeteer-core';
+import { openBrowser, Person, Shop } from './harness.js';
+
+jest.setTimeout(300_000);
+let shop: Shop;
+let browser: Browser;
+let me: Person;
+
+beforeAll(async () => {
+  shop = await Shop.open();
+  browser = await openBrowser();
+  me = await Person.owner(browser, shop);
+}, 240_000);
+afterAll(async () => {
+  await browser?.close();
+  await shop?.stop();
+});
+
+/** What has the focus: its own words, or its name. */
+const focused = (): Promise<string> =>
+  me.page.evaluate(() => {
+    const at = document.activeElement as HTMLInputElement | null;
+    return (at?.getAttribute('aria-label') ?? (at?.labels?.[0]?.innerText || at?.innerText || at?.placeholder || '')).trim();
+  });
+
+/** Goes on by Tab until the control of this name has the focus; the number of stops it took. */
+async function reach(name: string, most = 40): Promise<number> {
+  for (let stops = 0; stops <= most; stops++) {
+    if ((await focused()).startsWith(name)) return stops;
+    await me.page.keyboard.press('Tab');
+  }
+  throw new Error(`${most} stops and no "${name}" in:\n${(await me.text()).slice(0, 1500)}`);
+}
+
+describe('by keyboard alone', () => {
+  it('a new case is opened, a place graded, a journal read, the account signed and its PDF taken', async () => {
+    const { keyboard } = me.page;
+    await me.page.goto(shop.url);
+    await me.see('No case yet');
+    await reach('Open a new case');
+    await keyboard.press('Enter');
+    await me.see('What is it about');
+    await reach('What is it about');
+    await keyboard.type('Walked without a mouse');
+    await keyboard.down('Shift');
+    for (let i = 0; i < 6 && !(await focused()).startsWith('Open case'); i++) await keyboard.press('Tab');
+    await keyboard.up('Shift');
+    await keyboard.press('Enter');
+    await me.page.waitForFunction(() => location.pathname.endsWith('/intake'));
+    await me.see('The question');
+
+    // A place, found by its name.
+    await keyboard.press('/');
+    await keyboard.type('big end 2 upper');
+    await keyboard.press('Enter');
+    await me.page.waitForFunction(() => location.pathname.includes('/station/'));
+    await me.page.waitForSelector('.grade-row');
+    await keyboard.press('3');
+    await me.page.waitForSelector('.grade-button.here');
+    await keyboard.press('f');
+    await keyboard.type('fatigue');
+    await me.page.waitForSelector('.ant-select-item-option-active');
+    await keyboard.press('Enter');
+    await me.page.waitForFunction(() => document.querySelector('.finding .ant-select-selection-item') !== null);
+    await keyboard.press('Escape');
+    await me.saved();
+
+    // A journal, a figure with a comma.
+    await keyboard.press('g');
+    await keyboard.press('m');
+    await me.page.waitForSelector('.reading-input');
+    await me.page.waitForFunction(() => document.activeElement?.classList.contains('reading-input'));
+    await keyboard.type('49,982');
+    await keyboard.press('Enter');
+    await me.page.waitForFunction(() =>
+      [...document.querySelectorAll('.reading-grid button')].some((b) => b.textContent?.includes('49.982')),
+    );
+    await me.saved();
+
+    // The account.
+    await keyboard.press('Escape');
+    await keyboard.press('g');
+    await keyboard.press('r');
+    await me.see('Method and standing');
+    await reach('Words', 60);
+    for (let i = 0; i < 4 && !(await focused()).startsWith('Sign, share'); i++) await keyboard.press('ArrowRight');
+    await keyboard.press('Enter');
+    await reach('Sign the account');
+    await keyboard.press('Enter');
+    await me.see('signs what the page shows now');
+    await me.page.waitForFunction(() => document.activeElement?.tagName === 'TEXTAREA');
+    await reach('Sign', 4);
+    await keyboard.press('Enter');
+    await me.see('Version 1');
+    await me.page.waitForFunction(() => document.querySelector('.ant-modal-wrap:not([style*="none"])') === null);
+    await reach('PDF of version 1', 120);
+    const pdf = await me.taken('-v1.pdf', () => keyboard.press('Enter'));
+    expect(readFileSync(pdf).subarray(0, 5).toString()).toBe('%PDF-');
+    const words = execFileSync('pdftotext', ['-layout', pdf, '-'], { encoding: 'utf8' });
+    for (const said of ['Walked without a mouse', 'Version 1, signed by Mara', '49.982']) expect(words).toContain(said);
+    expect(me.errors).toEqual([]);
+  });
+});
