@@ -214,7 +214,9 @@ describe('the bundle in an empty shop', () => {
     await open('document', other);
     await other.page.waitForSelector('.report h2');
     const heads = await Promise.all(
-      [me, other].map((p) => p.page.$$eval('.report p, .report td, .report li', (all) => all.map((e) => e.textContent).join('\n'))),
+      [me, other].map((p) =>
+        p.page.$$eval('.report section p, .report section td, .report section li', (all) => all.map((e) => e.textContent).join('\n')),
+      ),
     );
     expect(heads[1]).toBe(heads[0]);
   });

@@ -127,6 +127,105 @@ describe('without the server', () => {
   });
 });
 
+describe('before first use', () => {
+  it('less than 450 kB of script is fetched, compressed, and nothing of it twice', async () => {
+    const fresh = await Person.arrive(browser, shop);
+    const sizes = new Map<string, number>();
+    const client = await fresh.page.createCDPSession();
+    await client.send('Network.enable');
+    await client.send('Network.setBypassServiceWorker', { bypass: true });
+    const scripts = new Map<string, string>();
+    client.on('Network.responseReceived', (e) => void (e.response.url.endsWith('.js') && scripts.set(e.requestId, e.response.url)));
+    client.on('Network.loadingFinished', (e) => {
+      const url = scripts.get(e.requestId);
+      // What the service worker lays in store for later is asked for by it, not by the page.
+      if (url && !sizes.has(url)) sizes.set(url, e.encodedDataLength);
+    });
+    await fresh.page.goto(shop.url);
+    await fresh.page.waitForSelector('#password');
+    await fresh.quiet();
+    const total = [...sizes.values()].reduce((a, b) => a + b, 0);
+    expect(sizes.size).toBeGreaterThan(3);
+    expect(total).toBeGreaterThan(100_000);
+    expect(total).toBeLessThan(450_000);
+  });
+});
+
+describe('at 1280 px', () => {
+  it('every control of the intake can be pressed, and the strip holds all it says', async () => {
+    await me.page.setViewport({ width: 1280, height: 800 });
+    await open('intake');
+    await me.page.waitForSelector('.history-add');
+    const covered = await me.page.evaluate(() => {
+      const found: string[] = [];
+      for (const e of document.querySelectorAll<HTMLElement>('.work button, .work label, .work input, .strip a, .strip button')) {
+        e.scrollIntoView({ block: 'center' });
+        const box = e.getBoundingClientRect();
+        if (box.width < 4) continue;
+        const top = document.elementFromPoint(box.left + box.width / 2, box.top + box.height / 2);
+        if (!top || (!e.contains(top) && !top.contains(e))) found.push(e.innerText || e.getAttribute('aria-label') || e.id);
+      }
+      return found;
+    });
+    expect(covered).toEqual([]);
+  });
+  it('pages have titles of their own, patterns are found by trade words, dialogs begin in their field', async () => {
+    await open('station/rod.1.shell.upper');
+    expect(await me.page.title()).toMatch(/, place · True Ledger$/);
+    await me.page.waitForSelector('#pattern-choice');
+    await me.page.keyboard.press('f');
+    await me.page.keyboard.type('groove');
+    const options = await me.page.waitForFunction(() => {
+      const shown = [...document.querySelectorAll('.ant-select-dropdown:not(.ant-select-dropdown-hidden) .ant-select-item-option')];
+      return shown.length > 0 ? shown.map((o) => (o as HTMLElement).innerText) : null;
+    });
+    // Found by its look, not by its name.
+    expect(((await options.jsonValue()) as string[]).some((name) => !/groove/i.test(name))).toBe(true);
+    await me.page.keyboard.press('Escape');
+    await open('intake');
+    await me.press('Put away …');
+    await me.page.waitForFunction(
+      () => document.activeElement?.closest('.ant-modal') !== null && document.activeElement?.tagName === 'INPUT',
+    );
+    await me.page.keyboard.press('Escape');
+  });
+  it('many steps are answered at once, with one reason', async () => {
+    await open('strip');
+    await me.press('It came apart …');
+    await me.page.waitForFunction(() => document.activeElement?.getAttribute('aria-label') === 'Reason');
+    await me.page.keyboard.type('came in boxes');
+    await me.press('Up to Drain the oil');
+    const steps = await me.page.$eval('.ant-modal-footer .ant-btn-primary', (b) => parseInt((b as HTMLElement).innerText, 10));
+    expect(steps).toBeGreaterThan(1);
+    await me.page.click('.ant-modal-footer .ant-btn-primary');
+    await me.see(`${steps} of `);
+    await me.saved();
+    const entries = await me.entries(caseId);
+    expect(entries.filter((e) => e.kind === 'step-set').map((e) => (e.body as { note: string }).note)).toEqual(
+      Array(steps).fill('came in boxes'),
+    );
+    expect(entries.some((e) => e.kind === 'hold-set' && (e.body as { outcome: string }).outcome === 'lost')).toBe(true);
+  });
+});
+
+describe('a page whose script cannot be fetched', () => {
+  it('leaves the header, says so, and comes when asked again', async () => {
+    const fresh = await Person.arrive(browser, shop);
+    await fresh.signIn('mara');
+    await fresh.page.setBypassServiceWorker(true);
+    await fresh.page.setRequestInterception(true);
+    let broken = true;
+    fresh.page.on('request', (r) => void (broken && /Gauges-[^/]+\.js$/.test(r.url()) ? r.abort() : r.continue()));
+    await fresh.press('Gauges');
+    await fresh.page.waitForSelector('[role=alert]');
+    expect(await fresh.text()).toContain('Patterns');
+    // It comes by itself within seconds, or at once when asked.
+    broken = false;
+    await fresh.press('Try again').catch(() => undefined);
+    await fresh.page.waitForFunction(() => document.querySelector('h1')?.textContent === 'Gauges');
+  });
+});
+
 describe('at 390 px', () => {
   it('no screen is wider than the phone', async () => {
     await me.page.setViewport({ width: 390, height: 800 });

@@ -110,14 +110,9 @@ export class CasesController {
       .addOrderBy('c.id')
       .offset(page * most)
       .limit(most);
-    find.andWhere(`jsonb_exists(c.summary, 'shelved') = :shelved`, { shelved: shelved === 'yes' });
+    find.andWhere('c.shelved = :shelved', { shelved: shelved === 'yes' });
     if (seen) find.andWhere('c.id = ANY(:seen)', { seen: [...seen] });
-    looked.forEach((word, i) =>
-      find.andWhere(
-        `lower(c.number || ' ' || c.title || ' ' || c.reference || ' ' || coalesce(c.summary->>'engine', '') || ' ' || coalesce(c.summary->>'leading', '')) LIKE :w${i}`,
-        { [`w${i}`]: `%${word.replace(/[\\%_]/g, (c) => `\\${c}`)}%` },
-      ),
-    );
+    looked.forEach((word, i) => find.andWhere(`c.words LIKE :w${i}`, { [`w${i}`]: `%${word.replace(/[\\%_]/g, (c) => `\\${c}`)}%` }));
     const [rows, total] = await find.getManyAndCount();
     return { total, cases: rows.map(summaryOf) };
   }

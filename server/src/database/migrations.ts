@@ -187,7 +187,7 @@ export class Ground1796100000000 implements MigrationInterface {
   }
 }
 
-/** Time-stamps of an outside witness on the daily seals; who the shop is, and for whom a case is, beside the ledger. */
+/** Time-stamps on the daily seals; who the shop is, and for whom a case is, beside the ledger; what the shelf is searched by, kept ready. */
 export class Witness1796200000000 implements MigrationInterface {
   readonly name = 'Witness1796200000000';
 
@@ -197,10 +197,16 @@ export class Witness1796200000000 implements MigrationInterface {
       CREATE TABLE shop_record (id smallint PRIMARY KEY CHECK (id = 1), letterhead jsonb NOT NULL, version integer NOT NULL, "byName" text NOT NULL, time timestamptz NOT NULL);
       CREATE TABLE case_parties ("caseId" uuid PRIMARY KEY REFERENCES cases (id), parties jsonb NOT NULL, version integer NOT NULL, "byName" text NOT NULL, time timestamptz NOT NULL);
       ALTER TABLE share_links ADD cover boolean NOT NULL DEFAULT false;
+      ALTER TABLE cases
+        ADD shelved boolean GENERATED ALWAYS AS (summary ? 'shelved') STORED,
+        ADD words text GENERATED ALWAYS AS
+          (lower(number || ' ' || title || ' ' || reference || ' ' || coalesce(summary->>'engine', '') || ' ' || coalesce(summary->>'leading', ''))) STORED;
     `);
   }
 
   async down(q: QueryRunner): Promise<void> {
-    await q.query('DROP TABLE shop_record, case_parties; ALTER TABLE share_links DROP cover; ALTER TABLE daily_seals DROP stamp');
+    await q.query(
+      'ALTER TABLE cases DROP shelved, DROP words; DROP TABLE shop_record, case_parties; ALTER TABLE share_links DROP cover; ALTER TABLE daily_seals DROP stamp',
+    );
   }
 }

@@ -12,7 +12,10 @@ import { Waiting } from './Waiting.js';
 const Claim = lazy(() => import('../account/Claim.js').then((m) => ({ default: m.Claim })));
 const Recover = lazy(() => import('../account/Recover.js').then((m) => ({ default: m.Recover })));
 const SetUp = lazy(() => import('../account/SetUp.js').then((m) => ({ default: m.SetUp })));
-const CaseFrame = lazy(() => import('../frame/CaseFrame.js').then((m) => ({ default: m.CaseFrame })));
+const caseFrame = (): Promise<typeof import('../frame/CaseFrame.js')> => import('../frame/CaseFrame.js');
+// Asked for while the server is still being asked who is here.
+if (window.location.pathname.startsWith('/case/')) void caseFrame().catch(() => undefined);
+const CaseFrame = lazy(() => caseFrame().then((m) => ({ default: m.CaseFrame })));
 const NewCase = lazy(() => import('../shelf/NewCase.js').then((m) => ({ default: m.NewCase })));
 const Patterns = lazy(() => import('../shelf/Patterns.js').then((m) => ({ default: m.Patterns })));
 const Shared = lazy(() => import('../shared/Shared.js').then((m) => ({ default: m.Shared })));

@@ -47,7 +47,12 @@ function onKey(event: KeyboardEvent): void {
   if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented || belongsToControl(event.target, event.key)) return;
   const inFigures =
     event.target instanceof HTMLElement && event.target.closest('[data-figures]') !== null && FREE_IN_FIGURES.has(event.key);
-  if (isTyping(event.target) && !inFigures) return;
+  if (isTyping(event.target) && !inFigures) {
+    // Out of a field, so that the keys of the page are there again; a list that hangs open is closed by its own Esc first.
+    if (event.key === 'Escape' && !document.querySelector('.ant-select-open, .ant-modal-wrap:not([style*="display: none"])'))
+      (event.target as HTMLElement).blur();
+    return;
+  }
   // What lies over the page has the keys to itself, Esc too: it closes by it, and the page under it stays where it is.
   if (document.querySelector('.ant-modal-wrap:not([style*="display: none"]), .ant-drawer-open')) return;
   if (event.key.length === 1 && !singleKeysOn() && event.key !== '?') return;
@@ -64,6 +69,7 @@ function onKey(event: KeyboardEvent): void {
     action.run(event);
     return;
   }
+  if (inFigures && event.key === 'Escape') (event.target as HTMLElement).blur();
   prefix = layers.some((l) =>
     l.actions().some((a) => a.keys.length > 1 && a.keys.startsWith(event.key) && a.keys[1] !== undefined && a.keys.length === 2),
   )

@@ -67,8 +67,10 @@ export function Navigator({ folded, onFold }: { folded: boolean; onFold: () => v
           onKeyDown={(e) => {
             if (e.key === 'Escape') e.currentTarget.blur();
           }}
-          onPressEnter={() => {
+          onPressEnter={(e) => {
             const first = groups[0]?.stations[0];
+            // The hand is at the place now: single keys work there.
+            if (first) e.currentTarget.blur();
             if (first) void navigate(`/case/${caseId}/station/${first.station.id}`);
           }}
         />

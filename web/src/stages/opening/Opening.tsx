@@ -1,4 +1,4 @@
-import { Alert, AutoComplete, Input, Segmented } from 'antd';
+import { Alert, Input, Segmented } from 'antd';
 import {
   answersOf,
   checksFor,
@@ -17,6 +17,7 @@ import {
 } from '@true-ledger/core';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { useDraft } from '../../app/drafts.js';
+import { WithSuggestions } from '../../fields/WithSuggestions.js';
 import { Choice, Choices } from '../../fields/Choice.js';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
@@ -160,16 +161,15 @@ function NotDone({ check, readOnly, answer }: { check: OpeningCheck; readOnly: b
   return (
     <label className="not-done">
       <span>{NOT_DONE.label}</span>
-      <AutoComplete
+      <WithSuggestions
         disabled={readOnly}
         value={text}
-        options={given.filter((g) => g !== text).map((value) => ({ value }))}
+        suggestions={given.filter((g) => g !== text)}
         placeholder="leave empty where it was made"
         maxLength={1000}
-        onChange={setText}
-        onSelect={(value: string) => keep(value)}
+        onChange={(e) => setText(e.target.value)}
         onBlur={() => keep(text)}
-        onKeyDown={(e) => e.key === 'Enter' && keep(text)}
+        onPressEnter={() => keep(text)}
       />
     </label>
   );

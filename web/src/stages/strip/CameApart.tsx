@@ -1,9 +1,10 @@
 import { lostBySteps, reasonsGiven, type StripStanding } from '@true-ledger/core';
-import { AutoComplete, Button, Checkbox } from 'antd';
+import { Button, Checkbox } from 'antd';
 import { useState, type ReactNode } from 'react';
 import { Dialog } from '../../app/Dialog.js';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { useDraft } from '../../app/drafts.js';
+import { WithSuggestions } from '../../fields/WithSuggestions.js';
 
 /** A reason, with those given in this case before to choose from. */
 export function Reason({
@@ -17,17 +18,13 @@ export function Reason({
 }): ReactNode {
   const { view } = useCase();
   return (
-    <AutoComplete
+    <WithSuggestions
       value={value}
-      options={reasonsGiven(view)
-        .filter((r) => r !== value)
-        .slice(0, 8)
-        .map((r) => ({ value: r }))}
-      onChange={onChange}
+      suggestions={reasonsGiven(view).slice(0, 8)}
+      onChange={(e) => onChange(e.target.value)}
       placeholder={placeholder}
       aria-label="Reason"
       maxLength={1000}
-      style={{ width: '100%' }}
     />
   );
 }

@@ -140,7 +140,14 @@ function StepDetail({ standing, current, onDone }: { standing: StripStanding; cu
   const { step, done, waitsFor } = current;
   const losing = lostBySteps(standing, [step.id]);
   const easing = step.holds.some((h) => h.by.kind === 'easing') || step.id === 'play';
+  // Pressed twice before the page has moved on, it is done once.
+  const finished = useRef(false);
+  useEffect(() => {
+    finished.current = false;
+  }, [done]);
   const finish = (note: string): void => {
+    if (finished.current) return;
+    finished.current = true;
     record(
       ...losing.map((item) => ({ kind: 'hold-set' as const, station: null, body: { item: item.id, outcome: 'lost' as const, note } })),
       { kind: 'step-set' as const, station: null, body: { step: step.id, state: 'done' as const, note } },
@@ -157,7 +164,7 @@ function StepDetail({ standing, current, onDone }: { standing: StripStanding; cu
   useKeys([{ keys: 'd', what: 'Step done', run: press }]);
   return (
     <div className="stack">
-      <div className="step-head">
+      <div className="step-head" data-step={step.id}>
         <h2>{step.name}</h2>
         {done ? (
           <>
