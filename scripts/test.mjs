@@ -61,6 +61,7 @@ try {
     'web/src',
     'cli/src',
   ]);
+  step('types of core, server and command line', 'npx', ['tsc', '-b', 'core', 'contract', 'server', 'cli']);
   step('types of the pages', 'npx', ['tsc', '-p', 'web', '--noEmit']);
   step('types of the tests', 'npx', ['tsc', '-p', 'tsconfig.tests.json', '--noEmit']);
   tests('core');
