@@ -171,7 +171,7 @@ describe('at 1280 px', () => {
   });
   it('pages have titles of their own, patterns are found by trade words, dialogs begin in their field', async () => {
     await open('station/rod.1.shell.upper');
-    expect(await me.page.title()).toMatch(/, place · True Ledger$/);
+    expect(await me.page.title()).toMatch(/, Rod 1 upper shell · True Ledger$/);
     await me.page.waitForSelector('#pattern-choice');
     await me.page.keyboard.press('f');
     await me.page.keyboard.type('groove');
@@ -185,7 +185,7 @@ describe('at 1280 px', () => {
     await open('intake');
     await me.press('Put away …');
     await me.page.waitForFunction(
-      () => document.activeElement?.closest('.ant-modal') !== null && document.activeElement?.tagName === 'INPUT',
+      () => document.activeElement?.closest('.ant-modal') !== null && document.activeElement?.getAttribute('aria-label') === 'Reason',
     );
     await me.page.keyboard.press('Escape');
   });

@@ -41,7 +41,11 @@ function tests(project, args = []) {
 let cluster = null;
 try {
   await installPackages();
-  needPackages({ openssl: () => has('openssl'), 'poppler-utils': () => has('pdftotext'), chromium: () => existsSync(process.env.CHROMIUM ?? '/usr/bin/chromium') });
+  needPackages({
+    openssl: () => has('openssl'),
+    'poppler-utils': () => has('pdftotext'),
+    chromium: () => existsSync(process.env.CHROMIUM ?? '/usr/bin/chromium'),
+  });
   await build();
   cluster = new Cluster(join(ROOT, '.data', 'test'));
   await cluster.start();

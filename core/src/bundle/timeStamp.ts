@@ -57,7 +57,7 @@ export interface StampCheck {
 const buffer = (bytes: Uint8Array): ArrayBuffer => Uint8Array.from(bytes).buffer;
 const same = (a: Uint8Array, b: Uint8Array): boolean => a.length === b.length && a.every((byte, i) => byte === b[i]);
 const view = (block: { valueBlock: { valueHexView: Uint8Array } }): Uint8Array => block.valueBlock.valueHexView;
-/** An integer is signed: a leading zero keeps it positive. */
+/** A nonce as an integer: the 1 before it keeps it positive, and whole where it begins with zeros. */
 const integer = (bytes: Uint8Array): asn1js.Integer => new asn1js.Integer({ valueHex: buffer(Uint8Array.of(0x01, ...bytes)) });
 
 /** The question to an authority for these bytes (RFC 3161, 2.4.1): their SHA-256 and a nonce; its certificate is asked for. DER. */

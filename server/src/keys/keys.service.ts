@@ -1,4 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
+import type { ShopKeys } from '@true-ledger/contract';
 import { keyFingerprint, makeShopKey, sealBundle, signStatement, type Seal, type SealClaims, type ShopKey } from '@true-ledger/core';
 import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -8,13 +9,7 @@ import { CONFIG, type ServerConfig } from '../config.js';
 interface KeyFile extends ShopKey {
   readonly made: string;
   /** Public halves of earlier keys, each signed over to the next with the earlier one. */
-  readonly earlier: ReadonlyArray<{
-    readonly key: string;
-    readonly made: string;
-    readonly until: string;
-    readonly next: string;
-    readonly signature: string;
-  }>;
+  readonly earlier: ShopKeys['earlier'];
 }
 
 export const SUCCESSION = 'true-ledger/key-succession';
@@ -49,7 +44,7 @@ export class KeysService {
   }
 
   /** Public halves, the one in use first, with the signatures by which one follows the other. */
-  publicKeys(): { key: string; fingerprint: string; made: string; earlier: KeyFile['earlier'] } {
+  publicKeys(): ShopKeys {
     const { key, made, earlier } = this.held();
     return { key, fingerprint: keyFingerprint(key), made, earlier };
   }

@@ -1,6 +1,6 @@
 import { Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import type { SealLine, StampSaid } from '@true-ledger/contract';
+import type { SealLine, ShopKeys, StampSaid } from '@true-ledger/contract';
 import { stampWords, type StampVerdict } from '@true-ledger/core';
 import type { Response } from 'express';
 import { Needs } from '../accounts/guard.js';
@@ -21,19 +21,14 @@ export class SealsController {
   /** Days that are sealed, the newest first. */
   @Needs('builder')
   @Get()
-  async all(): Promise<SealLine[]> {
-    return (await this.seals.all()).map(({ statement: s, stamp }) => ({
-      day: s.day,
-      cases: s.cases.length,
-      key: s.key,
-      stamped: stamp !== null,
-    }));
+  all(): Promise<SealLine[]> {
+    return this.seals.all();
   }
 
   /** Public keys of the shop: the one in use, and those before it with the signatures by which they follow. */
   @Needs('reader')
   @Get('keys')
-  publicKeys(): ReturnType<KeysService['publicKeys']> {
+  publicKeys(): ShopKeys {
     return this.keys.publicKeys();
   }
 

@@ -30,19 +30,7 @@ export class ShopService {
   }
 
   async saveShop({ basedOn, letterhead }: { basedOn: number; letterhead: Letterhead }, byName: string): Promise<ShopRecord> {
-    const rows = this.db.getRepository(ShopRow);
-    const next = { letterhead: letterhead as never, version: basedOn + 1, byName, time: new Date() };
-    const done =
-      basedOn === 0
-        ? await rows
-            .createQueryBuilder()
-            .insert()
-            .values({ id: 1, ...next })
-            .orIgnore()
-            .returning('id')
-            .execute()
-        : await rows.createQueryBuilder().update(next).where({ id: 1, version: basedOn }).returning('id').execute();
-    if ((done.raw as unknown[]).length === 0) throw changedMeanwhile((await rows.findOneBy({ id: 1 }))?.byName);
+    await this.keep(ShopRow, { id: 1 }, basedOn, { letterhead, byName });
     return this.shop();
   }
 
@@ -52,19 +40,32 @@ export class ShopService {
   }
 
   async saveParties(caseId: string, { basedOn, parties }: { basedOn: number; parties: Parties }, byName: string): Promise<CaseParties> {
-    const rows = this.db.getRepository(PartiesRow);
-    const next = { parties: parties as never, version: basedOn + 1, byName, time: new Date() };
-    const done =
-      basedOn === 0
-        ? await rows
-            .createQueryBuilder()
-            .insert()
-            .values({ caseId, ...next })
-            .orIgnore()
-            .returning('"caseId"')
-            .execute()
-        : await rows.createQueryBuilder().update(next).where({ caseId, version: basedOn }).returning('"caseId"').execute();
-    if ((done.raw as unknown[]).length === 0) throw changedMeanwhile((await rows.findOneBy({ caseId }))?.byName);
+    await this.keep(PartiesRow, { caseId }, basedOn, { parties, byName });
     return this.parties(caseId);
+  }
+
+  /** Keeps the next version of a row, unless somebody did so meanwhile. */
+  private async keep<Row extends ShopRow | PartiesRow>(
+    of: new () => Row,
+    at: Partial<Row>,
+    basedOn: number,
+    what: Partial<Row> & { byName: string },
+  ): Promise<void> {
+    const rows = this.db.getRepository<ShopRow | PartiesRow>(of);
+    const next = { ...what, version: basedOn + 1, time: new Date() } as object;
+    const query = rows.createQueryBuilder();
+    const done = await (
+      basedOn === 0
+        ? query
+            .insert()
+            .values({ ...at, ...next })
+            .orIgnore()
+            .returning('version')
+        : query
+            .update(next)
+            .where({ ...at, version: basedOn })
+            .returning('version')
+    ).execute();
+    if ((done.raw as unknown[]).length === 0) throw changedMeanwhile((await rows.findOneBy(at))?.byName);
   }
 }

@@ -1,12 +1,14 @@
 import type { ApiError, SealLine } from '@true-ledger/contract';
 import { App, Button, Table } from 'antd';
 import { useState, type ReactNode } from 'react';
+import { useTakeFile } from '../app/takeFile.js';
 import { useSealsQuery, useShopKeysQuery, useStampOfSealQuery, useStampSealMutation } from '../app/api.js';
 
 /** The shop's key, and the days on which all ledgers were sealed, with what an outside witness said of each. */
 export function Seals(): ReactNode {
   const { data: keys } = useShopKeysQuery();
-  const { data: seals = [], isFetching } = useSealsQuery();
+  const { data: seals = [], isFetching, refetch } = useSealsQuery();
+  const { takeFile, busy } = useTakeFile('/api/seals');
   const [stamp, { isLoading, originalArgs }] = useStampSealMutation();
   const [open, setOpen] = useState<readonly string[]>([]);
   const { message } = App.useApp();
@@ -23,8 +25,8 @@ export function Seals(): ReactNode {
       <h2>Key and seals</h2>
       <p>
         The shop signs with the key <b className="figure">{keys?.fingerprint ?? '…'}</b>
-        {keys && keys.earlier.length > 0 && `, the ${keys.earlier.length + 1}th in turn`}. It stands on every account and in every bundle;
-        give it to those who must know that a paper is yours.
+        {keys && keys.earlier.length > 0 && ` (earlier keys, each signed over to the next: ${keys.earlier.length})`}. It stands on every
+        account and in every bundle; give it to those who must know that a paper is yours.
       </p>
       <p className="quiet">
         Once a day the heads of all ledgers are sealed with it, and a witness outside stamps the seal. Print or mail a seal now and then:
@@ -60,13 +62,13 @@ export function Seals(): ReactNode {
             title: 'To keep outside',
             render: (_, { day, stamped }) => (
               <span className="row">
-                <a href={`/api/seals/${day}`} download>
-                  seal as text
-                </a>
+                <Button size="small" onClick={() => void takeFile(day, 'The seal')}>
+                  Seal as text
+                </Button>
                 {stamped && (
-                  <a href={`/api/seals/${day}/stamp.tsr`} download>
-                    its stamp
-                  </a>
+                  <Button size="small" onClick={() => void takeFile(`${day}/stamp.tsr`, 'The stamp')}>
+                    Its stamp
+                  </Button>
                 )}
               </span>
             ),
@@ -74,9 +76,9 @@ export function Seals(): ReactNode {
         ]}
       />
       <p>
-        <a href="/api/seals/today" download>
-          Take today's seal
-        </a>
+        <Button loading={busy === 'today'} onClick={() => void takeFile('today', 'The seal').then(() => refetch())}>
+          Take today’s seal
+        </Button>
       </p>
     </section>
   );

@@ -1,7 +1,8 @@
 import { Modal, type ModalProps } from 'antd';
 import { useRef, type ReactNode } from 'react';
+import { TICKED } from './keys.js';
 
-const FIELD = 'input:not([disabled]):not([type=hidden]), textarea:not([disabled])';
+const FIELD = 'input:not([disabled]):not([type=hidden]):not([type=radio]):not([type=checkbox]), textarea:not([disabled])';
 
 /** A dialog that puts the hand in its first field, or on its button, and takes Enter in a field of one line as that button. */
 export function Dialog({ children, afterOpenChange, ...props }: ModalProps): ReactNode {
@@ -25,6 +26,7 @@ export function Dialog({ children, afterOpenChange, ...props }: ModalProps): Rea
             e.nativeEvent.isComposing ||
             e.defaultPrevented ||
             !(at instanceof HTMLInputElement) ||
+            TICKED.has(at.type) ||
             at.closest('.ant-select, form')
           )
             return;

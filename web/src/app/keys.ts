@@ -32,7 +32,7 @@ function isTyping(target: EventTarget | null): boolean {
 }
 
 /** Inputs nobody types into: a box that was just ticked has the focus, and the keys of the page go on working. */
-const TICKED: ReadonlySet<string> = new Set(['checkbox', 'radio', 'button', 'file', 'range', 'color', 'submit', 'reset']);
+export const TICKED: ReadonlySet<string> = new Set(['checkbox', 'radio', 'button', 'file', 'range', 'color', 'submit', 'reset']);
 
 /** Keys a field for figures has no use for (`data-figures`), so that they mean there what they mean everywhere. */
 const FREE_IN_FIGURES: ReadonlySet<string> = new Set(['?', 'Escape']);

@@ -3,11 +3,11 @@ import { useCallback, useState } from 'react';
 import { asProblem } from './api.js';
 import { saveBlob } from './saveBlob.js';
 
-/** Fetches a file of a case from the server and hands it to the browser to keep; says why when it was not made. `busy` is the path under way. */
-export function useTakeFile(caseId: string): {
+/** Fetches a file under an address of the server and hands it to the browser to keep; says why when it was not made. `busy` is the path under way. */
+export function useTakeFile(under: string): {
   takeFile: (path: string, what: string) => Promise<void>;
   busy: string | null;
-  /** Run of the PDF that is being made, by which its progress is asked. */
+  /** Name of the making, by which the progress of a PDF is asked. */
   run: string | null;
 } {
   const { message } = App.useApp();
@@ -17,9 +17,9 @@ export function useTakeFile(caseId: string): {
     async (path: string, what: string): Promise<void> => {
       setBusy(path);
       try {
-        const made = /^report.*\.pdf$/.test(path) ? crypto.randomUUID() : null;
-        setRun(made);
-        const response = await fetch(`/api/cases/${caseId}/${path}${made ? `?run=${made}` : ''}`);
+        const making = crypto.randomUUID();
+        setRun(making);
+        const response = await fetch(`${under}/${path}?run=${making}`);
         if (!response.ok) throw asProblem({ data: await response.json().catch(() => null) });
         const name = /filename="([^"]+)"/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? path;
         saveBlob(name, await response.blob());
@@ -30,7 +30,7 @@ export function useTakeFile(caseId: string): {
         setRun(null);
       }
     },
-    [caseId, message],
+    [under, message],
   );
   return { takeFile, busy, run };
 }

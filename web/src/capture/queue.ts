@@ -193,11 +193,14 @@ function sendOne(file: QueuedFile, me: Me): Thunk<Promise<boolean>> {
     dispatch(slice.actions.changed({ id: file.id, status: 'sending', share: 0, problem: null }));
     let current = file;
     if (!current.sha256) {
+      // What is told on the way comes by another road than the answer, and may come after it.
+      let looking = true;
       const prepared = await filing().prepare(
         blob,
         { picture: file.kind === 'photo', placed: file.station !== null },
-        proxy((looked: number) => void dispatch(slice.actions.changed({ id: file.id, looked }))),
+        proxy((looked: number) => void (looking && dispatch(slice.actions.changed({ id: file.id, looked })))),
       );
+      looking = false;
       dispatch(slice.actions.changed({ id: file.id, looked: null }));
       current = { ...current, ...prepared };
       change(prepared);

@@ -53,7 +53,7 @@ export function CaseFrame({ me }: { me: Me }): ReactNode {
 }
 
 /** Pages of a case that are named otherwise than their address. */
-const PAGE_NAMES: Readonly<Record<string, string>> = { opening: 'before opening', 'second-opinion': 'second opinions', station: 'place' };
+const PAGE_NAMES: Readonly<Record<string, string>> = { opening: 'before opening', 'second-opinion': 'second opinions' };
 
 const Frame = memo(function Frame({ open }: { open: OpenCase }): ReactNode {
   const [keysShown, setKeysShown] = useState(false);
@@ -62,7 +62,8 @@ const Frame = memo(function Frame({ open }: { open: OpenCase }): ReactNode {
   const dispatch = useAppDispatch();
   const { caseId, view, me, diagnosis } = open;
   const { pathname } = useLocation();
-  const stage = pathname.split('/')[3] ?? 'bench';
+  const [, , , stage = 'bench', place = ''] = pathname.split('/');
+  const here = stage === 'station' ? view.byId.get(place)?.station.name : PAGE_NAMES[stage];
   const go = (to: string) => (): void => void navigate(`/case/${caseId}/${to}`);
   useKeys([
     { keys: '?', what: 'This list', run: () => setKeysShown((x) => !x) },
@@ -84,7 +85,7 @@ const Frame = memo(function Frame({ open }: { open: OpenCase }): ReactNode {
   ]);
   return (
     <div className={folded ? 'case folded' : 'case'}>
-      <title>{`${view.number}, ${PAGE_NAMES[stage] ?? stage} · True Ledger`}</title>
+      <title>{`${view.number}, ${here ?? stage} · True Ledger`}</title>
       <SkipLink />
       <header className="strip">
         <Link to="/" className="case-name" title="Back to the Shelf">

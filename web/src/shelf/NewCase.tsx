@@ -29,7 +29,7 @@ export function NewCase(): ReactNode {
   const [reference, setReference] = useDraft('Client reference');
   const [create, { isLoading, error }] = useCreateCaseMutation();
   const { data: sheets = [] } = useSheetsQuery();
-  const [search] = useSearchParams();
+  const [search, setSearch] = useSearchParams();
   const [sheetId, setSheetId] = useState<string | null>(search.get('sheet'));
   const sheet = sheets.find((s) => s.id === sheetId) ?? null;
   // A sheet named in the address brings its layout once it is there.
@@ -103,6 +103,8 @@ export function NewCase(): ReactNode {
             onChange={(value) => {
               const own = sheets.find((s) => `sheet:${s.id}` === value) ?? null;
               taken.current = true;
+              // Another engine was chosen: nothing of the earlier case is taken over.
+              if (likeId) setSearch({}, { replace: true });
               setSheetId(own?.id ?? null);
               setLayout(own?.layout ?? ENGINE_TEMPLATES.find((t) => t.id === value)!.layout);
             }}

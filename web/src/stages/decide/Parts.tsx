@@ -148,7 +148,7 @@ function Line({ d }: { d: StandingDisposition }): ReactNode {
 
 function MachineShop({ dispositions }: { dispositions: readonly StandingDisposition[] }): ReactNode {
   const { view, caseId } = useCase();
-  const { takeFile, busy } = useTakeFile(caseId);
+  const { takeFile, busy } = useTakeFile(`/api/cases/${caseId}`);
   const sheet = machineSheet(view, dispositions);
   return (
     <section className="pane" aria-label="Machine shop">

@@ -46,7 +46,7 @@ export function DocumentStage(): ReactNode {
   const record = useRecord();
   const now = useNow();
   const [cover, setCover] = useState(false);
-  const { takeFile, busy, run } = useTakeFile(caseId);
+  const { takeFile, busy, run } = useTakeFile(`/api/cases/${caseId}`);
   const unsent = useAppSelector((s) => s.outbox.items.some((i) => i.caseId === caseId));
   const model = useAccount(state);
   const layout = layoutOf(view);

@@ -132,7 +132,7 @@ function JournalPolar({ outcome }: Charted): ReactNode {
       };
     };
     const limit = { color: INK.limit, width: 1, dash: 'dash' } as const;
-    const axis = { range: [-reach, reach], showgrid: false, showticklabels: false, zerolinecolor: '#d5dadd' };
+    const axis = { range: [-reach, reach], showgrid: false, showticklabels: false, zerolinecolor: INK.band };
     return {
       data: [
         ...read.map(({ plane, points }) => round(plane, ovalThrough(points), { color: INK.first, dash: styles[plane], width: 2 })),
