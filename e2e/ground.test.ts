@@ -125,6 +125,25 @@ describe('without the server', () => {
     await shop.start();
     await me.saved();
   });
+  it('nothing is kept of cases once the session was ended elsewhere', async () => {
+    const kept = (): Promise<boolean> => me.page.evaluate(() => caches.has('known'));
+    await open('bench');
+    await me.page.waitForSelector('[data-station].here');
+    expect(await kept()).toBe(true);
+    const other = await Person.arrive(browser, shop);
+    await other.signIn('mara');
+    const ended = await other.page.evaluate(async () => {
+      const all = (await (await fetch('/api/sessions')).json()) as Array<{ id: string; current: boolean }>;
+      const others = all.filter((s) => !s.current);
+      for (const { id } of others) await fetch(`/api/sessions/${id}`, { method: 'DELETE' });
+      return others.length;
+    });
+    expect(ended).toBe(1);
+    await me.page.reload();
+    await me.page.waitForSelector('#signIn');
+    expect(await kept()).toBe(false);
+    await me.signIn('mara');
+  });
 });
 
 describe('before first use', () => {

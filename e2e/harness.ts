@@ -182,12 +182,19 @@ export class Person {
     return this.page.evaluate(() => document.body.innerText);
   }
 
-  /** The visible button, link or label with exactly this text, or this accessible name. */
-  async find(name: string): Promise<ElementHandle<Element>> {
+  /** The visible button, link or label with exactly this text, or this accessible name; `free`: once it can be pressed, neither disabled nor covered. */
+  async find(name: string, free = false): Promise<ElementHandle<Element>> {
     const handle = await this.page
       .waitForFunction(
-        (wanted: string) =>
-          [
+        (wanted: string, mustBeFree: boolean) => {
+          const isFree = (e: Element): boolean => {
+            if ((e as HTMLButtonElement).disabled) return false;
+            e.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+            const box = e.getBoundingClientRect();
+            const hit = document.elementFromPoint(box.x + box.width / 2, box.y + box.height / 2);
+            return hit !== null && (e.contains(hit) || hit.contains(e));
+          };
+          const found = [
             ...document.querySelectorAll(
               'button, a, label, [role=radio], [role=tab], .ant-segmented-item, .ant-checkbox-wrapper, .ant-radio-wrapper',
             ),
@@ -195,18 +202,21 @@ export class Person {
             (e) =>
               ((e as HTMLElement).innerText?.trim() === wanted || e.getAttribute('aria-label') === wanted) &&
               (e as HTMLElement).offsetParent !== null,
-          ) ?? null,
+          );
+          return found && (!mustBeFree || isFree(found)) ? found : null;
+        },
         {},
         name,
+        free,
       )
       .catch(async () => {
-        throw new Error(`no control called "${name}" in:\n${(await this.text()).slice(0, 2500)}`);
+        throw new Error(`no ${free ? 'free ' : ''}control called "${name}" in:\n${(await this.text()).slice(0, 2500)}`);
       });
     return handle.asElement() as ElementHandle<Element>;
   }
 
   async press(name: string): Promise<void> {
-    await (await this.find(name)).click();
+    await (await this.find(name, true)).click();
   }
 
   /** Picks an option of a drop-down by its label. */

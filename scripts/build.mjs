@@ -1,4 +1,4 @@
 import { build, installPackages } from './lib.mjs';
 
-await installPackages();
+await installPackages({ whole: false });
 await build();

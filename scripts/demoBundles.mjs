@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { Cluster } from './database.mjs';
 import { build, installPackages, ROOT } from './lib.mjs';
 
-await installPackages();
+await installPackages({ whole: true });
 await build();
 const cluster = new Cluster(join(ROOT, '.data', 'bench'));
 const { startedHere } = await cluster.start();

@@ -88,23 +88,42 @@ function runBeside(command, args, options = {}) {
   });
 }
 
+const stampFileOf = (name) => join(ROOT, 'node_modules', `.stamp-${name}`);
+
+/** Whether what `whenChanged` did under this name still stands. */
+function isDone(name, paths, outputs) {
+  const stampFile = stampFileOf(name);
+  return existsSync(stampFile) && readFileSync(stampFile, 'utf8') === hashFiles(paths) && outputs.every((o) => existsSync(join(ROOT, o)));
+}
+
 /** Does `work` unless the files it depends on are unchanged since the last time; stopped half-way, it is done again. */
 async function whenChanged(name, paths, outputs, work) {
-  const stampFile = join(ROOT, 'node_modules', `.stamp-${name}`);
+  if (isDone(name, paths, outputs)) return;
   const stamp = hashFiles(paths);
-  const done = existsSync(stampFile) && readFileSync(stampFile, 'utf8') === stamp && outputs.every((o) => existsSync(join(ROOT, o)));
-  if (done) return;
   const from = Date.now();
   await work();
   say(`  ${name}: ${Math.round((Date.now() - from) / 1000)} s`);
-  mkdirSync(dirname(stampFile), { recursive: true });
-  writeFileSync(stampFile, stamp);
+  mkdirSync(dirname(stampFileOf(name)), { recursive: true });
+  writeFileSync(stampFileOf(name), stamp);
 }
 
-export function installPackages() {
-  return whenChanged('packages', ['package-lock.json', '.npmrc'], ['node_modules/typescript'], () => {
-    say('Installing packages (the longest part of a first start) …');
-    return runBeside('npm', ['ci', '--ignore-scripts', '--no-fund', '--no-audit']);
+/** Installs what building and running needs, half of all packages; what tests, lint and benches need as well when `whole`. */
+export async function installPackages({ whole }) {
+  const from = ['package-lock.json', '.npmrc'];
+  const some = ['packages', from, ['node_modules/typescript']];
+  const all = ['all-packages', from, ['node_modules/jest']];
+  if (isDone(...all)) return;
+  // Where the tests were set up before, they stay so.
+  if (!whole && !existsSync(join(ROOT, 'node_modules/jest')))
+    return whenChanged(...some, () => {
+      say('Installing packages (the longest part of a first start) …');
+      return runBeside('npm', ['ci', '--omit=dev', '--ignore-scripts', '--no-fund', '--no-audit']);
+    });
+  // Beside an application that runs from this folder, packages are added and none is taken away.
+  const add = isDone(...some);
+  return whenChanged(...all, () => {
+    say(add ? 'Adding the packages of the tests …' : 'Installing packages …');
+    return runBeside('npm', [...(add ? ['install', '--no-save'] : ['ci']), '--ignore-scripts', '--no-fund', '--no-audit']);
   });
 }
 

@@ -85,7 +85,7 @@ try {
   // The database is set up while packages come in.
   const database = process.env.DATABASE_URL ? null : ownDatabase();
   database?.catch(() => undefined);
-  await installPackages();
+  await installPackages({ whole: false });
   await build();
   let databaseUrl = process.env.DATABASE_URL;
   if (database) {

@@ -40,7 +40,7 @@ function tests(project, args = []) {
 
 let cluster = null;
 try {
-  await installPackages();
+  await installPackages({ whole: true });
   needPackages({
     openssl: () => has('openssl'),
     'poppler-utils': () => has('pdftotext'),

@@ -291,6 +291,8 @@ export interface SealLine {
   /** Ed25519 public key it is signed with, hex. */
   readonly key: string;
   readonly stamped: boolean;
+  /** By the stand-in that ships with the application: it proves nothing. */
+  readonly simulated: boolean;
 }
 
 /** What the time-stamp of a seal proves. */

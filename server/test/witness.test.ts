@@ -4,7 +4,7 @@ import { createServer, type Server } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { certificatesOf, stampQuery, stampVerdict, type StampCheck, type StampVerdict } from '@true-ledger/core';
-import type { StampSaid } from '@true-ledger/contract';
+import type { SealLine, StampSaid } from '@true-ledger/contract';
 import { DataSource } from 'typeorm';
 import { StandInAuthority } from '../src/seals/standInAuthority.js';
 import { bytesOf, newCase, startBench, type Bench } from './harness.js';
@@ -212,6 +212,19 @@ describe('the seals of a shop', () => {
     writeFileSync(at('seal.tsr'), tsr);
     expect(openssl('ts', '-verify', '-data', 'seal.txt', '-in', 'seal.tsr', '-CAfile', 'ca.pem')).toMatch(/OK/);
     await bench.people.reader.post(`/api/seals/${day}/stamp`).expect(403);
+    const [line] = (await bench.people.builder.get('/api/seals').expect(200)).body as SealLine[];
+    expect(line).toMatchObject({ day, stamped: true, simulated: false });
+  });
+  it('are listed as stamped by the stand-in where it was the stand-in', async () => {
+    const plain = await startBench();
+    await newCase(plain.people.builder);
+    const list = async (): Promise<SealLine> => ((await plain.people.builder.get('/api/seals').expect(200)).body as SealLine[])[0]!;
+    const text = (await plain.people.builder.get('/api/seals/today').expect(200)).text;
+    const day = /^Day +(\S+)/m.exec(text)![1]!;
+    expect(await list()).toMatchObject({ day, stamped: false, simulated: false });
+    await plain.people.builder.post(`/api/seals/${day}/stamp`).expect(200);
+    expect(await list()).toMatchObject({ day, stamped: true, simulated: true });
+    await plain.close();
   });
   it('do not take the stamp of another day for their own', async () => {
     const db = bench.app.get(DataSource);

@@ -2,6 +2,7 @@ import { isExamined, type CaseView } from '../ledger/views.js';
 import type { EvidenceItem } from './evidence.js';
 import { informationGain, marginalsAfter } from './joint.js';
 import { steady, type Posterior } from './model.js';
+import { featuresSetAside } from '../opening/record.js';
 import { stripStanding } from '../strip/state.js';
 import type { Feature } from './types.js';
 
@@ -30,7 +31,7 @@ export interface Shift {
 /**
  * Unexamined features by expected information gain per minute. The gain is the mutual information between the feature and the cause set,
  * I(f; S) = H(f) − Σ P(S) H(f | S), exact over the enumerated sets. Features whose group already holds an observation, and those whose every
- * place is lost, gone before it came to us or not present, are never asked for.
+ * place is lost, gone before it came to us or not present, are never asked for; nor are those of checks said not to be done, unless a part shows them too.
  */
 export function nextChecks(
   view: CaseView,
@@ -40,11 +41,13 @@ export function nextChecks(
   limit = 6,
 ): NextCheck[] {
   const lost = stripStanding(view).lostFeatures;
+  const aside = featuresSetAside(view);
   const observed = new Set(evidence.map((e) => e.feature.id));
   const groups = new Set(evidence.flatMap((e) => (e.feature.group ? [e.feature.group] : [])));
   const checks: Array<NextCheck & { of: Feature }> = [];
   for (const f of features.values()) {
     if (observed.has(f.id) || (f.group && groups.has(f.group)) || lost.has(f.id) || isPerished(view, f)) continue;
+    if (aside.has(f.id) && !f.parts) continue;
     const { chance, bits } = informationGain(post, f);
     const none: Shift = { cause: '', before: 0, after: 0 };
     checks.push({

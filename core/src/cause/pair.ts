@@ -1,3 +1,4 @@
+import { featuresSetAside } from '../opening/record.js';
 import { stripStanding } from '../strip/state.js';
 import type { CaseView } from '../ledger/views.js';
 import { applicableModel, linksOf } from './diagnose.js';
@@ -13,7 +14,7 @@ export interface PairSign {
   /** Decibans for the first against the second, if it is found and if it is looked for and not there. */
   readonly ifFound: number;
   readonly ifNot: number;
-  readonly state: 'found' | 'not there' | 'still possible' | 'lost';
+  readonly state: 'found' | 'not there' | 'still possible' | 'lost' | 'not done';
   readonly step: string;
   readonly minutes: number;
   readonly why: string;
@@ -30,6 +31,7 @@ export function comparePair(view: CaseView, first: Cause, second: Cause): PairSi
   if (a < 0 || b < 0) return [];
   const evidence = new Map(collectEvidence(view).map((e) => [e.feature.id, e.present]));
   const lost = stripStanding(view).lostFeatures;
+  const aside = featuresSetAside(view);
   const decibans = (x: number, y: number): number => 10 * Math.log10(Math.max(1e-12, x) / Math.max(1e-12, y));
   return [...features.values()]
     .flatMap((f): PairSign[] => {
@@ -42,13 +44,15 @@ export function comparePair(view: CaseView, first: Cause, second: Cause): PairSi
         l ? [`${i === 0 ? first.name : second.name}: ${l.strength}${l.prevents ? ' prevents it' : ''}, ${l.reason}`] : [],
       );
       const held = evidence.get(f.id);
+      const because = f.parts ? undefined : aside.get(f.id);
+      if (because !== undefined) why.unshift(`not done: ${because}`);
       return [
         {
           feature: f.id,
           name: f.name,
           ifFound,
           ifNot,
-          state: held === true ? 'found' : held === false ? 'not there' : lost.has(f.id) || isPerished(view, f) ? 'lost' : 'still possible',
+          state: stateOf(held, lost.has(f.id) || isPerished(view, f), because !== undefined),
           step: f.check.step,
           minutes: f.check.minutes,
           why: why.join('; '),
@@ -56,4 +60,9 @@ export function comparePair(view: CaseView, first: Cause, second: Cause): PairSi
       ];
     })
     .sort((x, y) => Math.max(Math.abs(y.ifFound), Math.abs(y.ifNot)) - Math.max(Math.abs(x.ifFound), Math.abs(x.ifNot)));
+}
+
+function stateOf(held: boolean | undefined, lost: boolean, aside: boolean): PairSign['state'] {
+  if (held !== undefined) return held ? 'found' : 'not there';
+  return lost ? 'lost' : aside ? 'not done' : 'still possible';
 }

@@ -45,6 +45,8 @@ export interface OpeningCheck {
   /** Kinds of lubrication or arrangement the check does not fit. */
   readonly without?: readonly EngineTag[];
   readonly fields: readonly CheckField[];
+  /** Features its figures decide, beside those of its options. */
+  readonly reckons?: readonly string[];
 }
 
 /** Place of a check that says why it was not made; every check has it. */
@@ -223,6 +225,7 @@ export const OPENING_CHECKS: readonly OpeningCheck[] = [
     minutes: 15,
     how: 'All plugs out, throttle open, same number of turns each; then a spoon of oil and again.',
     caution: 'Fuel and ignition off. Do not crank an engine that turned tight or locked.',
+    reckons: ['measured.compression-one-low', 'measured.compression-adjacent-low', 'measured.compression-all-low', 'measured.wet-rise'],
     fields: [
       { id: 'dry', label: 'Dry', kind: 'quantity', quantity: 'pressure', per: 'cylinder' },
       { id: 'wet', label: 'Wet', kind: 'quantity', quantity: 'pressure', per: 'cylinder' },
@@ -259,6 +262,7 @@ export const OPENING_CHECKS: readonly OpeningCheck[] = [
     how: 'A gauge of your own in the gallery, if the engine still runs safely.',
     caution: 'Do not start an engine that knocks or turned tight.',
     needs: ['pressure-fed'],
+    reckons: ['measured.pressure-low'],
     fields: [
       { id: 'cold-idle', label: 'Cold, idle', kind: 'quantity', quantity: 'pressure' },
       { id: 'cold-rated', label: 'Cold, rated speed', kind: 'quantity', quantity: 'pressure' },
@@ -272,6 +276,7 @@ export const OPENING_CHECKS: readonly OpeningCheck[] = [
     minutes: 6,
     how: 'Bar on the crank nose, plugs out, one slow turn each way. Note where it binds.',
     caution: 'Never force a locked engine; never start it to hear the knock.',
+    reckons: ['measured.turning-notchy'],
     fields: [
       {
         id: 'feel',
@@ -294,6 +299,7 @@ export const OPENING_CHECKS: readonly OpeningCheck[] = [
     minutes: 5,
     how: 'Indicator on the nose: push end to end, then lift and let down.',
     without: ['premix'],
+    reckons: ['measured.end-float-high', 'measured.nose-play'],
     fields: [
       { id: 'float', label: 'End float', kind: 'quantity', quantity: 'length' },
       { id: 'play', label: 'Up and down at the nose', kind: 'quantity', quantity: 'length' },
@@ -348,6 +354,11 @@ export const OPENING_CHECKS: readonly OpeningCheck[] = [
 export function checksFor(layout: EngineLayout): OpeningCheck[] {
   const tags = engineTags(layout);
   return OPENING_CHECKS.filter((c) => applies(c.needs, tags) && !c.without?.some((t) => tags.has(t)));
+}
+
+/** Features a check can show. */
+export function featuresOf(check: OpeningCheck): string[] {
+  return [...check.fields.flatMap((f) => f.options ?? []).flatMap((option) => option.feature ?? []), ...(check.reckons ?? [])];
 }
 
 export function openingCheck(id: string): OpeningCheck | undefined {

@@ -2,13 +2,14 @@ import fc from 'fast-check';
 import { readCaseFile, type CaseFile } from '../bundle/caseFile.js';
 import { collectEvidence } from '../cause/evidence.js';
 import { feature } from '../cause/data/features.js';
-import { CAUSES } from '../cause/data/causes.js';
+import { cause, CAUSES } from '../cause/data/causes.js';
 import { OPENING_LINK_CAUSES } from '../cause/data/openingLinks.js';
 import { diagnose } from '../cause/diagnose.js';
+import { comparePair } from '../cause/pair.js';
 import { ENGINE_TEMPLATES, engineTemplate } from '../engine/templates.js';
-import { checksFor, fieldKeys, OPENING_CHECKS } from './checks.js';
+import { checksFor, featuresOf, fieldKeys, OPENING_CHECKS } from './checks.js';
 import { reportModel } from '../report/model.js';
-import { notDone, readAnswer } from './record.js';
+import { featuresSetAside, notDone, readAnswer } from './record.js';
 import { compressionResult, turningResult } from './results.js';
 
 const FOUR = engineTemplate('inline-4-petrol')!.layout;
@@ -24,9 +25,7 @@ const dry = (values: readonly (number | string)[], field = 'dry') =>
 
 describe('the table of checks', () => {
   it('names only features that exist, and causes that exist', () => {
-    for (const c of OPENING_CHECKS)
-      for (const f of c.fields)
-        for (const o of f.options ?? []) if (o.feature && !feature(o.feature)) throw new Error(`${c.id}: ${o.feature}`);
+    for (const id of OPENING_CHECKS.flatMap(featuresOf)) expect([id, feature(id)?.id]).toEqual([id, id]);
     expect(OPENING_LINK_CAUSES.filter((id) => !CAUSES.some((c) => c.id === id))).toEqual([]);
   });
   it.each(ENGINE_TEMPLATES.map((t) => [t.id, t.layout] as const))('%s: every check fits, every place can be answered', (_, layout) => {
@@ -127,6 +126,22 @@ describe('evidence from before opening', () => {
     expect(notDone(seen, 'coolant')).toBeNull();
     const told = reportModel(seen, 'h', 1).sections.find((s) => s.id === 'opening')!;
     expect(told.blocks).toContainEqual({ kind: 'list', items: ['Dipstick: came drained'] });
+  });
+  it('asks no more for what only a check not made could show', () => {
+    const asked = (checks: CaseFile['checks']) => featuresSetAside(view({ checks }));
+    expect(asked([]).size).toBe(0);
+    const drained = [{ check: 'dipstick', field: 'not-done', answer: 'came drained' }];
+    expect(asked(drained).get('fluid.level-low')).toBe('came drained');
+    const none = checksFor(FOUR).map((c) => ({ check: c.id, field: 'not-done', answer: 'came in boxes' }));
+    const aside = asked(none);
+    const offered = (checks: CaseFile['checks']) =>
+      diagnose(view({ checks })).nextChecks.filter((n) => aside.has(n.feature) && !feature(n.feature)!.parts);
+    expect(offered([]).length).toBeGreaterThan(0);
+    expect(offered(none)).toEqual([]);
+    const pair = (checks: CaseFile['checks']) =>
+      comparePair(view({ checks }), cause('oil-low')!, cause('fuel-in-oil')!).find((s) => s.feature === 'fluid.level-low');
+    expect(pair([])?.state).toBe('still possible');
+    expect(pair(drained)).toMatchObject({ state: 'not done', why: expect.stringContaining('came drained') as string });
   });
   it('clears all cylinders only when most were looked into', () => {
     const clear = (n: number) => Array.from({ length: n }, (_, i) => ({ check: 'borescope', field: `seen.${i + 1}`, answer: ['clear'] }));

@@ -22,6 +22,7 @@ import { Subject } from 'rxjs';
 import { DataSource, In, MoreThan, type EntityManager } from 'typeorm';
 import { CaseClipRow, CasePhotoRow, CaseRow, EntryRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
+import { turns } from '../threads/turn.js';
 import { StateCache } from './stateCache.js';
 import { blankSummary } from './summary.js';
 
@@ -169,7 +170,9 @@ export class LedgerService {
     let state = await this.stateIn(tx, row);
     const sealed: LedgerEntry[] = [];
     const fresh: LedgerEntry[] = [];
+    const turn = turns();
     for (const draft of drafts) {
+      await turn();
       const already = known.get(draft.id);
       if (already) {
         sealed.push(already);

@@ -7,6 +7,8 @@ import { CHANNEL, LedgerService } from './ledger.service.js';
 
 /** Writing goes on for a moment before the figures are computed: many entries in a row cost one computation. */
 const SETTLE_MS = 250;
+/** Rest after a computation, in times it took: with everybody writing, the shelf grows older rather than those who write wait. */
+const REST = 2;
 /** How often cases are looked for whose figures another server left behind. */
 const SWEEP_MS = 15_000;
 /** The folded state beside the case is written again after this many entries. */
@@ -16,11 +18,13 @@ const SNAPSHOT_EVERY = 24;
 @Injectable()
 export class SummariesService implements OnApplicationBootstrap, OnApplicationShutdown {
   private readonly log = new Logger('summaries');
-  private readonly waiting = new Map<string, NodeJS.Timeout>();
-  private readonly running = new Set<Promise<void>>();
+  /** Cases that have grown, the longest waiting first. */
+  private readonly waiting = new Set<string>();
+  private running: Promise<void> | null = null;
   private heard: Subscription | null = null;
   private sweeping: NodeJS.Timeout | null = null;
   private stopped = false;
+  private wake: () => void = () => undefined;
 
   constructor(
     private readonly db: DataSource,
@@ -36,15 +40,36 @@ export class SummariesService implements OnApplicationBootstrap, OnApplicationSh
   }
 
   private soon(caseId: string): void {
-    if (this.stopped || this.waiting.has(caseId)) return;
-    const timer = setTimeout(() => {
+    this.waiting.add(caseId);
+    this.start();
+  }
+
+  private start(): void {
+    if (this.stopped || this.waiting.size === 0) return;
+    this.running ??= this.work().finally(() => {
+      this.running = null;
+      this.start();
+    });
+  }
+
+  /** Brings the cases that wait after their ledgers, one after the other. */
+  private async work(): Promise<void> {
+    await this.pause(SETTLE_MS);
+    for (const caseId of this.waiting) {
+      if (this.stopped) return;
       this.waiting.delete(caseId);
-      const run = this.bring(caseId)
-        .catch((error: unknown) => this.tell(error))
-        .finally(() => this.running.delete(run));
-      this.running.add(run);
-    }, SETTLE_MS);
-    this.waiting.set(caseId, timer.unref());
+      const from = performance.now();
+      await this.bring(caseId).catch((error: unknown) => this.tell(error));
+      await this.pause(REST * (performance.now() - from));
+    }
+  }
+
+  /** Ends early when the server stops. */
+  private pause(ms: number): Promise<void> {
+    return new Promise((resolve) => {
+      this.wake = resolve;
+      setTimeout(resolve, this.stopped ? 0 : ms).unref();
+    });
   }
 
   /** Cases left behind, by a server that was killed or by one whose database was away. */
@@ -90,7 +115,7 @@ export class SummariesService implements OnApplicationBootstrap, OnApplicationSh
     this.stopped = true;
     this.heard?.unsubscribe();
     if (this.sweeping) clearInterval(this.sweeping);
-    for (const timer of this.waiting.values()) clearTimeout(timer);
-    await Promise.allSettled([...this.running]);
+    this.wake();
+    await this.running;
   }
 }

@@ -14,6 +14,7 @@ import { DailySealRow } from '../database/entities.js';
 import { isConnectionFault, ProblemError } from '../http/problem.js';
 import { IntakeService } from '../intake/intake.service.js';
 import { KeysService } from '../keys/keys.service.js';
+import { STAND_IN_NAME } from './standInAuthority.js';
 import { WitnessService } from './witness.service.js';
 
 const FIRST_LOOK_MS = 60_000;
@@ -65,8 +66,10 @@ export class SealsService implements OnApplicationBootstrap, OnApplicationShutdo
   /** Days that are sealed, without the lists of heads, which are long in a shop of many cases. */
   async all(): Promise<SealLine[]> {
     return (await this.db.query(
-      `SELECT day, jsonb_array_length(statement->'cases') AS cases, statement->>'key' AS key, stamp IS NOT NULL AS stamped
+      `SELECT day, jsonb_array_length(statement->'cases') AS cases, statement->>'key' AS key, stamp IS NOT NULL AS stamped,
+              coalesce(position($1::bytea IN stamp) > 0, false) AS simulated
        FROM daily_seals ORDER BY day DESC LIMIT 400`,
+      [Buffer.from(STAND_IN_NAME)],
     )) as SealLine[];
   }
 

@@ -23,7 +23,8 @@ import {
 } from 'pkijs';
 
 const ROOT_NAME = 'Simulated time-stamp authority, root';
-const NAME = 'Simulated time-stamp authority (proves nothing)';
+/** Stands in every certificate of the stand-in, so that its stamps are told from others by themselves. */
+export const STAND_IN_NAME = 'Simulated time-stamp authority (proves nothing)';
 /** An arc for documentation and trials (RFC 5612 keeps it free). */
 const POLICY = '1.3.6.1.4.1.32473.1';
 const DAY = 86_400_000;
@@ -87,7 +88,7 @@ export class StandInAuthority {
     const [root, own] = [pair(), pair()];
     const by = await cryptoKey(root, 'sign');
     const certificates = [
-      await certificate(NAME, ROOT_NAME, own, by, this.days, false),
+      await certificate(STAND_IN_NAME, ROOT_NAME, own, by, this.days, false),
       await certificate(ROOT_NAME, ROOT_NAME, root, by, 3650, true),
     ].map((c) => Buffer.from(c.toSchema().toBER()).toString('base64'));
     const fresh = { key: own.export({ type: 'pkcs8', format: 'pem' }), certificates };

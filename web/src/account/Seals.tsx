@@ -38,7 +38,11 @@ export function Seals(): ReactNode {
         loading={isFetching && seals.length === 0}
         dataSource={seals}
         pagination={seals.length > 10 ? { pageSize: 10, size: 'small', showSizeChanger: false } : false}
-        locale={{ emptyText: 'No day is sealed yet. The first seal is made today by itself, or when you take it.' }}
+        locale={{
+          emptyText: isFetching
+            ? 'Asking for the seals …'
+            : 'No day is sealed yet. The first seal is made today by itself, or when you take it.',
+        }}
         expandable={{
           expandedRowKeys: open,
           onExpandedRowsChange: (days) => setOpen(days as string[]),
@@ -49,9 +53,13 @@ export function Seals(): ReactNode {
           { title: 'Cases', dataIndex: 'cases', className: 'figure' },
           {
             title: 'Witness',
-            render: (_, { day, stamped }) =>
+            render: (_, { day, stamped, simulated }) =>
               stamped ? (
-                'stamped'
+                simulated ? (
+                  <span className="quiet">simulated, proves nothing</span>
+                ) : (
+                  'stamped'
+                )
               ) : (
                 <Button size="small" loading={isLoading && originalArgs === day} onClick={() => witness(day)}>
                   Have it stamped

@@ -21,6 +21,7 @@ export function PairPage(): ReactNode {
   const open = signs.filter((s) => s.state === 'still possible');
   const made = signs.filter((s) => s.state === 'found' || s.state === 'not there');
   const gone = signs.filter((s) => s.state === 'lost');
+  const skipped = signs.filter((s) => s.state === 'not done');
   return (
     <div className="page cause">
       <CauseTabs>what tells one from the other, strongest first; weights in decibans</CauseTabs>
@@ -53,6 +54,7 @@ export function PairPage(): ReactNode {
       </div>
       <Signs title="Still possible" signs={open} a={a.name} b={b.name} empty="Nothing left to look at would tell these two apart." />
       <Signs title="Already seen" signs={made} a={a.name} b={b.name} empty="Nothing yet observed tells them apart." />
+      {skipped.length > 0 && <Signs title="Said not to be done" signs={skipped} a={a.name} b={b.name} empty="" />}
       {gone.length > 0 && <Signs title="Lost" signs={gone} a={a.name} b={b.name} empty="" />}
     </div>
   );

@@ -27,13 +27,15 @@ export function Routes(): ReactNode {
   const record = useRecord();
   const plan = planOf(view, new Date());
   const deadlineDays = daysUntil(plan.from, plan.deadline);
-  const [found, setFound] = useState<SimulatedRoute[] | null>(null);
+  const [reckoned, setReckoned] = useState<{ of: typeof state; routes: SimulatedRoute[] } | null>(null);
+  const found = reckoned?.routes ?? null;
+  const stale = reckoned !== null && reckoned.of !== state;
   useEffect(() => {
     let gone = false;
     void compute()
       .routes(state)
-      .then((r) => {
-        if (!gone) setFound(r);
+      .then((routes) => {
+        if (!gone) setReckoned({ of: state, routes });
       });
     return () => {
       gone = true;
@@ -140,7 +142,12 @@ export function Routes(): ReactNode {
         </label>
         <Prices />
       </div>
-      <section className="pane" aria-label="Routes">
+      <section className="pane" aria-label="Routes" aria-busy={stale}>
+        {stale && (
+          <p className="quiet" role="status">
+            Reckoned anew: what stands here is from before the last change.
+          </p>
+        )}
         <table className="lines routes-table">
           <thead>
             <tr>
@@ -201,6 +208,7 @@ export function Routes(): ReactNode {
           )}
           {!readOnly && (
             <Button
+              disabled={stale}
               onClick={() =>
                 record({
                   kind: 'quote-sent',
