@@ -1,6 +1,43 @@
 /** Imports point one way: web → contract, core; server → contract, core; cli → core; core → nothing of ours, no interface, no database, no Node. */
+
+/** Floors of core, lowest first: a folder imports from those before it, never from one after it. */
+const FLOORS = [
+  'kit',
+  'units',
+  'engine',
+  'damage',
+  'cause',
+  'strip',
+  'opening',
+  'workshop',
+  'measure',
+  'ledger',
+  'entries',
+  'case',
+  'measured',
+  'photo',
+  'specimen',
+  'diagnosis',
+  'salvage',
+  'report',
+  'gate',
+  'bundle',
+];
+
 module.exports = {
   forbidden: [
+    ...FLOORS.slice(0, -1).map((floor, i) => ({
+      name: `core-floor-${floor}`,
+      severity: 'error',
+      from: { path: `^core/src/${floor}/`, pathNot: '\\.test\\.ts$' },
+      to: { path: `^core/src/(${FLOORS.slice(i + 1).join('|')})/` },
+    })),
+    {
+      name: 'core-floors-known',
+      severity: 'error',
+      from: { path: '^core/src/index\\.ts$' },
+      to: { path: '^core/src/', pathNot: `^core/src/(${FLOORS.join('|')})/` },
+    },
     {
       name: 'core-stands-alone',
       severity: 'error',

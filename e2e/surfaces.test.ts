@@ -73,7 +73,7 @@ it('finds what looks alike, and puts up to four side by side under one cursor', 
   await me.see('Looks like it in this engine');
   const alike = await me.page.$$eval('.alike li', (l) => l.map((e) => e.textContent));
   expect(alike[0]).toMatch(/Rod 2 upper shell.*% alike/);
-  await me.press('Rod 2 upper shell');
+  await me.page.click('.alike li button');
   await me.page.waitForFunction(() => document.querySelectorAll('.compared canvas[data-shows=picture]').length === 2);
   const canvas = (await me.page.$('.compared canvas'))!;
   await canvas.focus();

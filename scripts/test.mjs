@@ -1,21 +1,36 @@
 // Sets up what is missing and runs everything: lint, types, core, server on a real PostgreSQL, browser. Last line: `N passed, N failed`.
 import { existsSync, readFileSync, rmSync } from 'node:fs';
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 import { Cluster } from './database.mjs';
 import { build, has, installPackages, needPackages, ROOT, say, sentenceOf } from './lib.mjs';
 
+const SOURCES = ['core/src', 'contract/src', 'server/src', 'web/src', 'cli/src'];
 let passed = 0;
 let failed = 0;
 
-function step(name, command, args) {
-  const from = Date.now();
-  const done = spawnSync(command, args, { cwd: ROOT, stdio: 'inherit', env: process.env });
-  const ok = done.status === 0;
-  if (ok) passed++;
-  else failed++;
-  say(`${ok ? 'ok' : 'FAILED'}  ${name} (${Math.round((Date.now() - from) / 1000)} s)`);
-  return ok;
+/** Runs checks two at a time, each with what it printed when it failed. */
+async function checks(list) {
+  const left = [...list];
+  const lane = async () => {
+    for (let next = left.shift(); next; next = left.shift()) {
+      const [name, command, args] = next;
+      const from = Date.now();
+      const words = await new Promise((done) => {
+        const child = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'], env: process.env });
+        let heard = '';
+        const hear = (data) => (heard += data.toString());
+        child.stdout.on('data', hear);
+        child.stderr.on('data', hear);
+        child.once('error', (error) => done(error.message));
+        child.once('close', (code) => done(code === 0 ? null : heard));
+      });
+      if (words === null) passed++;
+      else failed++;
+      say(`${words === null ? 'ok' : `${words}\nFAILED`}  ${name} (${Math.round((Date.now() - from) / 1000)} s)`);
+    }
+  };
+  await Promise.all([lane(), lane()]);
 }
 
 /** Runs one Jest project and adds its counts; a project that runs no test has failed. */
@@ -51,26 +66,18 @@ try {
   await cluster.start();
   cluster.dropLeftovers('t_');
   process.env.TEST_CLUSTER_URL = cluster.url('postgres');
-  step('eslint', 'npx', ['eslint', '.']);
-  step('prettier', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']);
-  step('import directions', 'npx', [
-    'depcruise',
-    '--config',
-    '.dependency-cruiser.cjs',
-    '--output-type',
-    'err',
-    'core/src',
-    'contract/src',
-    'server/src',
-    'web/src',
-    'cli/src',
+  await checks([
+    ['types of core, server and command line', 'npx', ['tsc', '-b', 'core', 'contract', 'server', 'cli']],
+    ['prettier', 'npx', ['prettier', '--check', '--log-level', 'warn', '.']],
+    ['types of the pages', 'npx', ['tsc', '-p', 'web', '--noEmit']],
+    ['types of the tests', 'npx', ['tsc', '-p', 'tsconfig.tests.json', '--noEmit']],
+    ['eslint', 'npx', ['eslint', '.']],
+    ['import directions', 'npx', ['depcruise', '--config', '.dependency-cruiser.cjs', '--output-type', 'err', ...SOURCES]],
+    ['what follows from one definition', 'node', ['scripts/derive.mjs', '--check']],
   ]);
-  step('types of core, server and command line', 'npx', ['tsc', '-b', 'core', 'contract', 'server', 'cli']);
-  step('types of the pages', 'npx', ['tsc', '-p', 'web', '--noEmit']);
-  step('types of the tests', 'npx', ['tsc', '-p', 'tsconfig.tests.json', '--noEmit']);
   tests('core');
   tests('server', ['--maxWorkers=2', '--forceExit']);
-  tests('browser', ['--runInBand', '--forceExit']);
+  tests('browser', ['--maxWorkers=2', '--forceExit']);
 } catch (error) {
   failed++;
   console.error(sentenceOf(error));

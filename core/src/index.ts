@@ -1,145 +1,288 @@
-export * from './result.js';
-export * from './units/figure.js';
-export * from './units/length.js';
-export * from './units/quantity.js';
-export * from './units/typed.js';
-export * from './engine/layout.js';
-export * from './engine/templates.js';
-export * from './engine/validate.js';
-export * from './engine/stations.js';
-export * from './engine/oilRoute.js';
-export * from './engine/bench.js';
-export * from './engine/plan.js';
-export * from './engine/specSheet.js';
-export * from './damage/classes.js';
-export * from './damage/wearMap.js';
-export * from './damage/surfaceRead.js';
-export * from './damage/gradeBook.js';
-export * from './damage/likeness.js';
-export * from './damage/agreement.js';
-export * from './damage/patterns.js';
-export * from './damage/catalogue/validate.js';
-export * from './damage/schools.js';
-export * from './damage/matchFinding.js';
-export * from './measure/gauge.js';
-export * from './measure/journal.js';
-export * from './measure/sizes.js';
-export * from './measure/finish.js';
-export * from './measure/traceCsv.js';
-export * from './measure/sheets/line.js';
-export * from './measure/sheets/cylinder.js';
-export * from './measure/sheets/bearing.js';
-export * from './measure/sheets/shape.js';
-export * from './measure/sheets/run.js';
-export * from './measure/program/cells.js';
-export * from './measure/program/program.js';
-export * from './measure/program/readCell.js';
-export * from './measure/program/specs.js';
-export * from './measure/program/specText.js';
-export * from './measure/program/outcome.js';
-export * from './measure/program/caseMeasure.js';
-export * from './measure/program/readingsCsv.js';
-export * from './measure/program/rounds.js';
-export * from './measure/program/maps.js';
-export * from './measure/program/consequences.js';
-export * from './measure/simulated/trueEngine.js';
-export * from './measure/simulated/gaugeStandIn.js';
-export * from './photo/homography.js';
-export * from './photo/shellPose.js';
-export * from './photo/roundPose.js';
-export * from './photo/sight.js';
-export * from './photo/flatten.js';
-export * from './photo/mesh.js';
-export * from './photo/partTag.js';
-export * from './photo/tagRefine.js';
-export * from './photo/takenAt.js';
-export * from './photo/reading/field.js';
-export * from './photo/reading/light.js';
-export * from './photo/reading/focal.js';
-export * from './photo/reading/layers.js';
-export * from './photo/reading/lines.js';
-export * from './photo/reading/readSurface.js';
-export * from './photo/reading/onFrame.js';
-export * from './photo/reading/outline.js';
-export * from './photo/reading/outlinePiston.js';
-export * from './photo/reading/findOutline.js';
-export * from './photo/reading/readPicture.js';
-export * from './photo/reading/readingJson.js';
-export * from './specimen/noise.js';
-export * from './specimen/sheet.js';
-export * from './specimen/bases.js';
-export * from './specimen/damages.js';
-export * from './specimen/paintOther.js';
-export * from './specimen/surfaceMaps.js';
-export * from './specimen/recipes.js';
-export * from './specimen/scene.js';
-export * from './specimen/roundScene.js';
-export * from './specimen/shellScene.js';
-export * from './ledger/entry.js';
-export * from './ledger/entrySchema.js';
-export * from './ledger/bodies.js';
-export * from './ledger/stripBodies.js';
-export * from './ledger/state.js';
-export * from './ledger/views.js';
-export * from './ledger/check.js';
-export * from './opening/checks.js';
-export * from './opening/record.js';
-export * from './opening/results.js';
-export * from './opening/evidence.js';
-export * from './strip/fasteners.js';
-export * from './strip/easing.js';
-export * from './strip/holds.js';
-export * from './strip/steps.js';
-export * from './strip/plan.js';
-export * from './strip/state.js';
-export * from './cause/types.js';
-export * from './cause/data/causes.js';
-export * from './cause/data/features.js';
-export * from './cause/model.js';
-export * from './cause/joint.js';
-export * from './cause/validate.js';
-export * from './cause/spread.js';
-export * from './cause/evidence.js';
-export * from './cause/places.js';
-export * from './cause/percent.js';
-export * from './cause/nextCheck.js';
-export * from './cause/turningPoint.js';
-export * from './cause/ending.js';
-export * from './cause/diagnose.js';
-export * from './cause/diagnosisJson.js';
-export * from './cause/predicted.js';
-export * from './cause/pair.js';
-export * from './cause/answers.js';
-export * from './cause/firstStart.js';
-export * from './cause/sequence/types.js';
-export * from './cause/sequence/propose.js';
-export * from './cause/sequence/layout.js';
-export * from './cause/sequence/drawing.js';
-export * from './ledger/causeBodies.js';
-export * from './ledger/decideBodies.js';
-export * from './ledger/documentBodies.js';
-export * from './salvage/operations.js';
-export * from './salvage/dispositions.js';
-export * from './salvage/machineSheet.js';
-export * from './salvage/prices.js';
-export * from './salvage/monteCarlo.js';
-export * from './salvage/routes.js';
-export * from './salvage/schedule.js';
-export * from './salvage/simulate.js';
-export * from './salvage/tasks.js';
-export * from './bundle/caseFile.js';
-export * from './bundle/csv.js';
-export * from './bundle/verifyBundle.js';
-export * from './bundle/acceptEntries.js';
-export * from './bundle/seal.js';
-export * from './bundle/dailySeal.js';
-export * from './bundle/timeStamp.js';
-export * from './report/blocks.js';
-export * from './report/words.js';
-export * from './report/templates.js';
-export * from './report/sentences.js';
-export * from './report/machineDrawing.js';
-export * from './report/pictureMarks.js';
-export * from './report/model.js';
-export * from './report/parties.js';
-export * from './report/markdown.js';
+// What core gives to server, pages and command line, by name, floor by floor. A name that none of them uses does not stand here (`npm test` checks it).
+
+// kit
+export { type Problem, type Result, fail, ok } from './kit/result.js';
+export { hashWith, sha256Hex } from './kit/hash.js';
+
+// units
+export { type LengthUnit, formatLength, parseLength } from './units/length.js';
+export { QUANTITIES, type Quantity, formatQuantity, parseQuantity } from './units/quantity.js';
+export { formatFigure, readTyped } from './units/typed.js';
+export { GAUGE_KINDS, type Gauge, checkDoubt, readingUncertainty } from './units/gauge.js';
+
+// engine
+export { type EngineLayout, cylinderPlaces, layoutSchema, pinCount, pinNumber } from './engine/layout.js';
+export { engineTags } from './engine/tags.js';
+export { ENGINE_TEMPLATES, engineTemplate } from './engine/templates.js';
+export { validateLayout } from './engine/validate.js';
+export { PART_NAMES, type PartClass, type Station, type SurfaceFrame, matchesStation, stationsOf } from './engine/stations.js';
+export { routeDistance, routeStem } from './engine/oilRoute.js';
+export { type BenchCell, type BenchRow, type Direction, benchPlan, neighbourOnBench } from './engine/bench.js';
+export { planDrawing } from './engine/plan.js';
+
+// damage
+export type { DamagePattern } from './damage/catalogue/record.js';
+export { GRADES, GRADE_INFO, type Grade, WEAR_CLASSES, WEAR_CLASS_INFO, type WearClass, gradeText } from './damage/classes.js';
+export { LINE_DEPTHS, type LineDepth, type SurfaceMark, type WearMap, damageShare, summariseMap } from './damage/wearMap.js';
+export {
+  GRADED_PARTS,
+  GRADE_BOOK,
+  type GradeBook,
+  type GradeRule,
+  contradiction,
+  gradeRulesSchema,
+  proposeGrade,
+  thing,
+} from './damage/gradeBook.js';
+export { agreement } from './damage/agreement.js';
+export { PATTERNS, pattern, patternFound, patternsFor, toldApart } from './damage/patterns.js';
+export { SCHOOLS, type School, positionOf, school, schoolsAt } from './damage/schools.js';
+
+// cause
+export { ANSWERABLE, type Answerable } from './cause/types.js';
+export { CAUSES, cause } from './cause/data/causes.js';
+export { FEATURES, feature } from './cause/data/features.js';
+export { featureProbability, posterior } from './cause/model.js';
+export { percentText } from './cause/percent.js';
+export { firstStartProcedure } from './cause/firstStart.js';
+
+// strip
+export { BREAK_LOOSE, type FastenerPattern, boltCell, fastenerResult } from './strip/fasteners.js';
+export { easingResult } from './strip/easing.js';
+export { type FastenerBag, REUSE_WORDS, stripSteps } from './strip/steps.js';
+export { type StripPlan, moveStep, stripPlan } from './strip/plan.js';
+
+// opening
+export { type CheckField, NOT_DONE, type OpeningCheck, TURN_POSITIONS, checksFor, fieldKeys, openingCheck } from './opening/checks.js';
+export { readAnswer } from './opening/record.js';
+export { type CompressionResult, type Limited, THUMB, type TurningResult } from './opening/results.js';
+export { type OpeningResults, openingResults } from './opening/evidence.js';
+
+// workshop
+export { OPERATIONS, OPERATION_NAMES, type Operation, type StandingDisposition } from './workshop/operations.js';
+export { type PriceBook, type PriceLine, STARTING_PRICES, priceBookCsv, priceLineSchema, readPriceCsv } from './workshop/prices.js';
+
+// measure
+export { LIMIT_QUANTITIES, type SheetLimit, type SpecSheet } from './measure/specSheet.js';
+export { AXES, PLANES } from './measure/journal.js';
+export { type FinishResult, envelope, finishJson, finishWords, levelled, surfaceFinish } from './measure/finish.js';
+export { readTraceCsv } from './measure/traceCsv.js';
+export { type SheetLine, lineText } from './measure/sheets/line.js';
+export { SHEETS, runSheet, sheetJson } from './measure/sheets/run.js';
+export { type Cell, type GaugeRole, PLACE_GROUPS, type PlaceGroup, ROLE_KINDS, type SheetPlace } from './measure/program/cells.js';
+export { deckGrid, measureProgram, placeOf } from './measure/program/program.js';
+export { STUCK_AFTER, cellText, cellUnits, doubtCell, looksStuck, readCell } from './measure/program/readCell.js';
+export { SPEC_FIELDS, SPEC_KEYS, type SheetSpec, type SpecKey, sheetSpecSchema } from './measure/program/specs.js';
+export { SPEC_KINDS, type SpecTexts, specFromTexts, specTexts, specWords } from './measure/program/specText.js';
+export { type PlaceOutcome, worstWord } from './measure/program/outcome.js';
+export { type Round, roundOf, roundsOf } from './measure/program/rounds.js';
+export { trueTorque, trueValue } from './measure/simulated/trueEngine.js';
+export { type GaugeFaults, NO_FAULTS, pressKey, standInTrace } from './measure/simulated/gaugeStandIn.js';
+
+// ledger
+export {
+  type Author,
+  type ChainVerdict,
+  type EntryDraft,
+  FIRST_PREV,
+  GAP_REASON,
+  type KeptEntry,
+  type LedgerEntry,
+  authorOf,
+  chainLine,
+  entryFault,
+  sealEntry,
+  unexplainedGap,
+  verifyChain,
+} from './ledger/entry.js';
+export { type StateDelta, applyDelta, stateDelta } from './ledger/delta.js';
+export { type CaseState, type SlotConflict, type Sourced, currentVersion, emptyCase } from './ledger/state.js';
+
+// entries
+export {
+  ENTRY_KINDS,
+  type EntryBodies,
+  type EntryBody,
+  type EntryKind,
+  applyDraft,
+  applyEntry,
+  draftConflict,
+  entryDefinition,
+  entryName,
+  entryWords,
+  foldEntries,
+  slotOf,
+} from './entries/entries.js';
+export {
+  ANSWER_STATES,
+  type AnswerState,
+  CLIP_MIMES,
+  ENTRY_DEFINITIONS,
+  type IntakeField,
+  type LinkState,
+  MARK_KINDS,
+  MARK_MEANINGS,
+  QUESTION_TO,
+  RECEIVED_STATES,
+  type Reliability,
+  type ReportField,
+  STATION_STATES,
+  type StationState,
+} from './entries/registry.js';
+export { SECTION_IDS, type SectionId } from './entries/account.js';
+
+// case
+export { type Likeness, looksLike } from './case/likeness.js';
+export { matchFinding } from './case/matchFinding.js';
+export { type CaseView, type StationView, caseView, coverage, isExamined, standingGrade } from './case/views.js';
+export { notDone } from './case/checksNotMade.js';
+export {
+  type HoldStanding,
+  type StepStanding,
+  type StripStanding,
+  lostBySteps,
+  reasonsGiven,
+  stripStanding,
+} from './case/stripStanding.js';
+
+// measured
+export { type ReadingEntry, elsewhereOf, measurePlace, placeReadings, specOfPlace } from './measured/caseMeasure.js';
+export { type Incoming, type IncomingReading, readPaste, readReadingsCsv, readingsCsv, standingOf } from './measured/readingsCsv.js';
+export { type RunPoint, boreWall, clearanceRun, cutEffects, deckMap, ovalThrough, repeatsOf, takesOf } from './measured/maps.js';
+export { clearancesAfter, gradeFromReadings, reboreEffect, sizeForAll } from './measured/consequences.js';
+
+// photo
+export { type Point, homography, isConvex } from './photo/homography.js';
+export { projectShell, shellPose, viewCosine } from './photo/shellPose.js';
+export { shellSight } from './photo/sight.js';
+export { type Developed, NOT_SEEN_COSINE, type Pixels, develop } from './photo/flatten.js';
+export { toPicture, toSurface } from './photo/mesh.js';
+export { PART_TAG, corrected, parseTagText, project, readTag, renderTag, tagDistanceMm, tagText } from './photo/partTag.js';
+export { refineTagCorners } from './photo/tagRefine.js';
+export { clockDoubt } from './photo/takenAt.js';
+export {
+  type FlattenedPart,
+  MAP_COLUMNS,
+  MAP_ROWS,
+  READ_PARTS,
+  isFlattened,
+  isRead,
+  readSurface,
+  sightOf,
+} from './photo/reading/readSurface.js';
+export { type Turn, USUAL_TURN, fromPicture, inPicture, showsPieceOfTurn, sizeFromFrame } from './photo/reading/onFrame.js';
+export { findOutline, isFound } from './photo/reading/findOutline.js';
+export { type PictureTask, type ReadPicture, readPicture } from './photo/reading/readPicture.js';
+export { readingJson } from './photo/reading/readingJson.js';
+
+// specimen
+export { seeded } from './specimen/noise.js';
+export { MAP_CLASSES, type SurfaceMaps } from './specimen/sheet.js';
+export type { Damage } from './specimen/damages.js';
+export { type ShellSpecimen, type SurfaceSpecimen, surfaceMaps } from './specimen/surfaceMaps.js';
+export {
+  type DebrisKind,
+  FORM_NAMES,
+  FORM_SURFACE,
+  RECIPES,
+  type Recipe,
+  SEVERITIES,
+  SEVERITY_WORDS,
+  SPECIMEN_FORMS,
+  type Severity,
+  type SpecimenForm,
+  recipeSpecimen,
+} from './specimen/recipes.js';
+export { type Shot, USUAL_SHOT } from './specimen/scene.js';
+export { takeRound } from './specimen/roundScene.js';
+export { takeShell } from './specimen/shellScene.js';
+
+// diagnosis
+export { absenceWords, answersOf, limitSource, soundContradictions } from './diagnosis/evidence.js';
+export type { NextCheck } from './diagnosis/nextCheck.js';
+export { type Diagnosis, type RankedCause, type WeighedEvidence, applicableModel, diagnose } from './diagnosis/diagnose.js';
+export { type DiagnosisJson, diagnosisJson } from './diagnosis/diagnosisJson.js';
+export { type Predicted, predictBench } from './diagnosis/predicted.js';
+export { type PairSign, comparePair } from './diagnosis/pair.js';
+export { type AnswerItem, answerItems, answerability, releaseCheck, warrantyChecklist } from './diagnosis/answers.js';
+export type { SequenceLink } from './diagnosis/sequence/types.js';
+export { proposeSequence } from './diagnosis/sequence/propose.js';
+export { type PlacedNode, placeSequence } from './diagnosis/sequence/layout.js';
+export type { Shape } from './diagnosis/sequence/drawing.js';
+
+// salvage
+export { standingDispositions } from './salvage/dispositions.js';
+export { machineSheet, machineSheetCsv, partsList } from './salvage/machineSheet.js';
+export { type Simulated, simulateRoute } from './salvage/monteCarlo.js';
+export { routesOf } from './salvage/routes.js';
+export { type Calendar, type Plan, type Planned, dateOf, planIcs, planTasks } from './salvage/schedule.js';
+export { ROUTE_DRAWS, ROUTE_SEED, type SimulatedRoute, daysUntil, planOf, plannedTasks, simulatedRoutes } from './salvage/simulate.js';
+export { tasksOf } from './salvage/tasks.js';
+
+// report
+export { type ReportBlock, type ReportModel, cellColours } from './report/blocks.js';
+export {
+  AFTER_SIGNS,
+  COMPLAINTS,
+  COMPLAINT_PLACES,
+  COMPLAINT_WHENS,
+  FAMILY_EXPERIENCE,
+  ONSETS,
+  QUESTION_OWNERS,
+  SMOKES,
+} from './report/words.js';
+export { ALWAYS, TEMPLATES } from './report/templates.js';
+export { type PictureLine, pictureMarks } from './report/pictureMarks.js';
+export {
+  HEADINGS,
+  type ReportOptions,
+  layoutOf,
+  machineShopModel,
+  pictureNumbers,
+  reportModel,
+  sectionHashes,
+  signatureLines,
+  signedVersions,
+  versionLines,
+} from './report/model.js';
+export { type CoverOf, type Letterhead, NO_PARTIES, type Parties, coverModel, letterheadLines } from './report/parties.js';
+export { reportMarkdown } from './report/markdown.js';
+
+// gate
+export { checkEntry } from './gate/admit.js';
+
+// bundle
+export { DEFAULT_GAUGE, caseFileOf, readCaseFile } from './bundle/caseFile.js';
+export { findingsCsv } from './bundle/csv.js';
+export { fileOf, fileRefusal, openBundle, readBundle, readBundleFiles, verifyBundle } from './bundle/verifyBundle.js';
+export { acceptEntries, readableVersion } from './bundle/acceptEntries.js';
+export {
+  type Seal,
+  type SealClaims,
+  type SealVerdict,
+  type ShopKey,
+  keyFingerprint,
+  makeShopKey,
+  sealBundle,
+  signStatement,
+  statementHolds,
+} from './bundle/seal.js';
+export {
+  DAILY_SEAL,
+  type DailySeal,
+  type DailyStatement,
+  chainAgainstSeal,
+  dailySealText,
+  parseDailySeal,
+  statementHash,
+} from './bundle/dailySeal.js';
+export {
+  STAMP_LIMIT,
+  STAMP_OIDS,
+  type StampCheck,
+  type StampVerdict,
+  certificatesOf,
+  stampQuery,
+  stampVerdict,
+  stampWords,
+} from './bundle/timeStamp.js';

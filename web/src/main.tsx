@@ -5,7 +5,7 @@ import { BrowserRouter } from 'react-router';
 import { App } from './app/App.js';
 import { NewVersion } from './app/NewVersion.js';
 import './app/fonts.css';
-import { restoreOutbox } from './app/outbox.js';
+import { restoreEntries } from './app/restore.js';
 import { store } from './app/store.js';
 // In this order: later ones refine earlier ones, for narrow windows and for print.
 import './app/styles.css';
@@ -23,7 +23,7 @@ import './capture/capture.css';
 import './stages/intake/custody.css';
 import { theme } from './app/theme.js';
 
-void store.dispatch(restoreOutbox());
+restoreEntries();
 
 createRoot(document.getElementById('root') as HTMLElement).render(
   <Provider store={store}>

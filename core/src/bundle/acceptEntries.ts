@@ -1,6 +1,6 @@
-import type { EntryBodies } from '../ledger/bodies.js';
+import type { EntryBodies } from '../entries/entries.js';
 import type { LedgerEntry } from '../ledger/entry.js';
-import { fail, ok, type Result } from '../result.js';
+import { fail, ok, type Result } from '../kit/result.js';
 import { CASE_FILE_FORMAT, CASE_FILE_VERSION } from './caseFile.js';
 
 /** Is a case file of a bundle written in a version this one reads? */

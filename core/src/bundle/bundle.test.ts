@@ -1,17 +1,19 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { strToU8, zipSync } from 'fflate';
-import { diagnose } from '../cause/diagnose.js';
-import { diagnosisJson } from '../cause/diagnosisJson.js';
-import { FIRST_PREV, sealEntry, sha256Hex, type LedgerEntry } from '../ledger/entry.js';
-import { ENTRY_KINDS, type EntryKind } from '../ledger/bodies.js';
-import { emptyCase, foldEntries } from '../ledger/state.js';
-import { caseView } from '../ledger/views.js';
+import { diagnose } from '../diagnosis/diagnose.js';
+import { diagnosisJson } from '../diagnosis/diagnosisJson.js';
+import { FIRST_PREV, sealEntry, type LedgerEntry } from '../ledger/entry.js';
+import { sha256Hex } from '../kit/hash.js';
+import { ENTRY_KINDS, type EntryKind } from '../entries/entries.js';
+import { emptyCase } from '../ledger/state.js';
+import { foldEntries } from '../entries/entries.js';
+import { caseView } from '../case/views.js';
 import { engineTemplate } from '../engine/templates.js';
 import { reportModel } from '../report/model.js';
 import { STANDING_STATEMENT } from '../report/words.js';
 import { caseFileOf, readCaseFile, type CaseFile } from './caseFile.js';
-import { readingsCsv } from '../measure/program/readingsCsv.js';
+import { readingsCsv } from '../measured/readingsCsv.js';
 import { findingsCsv } from './csv.js';
 import { openBundle, verifyBundle } from './verifyBundle.js';
 

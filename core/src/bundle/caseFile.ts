@@ -8,27 +8,21 @@ import type { SurfaceMark } from '../damage/wearMap.js';
 import type { EngineLayout } from '../engine/layout.js';
 import { engineTemplate, ENGINE_TEMPLATES } from '../engine/templates.js';
 import { matchesStation, stationsOf, type Station } from '../engine/stations.js';
-import {
-  INTAKE_FIELDS,
-  RELIABILITIES,
-  STATION_STATES,
-  type EntryBodies,
-  type EntryBody,
-  type EntryKind,
-  type IntakeField,
-} from '../ledger/bodies.js';
-import { checkEntry } from '../ledger/check.js';
-import { applyEntry, emptyCase, type CaseState } from '../ledger/state.js';
-import { caseView, type CaseView } from '../ledger/views.js';
-import type { Gauge } from '../measure/gauge.js';
+import { INTAKE_FIELDS, RELIABILITIES, STATION_STATES, type IntakeField } from '../entries/registry.js';
+import { type EntryBodies, type EntryBody, type EntryKind } from '../entries/entries.js';
+import { checkEntry } from '../gate/admit.js';
+import { applyEntry } from '../entries/entries.js';
+import { emptyCase, type CaseState } from '../ledger/state.js';
+import { caseView, type CaseView } from '../case/views.js';
+import type { Gauge } from '../units/gauge.js';
 import { measureProgram, placeOf } from '../measure/program/program.js';
-import { placeReadings } from '../measure/program/caseMeasure.js';
+import { placeReadings } from '../measured/caseMeasure.js';
 import { cellUnits, readCell } from '../measure/program/readCell.js';
 import { SPEC_KEYS, type SheetSpec, type SpecKey } from '../measure/program/specs.js';
 import { feature } from '../cause/data/features.js';
 import { readAnswer } from '../opening/record.js';
 import { parseQuantity } from '../units/quantity.js';
-import { fail, ok, type Problem, type Result } from '../result.js';
+import { fail, ok, type Problem, type Result } from '../kit/result.js';
 
 export const CASE_FILE_FORMAT = 'true-ledger/case';
 export const CASE_FILE_VERSION = 1;
@@ -571,7 +565,7 @@ function markOfWords(station: Station, w: WearWords, id: string): SurfaceMark | 
 }
 
 function stripOf(view: CaseView): NonNullable<CaseFile['strip']> {
-  const { steps, holds, bolts, caps, easing } = view.strip;
+  const { steps, holds, bolts, caps, easing } = view;
   const held = (outcome: 'recorded' | 'lost'): string[] =>
     [...holds.values()].filter((h) => h.value.outcome === outcome).map((h) => h.value.item);
   return {

@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { gradeText } from '../damage/classes.js';
-import { isExamined, standingGrade, type CaseView } from '../ledger/views.js';
+import { isExamined, standingGrade, type CaseView } from '../case/views.js';
 
 const csv = (fields: string[], data: unknown[][]): string => Papa.unparse({ fields, data }, { newline: '\n', escapeFormulae: true }) + '\n';
 

@@ -1,5 +1,6 @@
-import { canonicalJson, sha256Hex, type LedgerEntry } from '../ledger/entry.js';
-import { fail, ok, type Result } from '../result.js';
+import { type LedgerEntry } from '../ledger/entry.js';
+import { canonicalJson, sha256Hex } from '../kit/hash.js';
+import { fail, ok, type Result } from '../kit/result.js';
 import { keyFingerprint, statementHolds } from './seal.js';
 
 export const DAILY_SEAL = 'true-ledger/daily-seal';

@@ -1,7 +1,7 @@
 import { bytesToHex, hexToBytes, utf8ToBytes } from '@noble/hashes/utils';
 import Joi from 'joi';
 import nacl from 'tweetnacl';
-import { canonicalJson, sha256Hex } from '../ledger/entry.js';
+import { canonicalJson, sha256Hex } from '../kit/hash.js';
 
 export const SEAL_FORMAT = 'true-ledger/seal';
 

@@ -1,12 +1,15 @@
 import { unzipSync } from 'fflate';
-import { canonicalJson, entryFault, FIRST_PREV, GAP_REASON, sha256Hex, unexplainedGap, type LedgerEntry } from '../ledger/entry.js';
+import { entryFault, FIRST_PREV, GAP_REASON, unexplainedGap, type LedgerEntry } from '../ledger/entry.js';
+import { canonicalJson, sha256Hex } from '../kit/hash.js';
 import { validateLayout } from '../engine/validate.js';
-import { BODY_SCHEMAS, type EntryBodies } from '../ledger/bodies.js';
-import { emptyCase, foldEntries } from '../ledger/state.js';
-import { caseView } from '../ledger/views.js';
-import { fail, ok, type Result } from '../result.js';
+import { entryDefinition } from '../entries/entries.js';
+import { type EntryBodies } from '../entries/entries.js';
+import { emptyCase } from '../ledger/state.js';
+import { foldEntries } from '../entries/entries.js';
+import { caseView } from '../case/views.js';
+import { fail, ok, type Result } from '../kit/result.js';
 import { caseFileOf } from './caseFile.js';
-import { readingsCsv } from '../measure/program/readingsCsv.js';
+import { readingsCsv } from '../measured/readingsCsv.js';
 import { findingsCsv } from './csv.js';
 import { sealVerdict, type SealVerdict } from './seal.js';
 
@@ -98,7 +101,7 @@ export function readBundleFiles(files: BundleFiles): ReadBundle {
 /** What the schema of its kind says against the content of an entry; it is folded only when nothing does. */
 function contentFault({ kind, body }: LedgerEntry): string | null {
   if (body === null) return null;
-  const { error } = BODY_SCHEMAS[kind].validate(body, { abortEarly: true, convert: false });
+  const error = entryDefinition(kind)?.body.validate(body, { abortEarly: true, convert: false }).error;
   if (error) return `it does not hold what its kind needs: ${error.details[0]?.message ?? 'another shape'}`;
   const contradiction = kind === 'layout-set' ? validateLayout((body as EntryBodies['layout-set']).layout)[0] : undefined;
   return contradiction ? `its engine contradicts itself: ${contradiction.sentence}` : null;
@@ -156,7 +159,7 @@ export function readBundle(contents: BundleContents): ReadBundle {
     let reason: string | null;
     try {
       reason = entryFault(entry, prev, seq);
-      if (!reason && !Object.hasOwn(BODY_SCHEMAS, entry.kind))
+      if (!reason && !entryDefinition(entry.kind))
         return broken(seq, String(entry.id), `its kind ("${String(entry.kind).slice(0, 40)}") is not known here`, true);
       reason ??= contentFault(entry);
       const file = reason ? null : fileOf(entry);

@@ -1,5 +1,5 @@
-import type { EngineLayout } from '../engine/layout.js';
 import type { PartClass } from '../engine/stations.js';
+import type { EngineTag } from '../engine/tags.js';
 
 /** How strongly a cause produces a feature, as a word; the figures are in `STRENGTH`. */
 export type StrengthWord = 'almost always' | 'usually' | 'sometimes' | 'rarely';
@@ -13,23 +13,6 @@ export interface CauseLink {
   readonly prevents: boolean;
   readonly reason: string;
 }
-
-/** What an engine must have (any of the listed tags) for a cause or feature to apply. */
-export type EngineTag =
-  | 'pressure-fed'
-  | 'splash'
-  | 'premix'
-  | 'plain-shells'
-  | 'four-stroke'
-  | 'two-stroke'
-  | 'liquid-cooled'
-  | 'air-cooled'
-  | 'multi-cylinder'
-  | 'vee'
-  | 'diesel'
-  | 'spark'
-  | 'head-gasket'
-  | 'thrust';
 
 export interface Cause {
   readonly id: string;
@@ -90,25 +73,4 @@ export interface Feature {
   /** Damage (true) or something that is as it should be. */
   readonly damage: boolean;
   readonly check: { readonly step: string; readonly minutes: number; readonly destroys?: string };
-}
-
-/** Tags of an engine that decide which causes and features apply. */
-export function engineTags(layout: EngineLayout): ReadonlySet<EngineTag> {
-  const tags = new Set<EngineTag>();
-  if (layout.lubrication === 'wet-sump' || layout.lubrication === 'dry-sump') tags.add('pressure-fed');
-  if (layout.lubrication === 'splash') tags.add('splash');
-  if (layout.lubrication === 'premix') tags.add('premix');
-  if (layout.bigEnds === 'shells' || layout.mainBearings === 'shells') tags.add('plain-shells');
-  tags.add(layout.cycle);
-  tags.add(layout.cooling === 'liquid' ? 'liquid-cooled' : 'air-cooled');
-  if (layout.cylinders > 1) tags.add('multi-cylinder');
-  if (layout.crankpins === 'shared') tags.add('vee');
-  tags.add(layout.fuel === 'diesel' ? 'diesel' : 'spark');
-  if (layout.valveGear !== 'ports') tags.add('head-gasket');
-  if (layout.thrustMain > 0) tags.add('thrust');
-  return tags;
-}
-
-export function applies(needs: readonly EngineTag[] | undefined, tags: ReadonlySet<EngineTag>): boolean {
-  return !needs || needs.every((tag) => tags.has(tag));
 }

@@ -1,3 +1,6 @@
+import Joi from 'joi';
+import { id } from '../kit/schema.js';
+
 /** Everything the builder says of an engine; stations, bench, oil route and calculations follow from it and nothing else. Lengths mm, angles degrees. */
 export interface EngineLayout {
   readonly template: string;
@@ -137,3 +140,42 @@ export function firingIntervals(layout: EngineLayout): number[] | null {
   intervals[intervals.length - 1] = (intervals.at(-1) ?? 0) + left;
   return intervals;
 }
+
+/** Shape of a layout as data; contradictions between its fields are found by `validateLayout`. */
+export const layoutSchema = Joi.object({
+  template: id.required(),
+  cycle: Joi.string().valid('four-stroke', 'two-stroke').required(),
+  fuel: Joi.string().valid('petrol', 'diesel', 'gas', 'alcohol', 'premix').required(),
+  arrangement: Joi.string().valid('single', 'inline', 'vee', 'flat').required(),
+  cylinders: Joi.number().integer().min(1).max(16).required(),
+  bankAngleDeg: Joi.number().min(0).max(180).required(),
+  numbering: Joi.string().valid('along-each-bank', 'alternating').required(),
+  firstBank: Joi.string().valid('left', 'right').required(),
+  cylinderOneEnd: Joi.string().valid('front', 'flywheel').required(),
+  firingOrder: Joi.array().items(Joi.number().integer()).min(1).max(16).required(),
+  rotation: Joi.string().valid('clockwise', 'anticlockwise').required(),
+  shaft: Joi.string().valid('level', 'upright').required(),
+  crankpins: Joi.string().valid('own', 'shared').required(),
+  throwAnglesDeg: Joi.array().items(Joi.number().min(-360).max(360)).min(1).max(16).required(),
+  mains: Joi.number().integer().min(1).max(17).required(),
+  thrustMain: Joi.number().integer().min(0).max(17).required(),
+  mainBearings: Joi.string().valid('shells', 'bush', 'direct', 'rolling').required(),
+  bigEnds: Joi.string().valid('shells', 'bush', 'direct', 'rolling').required(),
+  shellConstruction: Joi.string().valid('trimetal', 'coated', 'aluminium-bimetal', 'bush', 'unknown').required(),
+  ladderFrame: Joi.boolean().required(),
+  bores: Joi.string().valid('integral-iron', 'dry-liner', 'wet-liner', 'coated-aluminium').required(),
+  valveGear: Joi.string().valid('overhead-cam', 'pushrod', 'side-valve', 'ports').required(),
+  followers: Joi.string().valid('solid', 'hydraulic', 'none').required(),
+  camDrive: Joi.string().valid('chain', 'belt', 'gear', 'none').required(),
+  lubrication: Joi.string().valid('wet-sump', 'dry-sump', 'splash', 'premix', 'total-loss').required(),
+  cooling: Joi.string().valid('liquid', 'air').required(),
+  boreMm: Joi.number().required(),
+  strokeMm: Joi.number().required(),
+  rodLengthMm: Joi.number().required(),
+  compressionRatio: Joi.number().required(),
+  peakRpm: Joi.number().required(),
+  mainDiameterMm: Joi.number().required(),
+  pinDiameterMm: Joi.number().required(),
+  rodShellWidthMm: Joi.number().required(),
+  mainShellWidthMm: Joi.number().required(),
+});

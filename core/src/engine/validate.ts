@@ -1,4 +1,4 @@
-import type { Problem } from '../result.js';
+import type { Problem } from '../kit/result.js';
 import { bankCount, cylinderPlaces, firingIntervals, pinCount, type EngineLayout } from './layout.js';
 
 const RANGES: ReadonlyArray<readonly [keyof EngineLayout, string, number, number, string]> = [

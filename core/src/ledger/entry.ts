@@ -1,7 +1,4 @@
-import { sha256 } from '@noble/hashes/sha2';
-import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils';
-import canonicalize from 'canonicalize';
-import type { EntryBody, EntryKind } from './bodies.js';
+import { canonicalJson, sha256Hex } from '../kit/hash.js';
 import { shapeFault } from './entrySchema.js';
 
 export interface Author {
@@ -14,10 +11,10 @@ export interface Author {
 /** What a hand sends: the observation, and the entry it believes is current for that field (`null` = believes the field is empty). */
 export interface EntryDraft {
   readonly id: string;
-  readonly kind: EntryKind;
+  readonly kind: string;
   /** Station id, or null for what belongs to the case as a whole. */
   readonly station: string | null;
-  readonly body: EntryBody;
+  readonly body: object;
   readonly basedOn: string | null;
 }
 
@@ -27,13 +24,13 @@ export interface LedgerEntry {
   readonly caseId: string;
   /** 1, 2, 3 … without gaps, given by the server. */
   readonly seq: number;
-  readonly kind: EntryKind;
+  readonly kind: string;
   readonly station: string | null;
   readonly author: Author;
   readonly time: string;
   readonly supersedes: string | null;
   /** Content; null once redacted (the hash stays). */
-  readonly body: EntryBody | null;
+  readonly body: object | null;
   readonly salt: string;
   /** SHA-256 of salt and canonical body. */
   readonly bodyHash: string;
@@ -59,18 +56,6 @@ export function authorOf({ author, origin }: Pick<KeptEntry, 'author' | 'origin'
 }
 
 export const FIRST_PREV = '0'.repeat(64);
-
-/** SHA-256 of text or bytes, lower-case hex. */
-export function sha256Hex(data: string | Uint8Array): string {
-  return bytesToHex(sha256(typeof data === 'string' ? utf8ToBytes(data) : data));
-}
-
-/** RFC 8785 canonical JSON. */
-export function canonicalJson(value: unknown): string {
-  const text = canonicalize(value);
-  if (text === undefined) throw new TypeError('value has no canonical JSON form');
-  return text;
-}
 
 /** Hash of a body: SHA-256 over `salt:` and its RFC 8785 form, so that short bodies cannot be guessed after redaction. */
 export function bodyHash(salt: string, body: unknown): string {

@@ -1,12 +1,14 @@
 import fc from 'fast-check';
 import type { SurfaceMark } from '../damage/wearMap.js';
 import { engineTemplate } from '../engine/templates.js';
-import { checkEntry } from './check.js';
-import { slotOf, type EntryBodies, type EntryKind } from './bodies.js';
-import { canonicalJson, entryHash, FIRST_PREV, sealEntry, sha256Hex, verifyChain, type EntryDraft, type LedgerEntry } from './entry.js';
+import { checkEntry } from '../gate/admit.js';
+import { slotOf, type EntryBodies, type EntryKind } from '../entries/entries.js';
+import { entryHash, FIRST_PREV, sealEntry, verifyChain, type EntryDraft, type LedgerEntry } from './entry.js';
+import { canonicalJson, sha256Hex } from '../kit/hash.js';
 import { shapeFault } from './entrySchema.js';
-import { applyDraft, applyEntry, currentVersion, draftConflict, emptyCase, foldEntries, type CaseState } from './state.js';
-import { caseView, coverage, standingGrade } from './views.js';
+import { applyDraft, applyEntry, draftConflict, foldEntries } from '../entries/entries.js';
+import { currentVersion, emptyCase, type CaseState } from './state.js';
+import { caseView, coverage, standingGrade } from '../case/views.js';
 
 const author = { id: 'a0000000-0000-4000-8000-000000000000', name: 'Mara' };
 const layout = engineTemplate('inline-4-petrol')!.layout;
@@ -221,7 +223,7 @@ describe('views', () => {
       'intake-set': { field: 'title', value: '' },
       'history-line': { line: 'l', text: '', feature: null, reliability: 'told', date: null },
       'evidence-set': { feature: 'f', present: true, note: '' },
-      'photo-added': { sha256: '0', name: '', mime: '', bytes: 1, width: 1, height: 1, takenAt: null, standIn: false },
+      'photo-added': { sha256: '0', name: '', mime: 'image/png', bytes: 1, width: 1, height: 1, takenAt: null, standIn: false },
       'corners-set': { sha256: '0', corners: [] },
       'surface-read': {
         sha256: '0',
@@ -310,7 +312,7 @@ describe('views', () => {
       expectation: { expectation: 'e', step: '', text: '', held: null },
       'tag-read': { sha256: '0', station: '', corners: [], codeMm: 26, gains: [1, 1, 1] },
       'blur-set': { sha256: '0', regions: [] },
-      'clip-added': { sha256: '0', name: '', mime: '', bytes: 1, seconds: null, takenAt: null },
+      'clip-added': { sha256: '0', name: '', mime: 'audio/wav', bytes: 1, seconds: null, takenAt: null },
       retracted: { target: 't', slot: 'state', reason: '' },
     };
     const slots = (Object.keys(bodies) as EntryKind[]).map((k) => slotOf(k, bodies[k]));

@@ -1,15 +1,37 @@
-import { slotOf, type EntryBodies, type EntryBody, type EntryKind } from './bodies.js';
+import { nullable, object, text, id, type Held } from '../kit/schema.js';
 import type { Author, EntryDraft, KeptEntry, LedgerEntry } from './entry.js';
 import { authorOf, FIRST_PREV } from './entry.js';
+
+/** The two kinds of entry the ledger itself knows: one takes an entry back, one strikes its content. */
+export const RETRACTED = 'retracted';
+export const REDACTED = 'redacted';
+
+export const retractionSchema = object({ target: id, slot: text(160), reason: text(500) });
+export type Retraction = Held<typeof retractionSchema>;
+
+export const redactionSchema = object({
+  target: id,
+  kind: text(40),
+  slot: text(300),
+  station: nullable(text(80)),
+  reason: text(500).invalid('').min(3),
+});
+export type Redaction = Held<typeof redactionSchema>;
 
 /** One live value of a field and who wrote it when. */
 export interface SlotVersion {
   readonly entry: string;
   readonly seq: number;
-  readonly kind: EntryKind;
-  readonly body: EntryBody;
+  readonly kind: string;
+  readonly body: object;
   readonly author: Author;
   readonly time: string;
+}
+
+/** A current value with the entry behind it. */
+export interface Sourced<T> {
+  readonly value: T;
+  readonly version: SlotVersion;
 }
 
 /** Values of one field, oldest first; the last is current. A retracted value is gone from here (never from the ledger). */
@@ -27,6 +49,13 @@ export interface CaseState {
   readonly groups: Readonly<Record<string, SlotGroup>>;
 }
 
+/** What the fold needs of an entry. */
+export type Applicable = Pick<LedgerEntry, 'id' | 'kind' | 'station' | 'author' | 'time' | 'body' | 'seq' | 'hash'> &
+  Pick<KeptEntry, 'origin'>;
+
+/** The field an entry of a kind writes. */
+export type SlotOf = (kind: string, body: object) => string;
+
 /** A member an object was given, never one that every object has: slots and stations are names people send. */
 function member<T>(record: Readonly<Record<string, T>> | undefined, key: string): T | undefined {
   return record !== undefined && Object.hasOwn(record, key) ? record[key] : undefined;
@@ -36,88 +65,19 @@ export function emptyCase(caseId: string): CaseState {
   return { caseId, seq: 0, head: FIRST_PREV, groups: {} };
 }
 
-type Applicable = Pick<LedgerEntry, 'id' | 'kind' | 'station' | 'author' | 'time'> & {
-  readonly body: EntryBody | null;
-  readonly seq: number;
-  readonly hash: string;
-} & Pick<KeptEntry, 'origin'>;
-
-function nextSlot(slot: Slot, entry: Applicable): Slot {
-  if (entry.body === null) return slot;
-  if (entry.kind === 'retracted') {
-    const { target } = entry.body as EntryBodies['retracted'];
-    return slot.filter((version) => version.entry !== target);
-  }
-  const { id, seq, kind, body, time } = entry;
-  return [...slot, { entry: id, seq, kind, body, author: authorOf(entry), time }];
-}
-
-/** Groups without the value a redaction struck; a fold over the redacted ledger never had it. */
-function struck(groups: CaseState['groups'], { target, slot, station }: EntryBodies['redacted']): CaseState['groups'] {
-  const key = station ?? '';
-  const group = member(groups, key);
-  const held = member(group, slot);
-  const kept = held?.filter((version) => version.entry !== target);
-  if (!group || !held || !kept || kept.length === held.length) return groups;
-  const { [slot]: _struck, ...rest } = group;
-  const next = kept.length > 0 ? { ...rest, [slot]: kept } : rest;
-  if (Object.keys(next).length > 0) return { ...groups, [key]: next };
-  const { [key]: _empty, ...others } = groups;
-  return others;
-}
-
-/** The one reducer: state after one more entry. Pure; shares everything the entry does not touch. */
-export function applyEntry(state: CaseState, entry: Applicable): CaseState {
-  const head = { caseId: state.caseId, seq: entry.seq, head: entry.hash };
-  if (entry.body === null) return { ...head, groups: state.groups };
-  if (entry.kind === 'redacted') state = { ...state, groups: struck(state.groups, entry.body as EntryBodies['redacted']) };
-  const key = entry.station ?? '';
-  const slotKey = slotOf(entry.kind, entry.body);
-  const group = member(state.groups, key) ?? {};
-  const slot = nextSlot(member(group, slotKey) ?? [], entry);
-  if (slot.length > 0) return { ...head, groups: { ...state.groups, [key]: { ...group, [slotKey]: slot } } };
-  const { [slotKey]: _gone, ...rest } = group;
-  return { ...head, groups: { ...state.groups, [key]: rest } };
-}
-
-/** Folds many entries onto a state; the same rule as `applyEntry`, copying each touched group once instead of at every entry. */
-export function foldEntries(start: CaseState, entries: readonly Applicable[]): CaseState {
-  let groups: Record<string, SlotGroup> = { ...start.groups };
-  const own = new Map<string, Record<string, Slot>>();
-  let seq = start.seq;
-  let head = start.head;
-  for (const entry of entries) {
-    seq = entry.seq;
-    head = entry.hash;
-    if (entry.body === null) continue;
-    if (entry.kind === 'redacted') {
-      groups = { ...struck(groups, entry.body as EntryBodies['redacted']) };
-      own.clear();
-    }
-    const key = entry.station ?? '';
-    let group = own.get(key);
-    if (!group) {
-      group = { ...member(groups, key) };
-      own.set(key, group);
-      groups[key] = group;
-    }
-    const slotKey = slotOf(entry.kind, entry.body);
-    const slot = nextSlot(member(group, slotKey) ?? [], entry);
-    if (slot.length > 0) group[slotKey] = slot;
-    else delete group[slotKey];
-  }
-  return { caseId: start.caseId, seq, head, groups };
+/** Values of a field, oldest first; empty when nothing is written there. */
+export function versionsOf(state: CaseState, station: string | null, slot: string): Slot {
+  return member(member(state.groups, station ?? ''), slot) ?? [];
 }
 
 /** Current version of a field, or undefined when nothing is written there. */
 export function currentVersion(state: CaseState, station: string | null, slot: string): SlotVersion | undefined {
-  return member(member(state.groups, station ?? ''), slot)?.at(-1);
+  return versionsOf(state, station, slot).at(-1);
 }
 
-/** Applies a draft that the server has not numbered yet, so that the hand sees its effect at once. */
-export function applyDraft(state: CaseState, draft: EntryDraft, author: Author, time: string): CaseState {
-  const next = applyEntry(state, { ...draft, author, time, seq: state.seq + 1, hash: state.head });
-  return { ...next, seq: state.seq };
+function nextSlot(slot: Slot, { id, seq, kind, body, time, author, origin }: Applicable & { readonly body: object }): Slot {
+  if (kind === RETRACTED) return slot.filter((version) => version.entry !== (body as Retraction).target);
+  return [...slot, { entry: id, seq, kind, body, author: authorOf(origin === undefined ? { author } : { author, origin }), time }];
 }
 
 export interface SlotConflict {
@@ -126,10 +86,71 @@ export interface SlotConflict {
   readonly current: SlotVersion | null;
 }
 
-/** Does the draft rest on what the field holds now? Null when it does. */
-export function draftConflict(state: CaseState, draft: EntryDraft): SlotConflict | null {
-  const slot = slotOf(draft.kind, draft.body);
-  const current = currentVersion(state, draft.station, slot);
-  const expected = draft.kind === 'retracted' ? (draft.body as EntryBodies['retracted']).target : draft.basedOn;
-  return (current?.entry ?? null) === expected ? null : { slot, station: draft.station, current: current ?? null };
+export interface Fold {
+  /** State after these entries. Pure; shares every group no entry touches, and copies each touched one once. */
+  readonly foldEntries: (start: CaseState, entries: readonly Applicable[]) => CaseState;
+  /** State after one more entry. */
+  readonly applyEntry: (state: CaseState, entry: Applicable) => CaseState;
+  /** Applies a draft that the server has not numbered yet, so that the hand sees its effect at once. */
+  readonly applyDraft: (state: CaseState, draft: EntryDraft, author: Author, time: string) => CaseState;
+  /** Does the draft rest on what the field holds now? Null when it does. */
+  readonly draftConflict: (state: CaseState, draft: EntryDraft) => SlotConflict | null;
+}
+
+/** The one fold, for entries whose fields `slotOf` names. */
+export function makeFold(slotOf: SlotOf): Fold {
+  const foldEntries: Fold['foldEntries'] = (start, entries) => {
+    const groups: Record<string, SlotGroup> = { ...start.groups };
+    const own = new Map<string, Record<string, Slot>>();
+    let { seq, head } = start;
+    const write = (place: string, slot: string, versions: Slot): void => {
+      let group = own.get(place);
+      if (!group) {
+        group = { ...member(groups, place) };
+        own.set(place, group);
+        groups[place] = group;
+      }
+      if (versions.length > 0) group[slot] = versions;
+      else delete group[slot];
+    };
+    const held = (place: string, slot: string): Slot => member(member(groups, place), slot) ?? [];
+    for (const entry of entries) {
+      ({ seq, hash: head } = entry);
+      const { body } = entry;
+      if (body === null) continue;
+      if (entry.kind === REDACTED) {
+        // A fold over the redacted ledger never had the value, nor a group that held nothing else.
+        const { target, slot, station } = body as Redaction;
+        const place = station ?? '';
+        const before = held(place, slot);
+        const kept = before.filter((version) => version.entry !== target);
+        if (kept.length < before.length) {
+          write(place, slot, kept);
+          if (Object.keys(groups[place]!).length === 0) {
+            delete groups[place];
+            own.delete(place);
+          }
+        }
+      }
+      const place = entry.station ?? '';
+      const slot = slotOf(entry.kind, body);
+      write(place, slot, nextSlot(held(place, slot), { ...entry, body }));
+    }
+    return { caseId: start.caseId, seq, head, groups };
+  };
+  const applyEntry: Fold['applyEntry'] = (state, entry) => foldEntries(state, [entry]);
+  return {
+    foldEntries,
+    applyEntry,
+    applyDraft: (state, draft, author, time) => {
+      const next = applyEntry(state, { ...draft, author, time, seq: state.seq + 1, hash: state.head });
+      return { ...next, seq: state.seq };
+    },
+    draftConflict: (state, draft) => {
+      const slot = slotOf(draft.kind, draft.body);
+      const current = currentVersion(state, draft.station, slot);
+      const expected = draft.kind === RETRACTED ? (draft.body as Retraction).target : draft.basedOn;
+      return (current?.entry ?? null) === expected ? null : { slot, station: draft.station, current: current ?? null };
+    },
+  };
 }

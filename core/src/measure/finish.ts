@@ -1,5 +1,5 @@
 import FFT from 'fft.js';
-import { fail, ok, type Result } from '../result.js';
+import { fail, ok, type Result } from '../kit/result.js';
 
 /** A profile trace: equally spaced, heights µm. */
 export interface Trace {

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { checkDoubt, combinedExpanded, guardBand, readingUncertainty, type Gauge } from './gauge.js';
+import { checkDoubt, combinedExpanded, guardBand, readingUncertainty, type Gauge } from '../units/gauge.js';
 import { AXES, barrelText, doubtReading, journalSheet, PLANES, type JournalReading, type JournalSpec } from './journal.js';
 import { nextUndersize } from './sizes.js';
 

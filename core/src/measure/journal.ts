@@ -1,5 +1,5 @@
 import { formatLength, type LengthUnit } from '../units/length.js';
-import { combinedExpanded, guardBand, readingUncertainty, type Gauge, type Verdict } from './gauge.js';
+import { combinedExpanded, guardBand, readingUncertainty, type Gauge, type Verdict } from '../units/gauge.js';
 import { nextUndersize, type SizeAnswer } from './sizes.js';
 
 export const PLANES = ['front', 'mid', 'rear'] as const;

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { fail, ok, type Result } from '../result.js';
+import { fail, ok, type Result } from '../kit/result.js';
 import type { Trace } from './finish.js';
 
 const MM_PER: Readonly<Record<string, number>> = { mm: 1, µm: 0.001, um: 0.001, in: 25.4 };

@@ -1,5 +1,5 @@
 import type { EngineLayout } from '../engine/layout.js';
-import { applies, engineTags, type EngineTag } from '../cause/types.js';
+import { applies, engineTags, type EngineTag } from '../engine/tags.js';
 import type { Quantity } from '../units/quantity.js';
 
 export interface CheckOption {

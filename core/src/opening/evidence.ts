@@ -1,5 +1,5 @@
 import type { EngineLayout } from '../engine/layout.js';
-import type { LimitBand } from '../measure/gauge.js';
+import type { LimitBand } from '../units/gauge.js';
 import { checksFor, fieldKeys, TURN_POSITIONS, type OpeningCheck } from './checks.js';
 import type { CheckAnswer } from './record.js';
 import {

@@ -1,15 +1,16 @@
 import fc from 'fast-check';
 import { readCaseFile, type CaseFile } from '../bundle/caseFile.js';
-import { collectEvidence } from '../cause/evidence.js';
+import { collectEvidence } from '../diagnosis/evidence.js';
 import { feature } from '../cause/data/features.js';
 import { cause, CAUSES } from '../cause/data/causes.js';
 import { OPENING_LINK_CAUSES } from '../cause/data/openingLinks.js';
-import { diagnose } from '../cause/diagnose.js';
-import { comparePair } from '../cause/pair.js';
+import { diagnose } from '../diagnosis/diagnose.js';
+import { comparePair } from '../diagnosis/pair.js';
 import { ENGINE_TEMPLATES, engineTemplate } from '../engine/templates.js';
 import { checksFor, featuresOf, fieldKeys, OPENING_CHECKS } from './checks.js';
 import { reportModel } from '../report/model.js';
-import { featuresSetAside, notDone, readAnswer } from './record.js';
+import { featuresSetAside, notDone } from '../case/checksNotMade.js';
+import { readAnswer } from './record.js';
 import { compressionResult, turningResult } from './results.js';
 
 const FOUR = engineTemplate('inline-4-petrol')!.layout;

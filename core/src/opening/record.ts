@@ -1,8 +1,7 @@
 import type { EngineLayout } from '../engine/layout.js';
-import { fail, ok, type Result } from '../result.js';
+import { fail, ok, type Result } from '../kit/result.js';
 import { parseQuantity, QUANTITIES, type Quantity } from '../units/quantity.js';
-import type { CaseView } from '../ledger/views.js';
-import { checksFor, featuresOf, fieldOfKey, NOT_DONE, type CheckField } from './checks.js';
+import { checksFor, fieldOfKey, type CheckField } from './checks.js';
 
 /** One answer of a check as the ledger keeps it: what was typed or chosen, and for figures the canonical value and the unit typed. */
 export interface CheckAnswer {
@@ -13,25 +12,6 @@ export interface CheckAnswer {
   readonly chosen: readonly string[];
   readonly value: number | null;
   readonly unit: string | null;
-}
-
-/** Why a check was not made, in the builder's words; null where nothing was said. */
-export function notDone(view: Pick<CaseView, 'checks'>, check: string): string | null {
-  return view.checks.get(`${check}:${NOT_DONE.id}`)?.value.text || null;
-}
-
-/** Features that only checks which were not made could have shown, with the reason given. */
-export function featuresSetAside(view: Pick<CaseView, 'checks' | 'layout'>): ReadonlyMap<string, string> {
-  const aside = new Map<string, string>();
-  const open = new Set<string>();
-  for (const check of checksFor(view.layout)) {
-    const because = notDone(view, check.id);
-    for (const f of featuresOf(check))
-      if (because === null) open.add(f);
-      else if (!aside.has(f)) aside.set(f, because);
-  }
-  for (const f of open) aside.delete(f);
-  return aside;
 }
 
 /** Bounds of sense: beyond them a figure is a slip of the hand or of the unit, and is questioned instead of kept. */

@@ -1,5 +1,5 @@
 import { cylinderPlaces, type EngineLayout } from '../engine/layout.js';
-import { guardBand, type LimitBand, type Verdict } from '../measure/gauge.js';
+import { guardBand, type LimitBand, type Verdict } from '../units/gauge.js';
 
 /** Rule-of-thumb limits used where the spec sheet gives none; always shown as such. */
 export const THUMB = {

@@ -1,4 +1,4 @@
-import { fail, ok, type Result } from '../result.js';
+import { fail, ok, type Result } from '../kit/result.js';
 import { homography, type Matrix3, type Point } from './homography.js';
 import type { Pixels } from './flatten.js';
 

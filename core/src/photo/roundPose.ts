@@ -1,4 +1,4 @@
-import { fail, ok, type Result } from '../result.js';
+import { fail, ok, type Result } from '../kit/result.js';
 import { isConvex, type Point } from './homography.js';
 
 type Vec = readonly [number, number, number];

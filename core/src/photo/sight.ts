@@ -1,7 +1,7 @@
 import { homography, type Point } from './homography.js';
 import { roundPoint, roundCosine, type RoundPose } from './roundPose.js';
 import { projectShell, viewCosine, type ShellPose } from './shellPose.js';
-import { fail, ok, type Result } from '../result.js';
+import { fail, ok, type Result } from '../kit/result.js';
 
 /** A surface as a camera sees it. `u` 0–1 runs across (round faces: along the arc), `v` 0–1 along it from the front. */
 export interface Sight {

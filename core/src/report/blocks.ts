@@ -1,8 +1,9 @@
 import type { WearMap } from '../damage/wearMap.js';
 import { WEAR_CLASS_INFO, WEAR_CLASSES } from '../damage/classes.js';
+import type { SectionId } from '../entries/account.js';
 import type { SurfaceFrame } from '../engine/stations.js';
 import type { Letterhead } from './parties.js';
-import type { Shape } from '../cause/sequence/drawing.js';
+import type { Shape } from '../diagnosis/sequence/drawing.js';
 
 /** A generated sentence that was put in other words. */
 export interface EditedSentence {
@@ -46,22 +47,6 @@ export type ReportBlock =
       readonly caption: string;
     }
   | { readonly kind: 'plan' };
-
-export const SECTION_IDS = [
-  'question',
-  'opening',
-  'examined',
-  'findings',
-  'sheets',
-  'causes',
-  'sequence',
-  'answers',
-  'decided',
-  'routes',
-  'conclusion',
-  'standing',
-] as const;
-export type SectionId = (typeof SECTION_IDS)[number];
 
 export interface ReportSection {
   readonly id: SectionId;

@@ -1,5 +1,5 @@
-import type { RankedCause } from '../cause/diagnose.js';
-import { wrapWords, type Shape } from '../cause/sequence/drawing.js';
+import type { RankedCause } from '../diagnosis/diagnose.js';
+import { wrapWords, type Shape } from '../diagnosis/sequence/drawing.js';
 import type { SimulatedRoute } from '../salvage/simulate.js';
 import type { ReportBlock } from './blocks.js';
 

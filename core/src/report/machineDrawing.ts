@@ -1,4 +1,4 @@
-import type { Shape } from '../cause/sequence/drawing.js';
+import type { Shape } from '../diagnosis/sequence/drawing.js';
 import { cylinderPlaces, type EngineLayout } from '../engine/layout.js';
 import { planDrawing } from '../engine/plan.js';
 import type { MachineLine } from '../salvage/machineSheet.js';

@@ -1,5 +1,6 @@
-import type { Gauge } from '../measure/gauge.js';
-import type { CaseView, Sourced } from '../ledger/views.js';
+import type { Gauge } from '../units/gauge.js';
+import type { CaseView } from '../case/views.js';
+import type { Sourced } from '../ledger/state.js';
 import type { ReportBlock, ReportModel, ReportSection } from './blocks.js';
 import { orDash } from './words.js';
 

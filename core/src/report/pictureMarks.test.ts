@@ -1,6 +1,7 @@
 import { engineTemplate } from '../engine/templates.js';
-import { applyEntry, emptyCase } from '../ledger/state.js';
-import { caseView, type StationView } from '../ledger/views.js';
+import { applyEntry } from '../entries/entries.js';
+import { emptyCase } from '../ledger/state.js';
+import { caseView, type StationView } from '../case/views.js';
 import { develop } from '../photo/flatten.js';
 import { sizeFromFrame } from '../photo/reading/onFrame.js';
 import { sightOf } from '../photo/reading/readSurface.js';

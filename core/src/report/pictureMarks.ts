@@ -1,5 +1,5 @@
 import { WEAR_CLASS_INFO } from '../damage/classes.js';
-import type { StationView } from '../ledger/views.js';
+import type { StationView } from '../case/views.js';
 import type { Developed } from '../photo/flatten.js';
 import type { Point } from '../photo/homography.js';
 import { toPicture } from '../photo/mesh.js';

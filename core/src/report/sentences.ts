@@ -1,5 +1,5 @@
-import type { EntryBodies } from '../ledger/bodies.js';
-import type { Sourced } from '../ledger/views.js';
+import type { EntryBodies } from '../entries/entries.js';
+import type { Sourced } from '../ledger/state.js';
 import type { ReportBlock, ReportSection } from './blocks.js';
 
 /** A figure in words: number, and the unit or the word that makes it one kind of figure. */

@@ -1,8 +1,4 @@
-import { SECTION_IDS, type SectionId } from './blocks.js';
-
-export const TEMPLATE_IDS = ['private', 'warranty', 'insurer', 'internal', 'inspection'] as const;
-export type TemplateId = (typeof TEMPLATE_IDS)[number];
-export type Detail = 'full' | 'short';
+import { SECTION_IDS, type Detail, type SectionId, type TemplateId } from '../entries/account.js';
 
 export interface ReportTemplate {
   readonly id: TemplateId;

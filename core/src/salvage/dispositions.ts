@@ -1,8 +1,8 @@
-import type { CaseView } from '../ledger/views.js';
+import type { CaseView } from '../case/views.js';
 import { cylinderPlaces, pinNumber } from '../engine/layout.js';
-import { sizeForAll } from '../measure/program/consequences.js';
+import { sizeForAll } from '../measured/consequences.js';
 import { ownDisposition } from './rules.js';
-import type { Disposition, Operation, StandingDisposition } from './operations.js';
+import type { Disposition, Operation, StandingDisposition } from '../workshop/operations.js';
 
 /** How far an operation goes; a coupling may raise it, never lower it. */
 const WEIGHT: Readonly<Record<Operation, number>> = {

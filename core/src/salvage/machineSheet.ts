@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
-import { sizeForAll } from '../measure/program/consequences.js';
-import type { CaseView } from '../ledger/views.js';
-import { MACHINE_WORK, OPERATION_NAMES, type Operation, type StandingDisposition } from './operations.js';
+import { sizeForAll } from '../measured/consequences.js';
+import type { CaseView } from '../case/views.js';
+import { MACHINE_WORK, OPERATION_NAMES, type Operation, type StandingDisposition } from '../workshop/operations.js';
 
 /** One line of the machine-shop sheet. */
 export interface MachineLine {

@@ -1,5 +1,5 @@
 import { randomBeta, randomLcg } from 'd3-random';
-import type { Estimate } from './prices.js';
+import type { Estimate } from '../workshop/prices.js';
 import { inOrder, type Calendar, type Task } from './schedule.js';
 
 export interface RouteLine {

@@ -1,15 +1,14 @@
+import type { RouteId } from '../workshop/routeIds.js';
 import { cause as causeOf } from '../cause/data/causes.js';
-import { answerItems } from '../cause/answers.js';
-import type { Diagnosis } from '../cause/diagnose.js';
-import { isExamined, standingGrade, type CaseView } from '../ledger/views.js';
+import { answerItems } from '../diagnosis/answers.js';
+import type { Diagnosis } from '../diagnosis/diagnose.js';
+import { isExamined, standingGrade, type CaseView } from '../case/views.js';
 import { partsList } from './machineSheet.js';
-import { MACHINE_WORK, type StandingDisposition } from './operations.js';
+import { MACHINE_WORK, type StandingDisposition } from '../workshop/operations.js';
 import type { RouteLine } from './monteCarlo.js';
 import { movedInMain } from './rules.js';
 import { positionOf } from '../damage/schools.js';
-import type { Estimate, PriceBook } from './prices.js';
-
-export type RouteId = 'repair' | 'rebuild' | 'short-engine' | 'used-engine' | 'new-engine' | 'run-on';
+import type { Estimate, PriceBook } from '../workshop/prices.js';
 
 export interface Route {
   readonly id: RouteId;

@@ -1,7 +1,7 @@
 import { positionOf } from '../damage/schools.js';
-import { isExamined, standingGrade, type CaseView, type StationView } from '../ledger/views.js';
-import { sizeForAll } from '../measure/program/consequences.js';
-import type { Disposition, Operation } from './operations.js';
+import { isExamined, standingGrade, type CaseView, type StationView } from '../case/views.js';
+import { sizeForAll } from '../measured/consequences.js';
+import type { Disposition, Operation } from '../workshop/operations.js';
 
 type Say = (operation: Operation, reason: string, more?: { size?: string; school?: string }) => Disposition;
 

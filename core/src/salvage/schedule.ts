@@ -1,6 +1,6 @@
 import { firstCircle } from '../damage/catalogue/validate.js';
-import { fail, ok, type Result } from '../result.js';
-import type { Estimate } from './prices.js';
+import { fail, ok, type Result } from '../kit/result.js';
+import type { Estimate } from '../workshop/prices.js';
 
 /** One piece of work. Bench work takes hours on working days; everything else takes calendar days. */
 export interface Task {

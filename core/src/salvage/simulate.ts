@@ -1,6 +1,6 @@
-import type { Diagnosis } from '../cause/diagnose.js';
-import type { EntryBodies } from '../ledger/bodies.js';
-import type { CaseView } from '../ledger/views.js';
+import type { Diagnosis } from '../diagnosis/diagnose.js';
+import type { EntryBodies } from '../entries/entries.js';
+import type { CaseView } from '../case/views.js';
 import { standingDispositions } from './dispositions.js';
 import { simulateRoute, type Simulated } from './monteCarlo.js';
 import { routesOf, type Route } from './routes.js';

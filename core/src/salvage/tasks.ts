@@ -1,7 +1,7 @@
-import type { CaseView } from '../ledger/views.js';
+import type { CaseView } from '../case/views.js';
 import { machineSheet, partsList } from './machineSheet.js';
 import { pertMean } from './monteCarlo.js';
-import type { Estimate, PriceBook } from './prices.js';
+import type { Estimate, PriceBook } from '../workshop/prices.js';
 import { QUEUE_DAYS, type Route } from './routes.js';
 import type { Task } from './schedule.js';
 

@@ -110,3 +110,9 @@ export function itemStations(item: HoldItem, stations: readonly Station[]): stri
   const wanted = item.by.stations;
   return wanted.filter((id) => id === '' || stations.some((s) => s.id === id));
 }
+
+/** The item of an id such as `cap-marks:main.2`, whatever the plan; for words in lists. */
+export function holdName(itemId: string): string {
+  const [kindOf = '', ...rest] = itemId.split(':');
+  return HOLD_RECORDS.some((r) => r.kindOf === kindOf) ? holdItem(kindOf, rest.join(':')).name : itemId;
+}

@@ -1,7 +1,7 @@
 import { DirectedGraph } from 'graphology';
 import { hasCycle, topologicalSort } from 'graphology-dag';
 import type { EngineLayout } from '../engine/layout.js';
-import { fail, ok, type Result } from '../result.js';
+import { fail, ok, type Result } from '../kit/result.js';
 import { stripSteps, type StripStep } from './steps.js';
 
 /** The strip of one engine: steps in the order they are to be done, and the graph that says which order is possible. */

@@ -1,16 +1,16 @@
 import fc from 'fast-check';
 import { readCaseFile, type CaseFile } from '../bundle/caseFile.js';
 import { feature } from '../cause/data/features.js';
-import { collectEvidence } from '../cause/evidence.js';
-import { diagnose } from '../cause/diagnose.js';
+import { collectEvidence } from '../diagnosis/evidence.js';
+import { diagnose } from '../diagnosis/diagnose.js';
 import { ENGINE_TEMPLATES, engineTemplate } from '../engine/templates.js';
 import { stationsOf } from '../engine/stations.js';
-import { checkEntry } from '../ledger/check.js';
+import { checkEntry } from '../gate/admit.js';
 import { easingResult } from './easing.js';
 import { capPattern, fastenerResult, headPattern } from './fasteners.js';
 import { HOLD_RECORDS } from './holds.js';
 import { brokenBy, moveStep, stripPlan } from './plan.js';
-import { lostBySteps, reasonsGiven, stripStanding } from './state.js';
+import { lostBySteps, reasonsGiven, stripStanding } from '../case/stripStanding.js';
 
 const layoutOf = (id: string) => engineTemplate(id)!.layout;
 const ids = (template: string): string[] => stripPlan(layoutOf(template)).steps.map((s) => s.id);
@@ -195,8 +195,8 @@ describe('holds', () => {
   it('reasons given before are offered again, the last first, each once', () => {
     const { view } = opened({ strip: { done: ['isolate'] } });
     const note = (text: string, seq: number): never => ({ value: { note: text }, version: { seq } }) as never;
-    const strip = {
-      ...view.strip,
+    const given = {
+      ...view,
       steps: new Map([
         ['a', note('came in boxes', 3)],
         ['b', note('', 9)],
@@ -206,7 +206,7 @@ describe('holds', () => {
         ['d', note('came in boxes', 7)],
       ]),
     };
-    expect(reasonsGiven({ ...view, strip })).toEqual(['came in boxes', 'no oil in it']);
+    expect(reasonsGiven(given)).toEqual(['came in boxes', 'no oil in it']);
   });
   it('what was gone before us cannot be lost by us', () => {
     const view = opened({ states: { 'main.*.shell.*': 'before-us' } }).view;

@@ -1,4 +1,4 @@
-import { fail, ok, type Result } from '../result.js';
+import { fail, ok, type Result } from '../kit/result.js';
 import { readFigure } from './figure.js';
 import { MM_PER } from './length.js';
 

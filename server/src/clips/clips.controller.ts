@@ -25,14 +25,14 @@ export class ClipsController {
     @Who() account: Account,
   ): Promise<UploadResponse> {
     if (!file) throw new ProblemError({ code: 'no-file', sentence: 'No clip came with the request. Choose a file.', field: 'file' });
-    arrived(file.buffer, body.sha256);
+    const sha256 = arrived(file.buffer, body.sha256);
     const name = Buffer.from(file.originalname, 'latin1').toString('utf8');
     const seconds = body.seconds === undefined || body.seconds === '' ? null : Number(body.seconds);
     return this.clips.add(
       caseId,
       body.station || null,
       body.entryId,
-      { name, mime: file.mimetype, bytes: file.buffer, seconds },
+      { name, mime: file.mimetype, bytes: file.buffer, sha256, seconds },
       { id: account.id, name: account.name },
     );
   }

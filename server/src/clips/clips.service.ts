@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { UploadResponse } from '@true-ledger/contract';
-import { currentVersion, sha256Hex, type Author, type CaseState } from '@true-ledger/core';
+import { currentVersion, type Author, type CaseState } from '@true-ledger/core';
 import { DataSource, type EntityManager } from 'typeorm';
 import { CaseClipRow, ClipRow, EntryRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
@@ -21,10 +21,10 @@ export class ClipsService {
     caseId: string,
     station: string | null,
     entryId: string,
-    file: { name: string; mime: string; bytes: Buffer; seconds: number | null },
+    file: { name: string; mime: string; bytes: Buffer; sha256: string; seconds: number | null },
     author: Author,
   ): Promise<UploadResponse> {
-    const sha256 = sha256Hex(file.bytes);
+    const { sha256 } = file;
     const mime = await this.intake.clip(file.bytes, file.mime);
     return this.db.transaction(async (tx) => {
       const meanwhile = await this.held(tx, await this.ledger.lockedState(tx, caseId), station, sha256);

@@ -1,3 +1,4 @@
+import '../platform.js';
 import {
   caseFileOf,
   caseView,

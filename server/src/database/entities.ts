@@ -2,8 +2,6 @@ import { Column, CreateDateColumn, Entity, Index, PrimaryColumn, PrimaryGenerate
 import type {
   CaseState,
   DailyStatement,
-  EntryBody,
-  EntryKind,
   Gauge,
   GaugeFaults,
   GradeRule,
@@ -77,13 +75,13 @@ export class EntryRow {
   @PrimaryColumn('uuid') id: string;
   @Column('uuid') caseId: string;
   @Column('integer') seq: number;
-  @Column('text') kind: EntryKind;
+  @Column('text') kind: string;
   @Column('text', { nullable: true }) station: string | null;
   @Column('uuid') authorId: string;
   @Column('text') authorName: string;
   @Column('text') time: string;
   @Column('uuid', { nullable: true }) supersedes: string | null;
-  @Column('jsonb', { nullable: true }) body: EntryBody | null;
+  @Column('jsonb', { nullable: true }) body: object | null;
   @Column('text') salt: string;
   @Column('text') bodyHash: string;
   @Column('text') prev: string;

@@ -2,6 +2,7 @@ import 'reflect-metadata';
 import { NestFactory } from '@nestjs/core';
 import {
   caseView,
+  sha256Hex,
   surfaceMaps,
   takeRound,
   takeShell,
@@ -135,11 +136,12 @@ async function loadCase(
     const station = caseView(state)?.byId.get(step.station);
     const drawn = station ? drawStation(station, seed * 100 + ++pictures) : null;
     if (!drawn) continue;
+    const bytes = await standInJpeg(drawn.pixels);
     const added = await photos.add(
       caseId,
       step.station,
       randomUUID(),
-      { name: step.name, bytes: await standInJpeg(drawn.pixels) },
+      { name: step.name, bytes, sha256: sha256Hex(bytes) },
       authors[1] ?? author,
       { standIn: true },
     );

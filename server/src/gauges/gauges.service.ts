@@ -181,7 +181,7 @@ export class GaugesService {
 
 /** Torque of a fastener: what was read there, else the demonstration's. A wrench reads nothing else, and nothing else reads it. */
 function boltTruth(view: CaseView, gauge: Gauge, at: GaugeSpot): number {
-  const held = view.strip.bolts.find((b) => boltCell(b.value.pattern, b.value.position) === at.cell)?.value.newtonMetre;
+  const held = view.bolts.find((b) => boltCell(b.value.pattern, b.value.position) === at.cell)?.value.newtonMetre;
   const pattern = stripPlan(view.layout).steps.find((s) => s.pattern && at.cell.startsWith(`${s.pattern.id}/`))?.pattern;
   const position = pattern?.positions.find((p) => boltCell(pattern.id, p.id) === at.cell);
   if (gauge.kind !== 'torque-wrench' || at.sheet !== BREAK_LOOSE || !pattern || !position)

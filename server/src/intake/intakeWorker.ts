@@ -1,3 +1,4 @@
+import '../platform.js';
 import {
   acceptEntries,
   fileOf,
@@ -32,6 +33,9 @@ export type IntakeTask =
   | { readonly kind: 'stamp'; readonly reply: Uint8Array; readonly bytes: Uint8Array; readonly check: StampCheck };
 
 /** A bundle that holds; its lines lie in `entries.jsonl` of the folder, its files beside it by SHA-256, a picture's renditions as `.work` and `.thumb`. */
+/** A picture of a bundle; its bytes and renditions lie beside the answer, under its hash. */
+export type PictureInBundle = Omit<StoredPicture, 'work' | 'thumb'> & { readonly sha256: string };
+
 export interface AcceptedBundle {
   readonly caseId: string;
   readonly number: string;
@@ -39,7 +43,7 @@ export interface AcceptedBundle {
   readonly seal: SealVerdict;
   /** What tells whether two ledgers are one, a line each. */
   readonly lines: ReadonlyArray<{ readonly id: string; readonly hash: string }>;
-  readonly pictures: ReadonlyArray<Omit<StoredPicture, 'work' | 'thumb'>>;
+  readonly pictures: ReadonlyArray<PictureInBundle>;
 }
 
 export type IntakeAnswer =
@@ -101,7 +105,7 @@ async function acceptBundle(path: string, out: string): Promise<AcceptedBundle> 
         sentence: `The bundle was refused: ${verdict.disagreements.join('; ')}. Nothing was changed.`,
       });
     await mkdir(out, { recursive: true });
-    const pictures = new Map<string, Omit<StoredPicture, 'work' | 'thumb'>>();
+    const pictures = new Map<string, PictureInBundle>();
     const done = new Set<string>();
     for (const entry of entries) {
       const file = fileOf(entry);
@@ -111,7 +115,7 @@ async function acceptBundle(path: string, out: string): Promise<AcceptedBundle> 
       try {
         if (entry.kind === 'photo-added') {
           const { work, thumb, ...picture } = await readPicture(bytes);
-          pictures.set(file.sha256, picture);
+          pictures.set(file.sha256, { sha256: file.sha256, ...picture });
           await writeFile(join(out, `${file.sha256}.work`), work);
           await writeFile(join(out, `${file.sha256}.thumb`), thumb);
         } else if (entry.kind === 'clip-added') await clipMime(bytes, (entry.body as EntryBodies['clip-added']).mime);

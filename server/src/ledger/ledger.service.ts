@@ -9,7 +9,7 @@ import {
   FIRST_PREV,
   foldEntries,
   sealEntry,
-  SERVER_KINDS,
+  entryDefinition,
   type Author,
   type CaseState,
   type EntryBody,
@@ -57,7 +57,7 @@ const HEAD = { id: true, seq: true, head: true, stateSeq: true } as const;
 
 /** Refuses entries that would stand for something which is not there: a second opening of the case, a picture the case does not hold. */
 export async function refuseHollow(tx: EntityManager, caseId: string, draft: EntryDraft): Promise<void> {
-  if (SERVER_KINDS.has(draft.kind))
+  if (entryDefinition(draft.kind)?.byServer)
     throw new ProblemError({
       code: 'entry-kind',
       sentence: 'Signatures and redactions are written by the server with what they stand for, not sent as entries. Nothing was recorded.',
@@ -80,18 +80,6 @@ export async function refuseHollow(tx: EntityManager, caseId: string, draft: Ent
           ? 'The case is open already; its number stays. Nothing was recorded.'
           : `This case holds no such ${draft.kind === 'clip-added' ? 'clip' : 'picture'}. Send the file first; nothing was recorded.`,
       field: 'kind',
-    });
-}
-
-/** What carries a case is not taken back: its opening never, its engine not as long as there is no earlier one to go back to. */
-function refuseBottomless(state: CaseState, draft: EntryDraft): void {
-  if (draft.kind !== 'retracted' || draft.station !== null) return;
-  const { slot } = draft.body as { slot: string };
-  if (slot === 'case' || (slot === 'layout' && (state.groups['']?.['layout']?.length ?? 0) < 2))
-    throw new ProblemError({
-      code: 'entry-kind',
-      sentence: `The ${slot === 'case' ? 'opening of a case' : 'engine of a case'} carries everything else and stays. Correct what is wrong in it instead; nothing was recorded.`,
-      field: 'slot',
     });
 }
 
@@ -178,10 +166,8 @@ export class LedgerService {
         sealed.push(already);
         continue;
       }
-      const checked = checkEntry(draft.kind, draft.station, draft.body, state);
+      const checked = checkEntry(draft.kind, draft.station, draft.body, state, author);
       if (!checked.ok) throw ProblemError.of(checked.problem);
-      if (draft.kind === 'second-opinion') refuseOwnOpinion(state, draft.station, author);
-      refuseBottomless(state, draft);
       const conflict = draftConflict(state, { ...draft, body: checked.value });
       if (conflict)
         throw new ProblemError({
@@ -301,21 +287,6 @@ function shelfWords(state: CaseState): Pick<CaseRow, 'title' | 'reference'> {
     (currentVersion(state, null, `intake:${field}`)?.body as { value?: string } | undefined)?.value ?? '';
   const opened = currentVersion(state, null, 'case')?.body as { title?: string } | undefined;
   return { title: intake('title') || (opened?.title ?? ''), reference: intake('reference') };
-}
-
-/** A second opinion is worth something only from another hand. */
-function refuseOwnOpinion(state: CaseState, station: string | null, author: Author): void {
-  const first = currentVersion(state, station, 'grade');
-  if (!first)
-    throw new ProblemError({
-      code: 'no-first-grade',
-      sentence: 'This place has no confirmed grade yet: grade it first. Nothing was recorded.',
-    });
-  if (first.author.id === author.id)
-    throw new ProblemError({
-      code: 'own-opinion',
-      sentence: 'You graded this place yourself. A second opinion is given by another builder; nothing was recorded.',
-    });
 }
 
 function sorted(value: unknown): unknown {

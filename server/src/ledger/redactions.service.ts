@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { NEVER_REDACTED, slotOf, type Author, type LedgerEntry } from '@true-ledger/core';
+import { entryDefinition, slotOf, type Author, type LedgerEntry } from '@true-ledger/core';
 import { randomUUID } from 'node:crypto';
 import { DataSource, type EntityManager } from 'typeorm';
 import { CaseClipRow, CasePhotoRow, ClipRow, EntryRow, PhotoRow, ReferencePartRow } from '../database/entities.js';
@@ -20,7 +20,7 @@ export class RedactionsService {
       const row = await tx.getRepository(EntryRow).findOneBy({ id: target, caseId });
       if (!row) throw new ProblemError({ code: 'not-found', sentence: 'This ledger holds no such entry. Nothing was struck.' });
       if (row.body === null) throw new ProblemError({ code: 'redacted', sentence: 'The content of this entry was struck already.' });
-      if (NEVER_REDACTED.has(row.kind))
+      if (entryDefinition(row.kind)?.stays)
         throw new ProblemError({
           code: 'never-redacted',
           sentence:

@@ -88,7 +88,7 @@ function stageOf(view: CaseView): string {
   if (view.decisions.length > 0) return 'Cause';
   if (view.stations.some((s) => s.readings.length > 0)) return 'Measure';
   if (view.stations.some(isExamined)) return 'Bench';
-  if ([...view.strip.steps.values()].some((x) => x.value.state === 'done')) return 'Strip';
+  if ([...view.steps.values()].some((x) => x.value.state === 'done')) return 'Strip';
   if (view.checks.size > 0) return 'Before opening';
   return 'Intake';
 }

@@ -24,13 +24,13 @@ export class PhotosController {
     @Who() account: Account,
   ): Promise<UploadResponse> {
     if (!file) throw new ProblemError({ code: 'no-file', sentence: 'No picture came with the request. Choose a file.', field: 'file' });
-    arrived(file.buffer, body.sha256);
+    const sha256 = arrived(file.buffer, body.sha256);
     const name = Buffer.from(file.originalname, 'latin1').toString('utf8');
     return this.photos.add(
       caseId,
       body.station || null,
       body.entryId,
-      { name, bytes: file.buffer },
+      { name, bytes: file.buffer, sha256 },
       { id: account.id, name: account.name },
       { standIn: body.standIn === 'yes', shot: body.shot || null },
     );

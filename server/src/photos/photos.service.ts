@@ -12,14 +12,16 @@ type BlurRegion = EntryBodies['blur-set']['regions'][number];
 
 export type Rendition = 'original' | 'work' | 'thumb' | 'shared-work' | 'shared-thumb';
 
-/** Refuses bytes that are not the ones the sender hashed: cut or changed on the way. */
-export function arrived(bytes: Buffer, sha256: string | undefined): void {
-  if (sha256 && sha256Hex(bytes) !== sha256)
+/** Hash of bytes that came; refuses those that are not the ones the sender hashed: cut or changed on the way. */
+export function arrived(bytes: Buffer, sha256: string | undefined): string {
+  const hash = sha256Hex(bytes);
+  if (sha256 && hash !== sha256)
     throw new ProblemError({
       code: 'damaged-on-the-way',
       sentence: 'The file was not stored: it did not arrive as it was sent. It is still where it came from; send it again.',
       field: 'file',
     });
+  return hash;
 }
 
 /** Refuses a file sent under the id of an entry that stands for something else: it would be kept though no entry names it. */
@@ -56,11 +58,11 @@ export class PhotosService {
     caseId: string,
     station: string | null,
     entryId: string,
-    file: { name: string; bytes: Buffer },
+    file: { name: string; bytes: Buffer; sha256: string },
     author: Author,
     kind: { standIn: boolean; shot?: string | null },
   ): Promise<UploadResponse> {
-    const sha = sha256Hex(file.bytes);
+    const sha = file.sha256;
     const heldIn = async (tx: EntityManager, state: CaseState): Promise<UploadResponse | null> => {
       const held = currentVersion(state, station, `photo:${sha}`);
       return held ? { entry: entryOf(await tx.getRepository(EntryRow).findOneByOrFail({ id: held.entry })), already: true } : null;

@@ -1,5 +1,4 @@
 import { LIMITS } from '@true-ledger/contract';
-import { sha256Hex } from '@true-ledger/core';
 import exifr from 'exifr';
 import sharp, { type Metadata } from 'sharp';
 import { decodeHeic, isHeic } from './heic.js';
@@ -7,7 +6,6 @@ import { ProblemError } from '../http/problem.js';
 
 /** A picture as it is stored: what it is, and its renditions. */
 export interface StoredPicture {
-  readonly sha256: string;
   readonly mime: 'image/jpeg' | 'image/png' | 'image/webp' | 'image/heic';
   readonly width: number;
   readonly height: number;
@@ -78,7 +76,6 @@ export async function readPicture(bytes: Buffer): Promise<StoredPicture> {
       .jpeg({ quality: 86 })
       .toBuffer();
     return {
-      sha256: sha256Hex(bytes),
       mime,
       width: (turned ? meta.height : meta.width) ?? 0,
       height: (turned ? meta.width : meta.height) ?? 0,
@@ -104,7 +101,7 @@ async function readHeic(bytes: Buffer): Promise<StoredPicture> {
     .resize({ width: 1600, height: 1600, fit: 'inside', withoutEnlargement: true })
     .jpeg({ quality: 86 })
     .toBuffer();
-  return { sha256: sha256Hex(bytes), mime: 'image/heic', width, height, takenAt: await takenAt(bytes), work, thumb: await thumbOf(work) };
+  return { mime: 'image/heic', width, height, takenAt: await takenAt(bytes), work, thumb: await thumbOf(work) };
 }
 
 async function takenAt(bytes: Buffer): Promise<string | null> {

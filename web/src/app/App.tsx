@@ -3,10 +3,9 @@ import { Navigate, Route, Routes } from 'react-router';
 import { SignIn } from '../account/SignIn.js';
 import { ShopFrame } from '../frame/ShopFrame.js';
 import { Shelf } from '../shelf/Shelf.js';
-import { restoreFiles } from '../capture/queue.js';
 import { useMeQuery } from './api.js';
 import { PageBoundary } from './PageBoundary.js';
-import { useAppDispatch } from './store.js';
+import { restoreUploads } from './restore.js';
 import { Waiting } from './Waiting.js';
 
 const Claim = lazy(() => import('../account/Claim.js').then((m) => ({ default: m.Claim })));
@@ -47,10 +46,9 @@ const LedgerStage = lazy(() => import('../stages/ledger/LedgerStage.js').then((m
 
 export function App(): ReactNode {
   const { data: me, isLoading } = useMeQuery();
-  const dispatch = useAppDispatch();
   useEffect(() => {
-    if (me) void dispatch(restoreFiles(me));
-  }, [me, dispatch]);
+    if (me) restoreUploads(me);
+  }, [me]);
   if (isLoading) return <Waiting what="Opening the shop" />;
   if (!me)
     return (

@@ -32,8 +32,6 @@ import type {
 } from '@true-ledger/contract';
 import { hear } from './live.js';
 import {
-  foldEntries,
-  type CaseState,
   type EntryDraft,
   type Gauge,
   type GaugeFaults,
@@ -67,13 +65,6 @@ const baseQuery: BaseQueryFn<Parameters<typeof raw>[0], unknown, ApiError> = asy
   const problem = asProblem(result.error);
   return { error: problem };
 };
-
-/** Adds entries the state does not hold yet; returns null when there is a gap that must be fetched first. */
-export function foldNew(state: CaseState, entries: readonly LedgerEntry[]): CaseState | null {
-  const fresh = entries.filter((e) => e.seq > state.seq).sort((a, b) => a.seq - b.seq);
-  if (fresh.length === 0) return state;
-  return fresh[0]?.seq === state.seq + 1 ? foldEntries(state, fresh) : null;
-}
 
 /** Entries of a case after a number; null when they could not be fetched now. */
 async function newEntries(caseId: string, after: number): Promise<LedgerEntry[] | null> {
@@ -166,7 +157,7 @@ export const api = createApi({
           clearTimeout(again);
           const held = getCacheEntry().data;
           if (!held) return;
-          const fetched = await newEntries(id, held.state.seq);
+          const [fetched, { foldNew }] = await Promise.all([newEntries(id, held.state.seq), import('./foldNew.js')]);
           if (fetched === null) {
             // Not forgotten: what was heard of is fetched as soon as it can be.
             tell(true);

@@ -2,7 +2,8 @@ import { createContext, useCallback, useContext } from 'react';
 import type { Me } from '@true-ledger/contract';
 import type { CaseState, CaseView, Diagnosis, StationView } from '@true-ledger/core';
 import { useStore } from 'react-redux';
-import { record, type Observation } from './outbox.js';
+import { record } from './outbox.js';
+import type { Observation } from './outboxState.js';
 import { selectCaseView } from './selectors.js';
 import { useAppDispatch, type RootState } from './store.js';
 

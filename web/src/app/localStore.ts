@@ -1,6 +1,6 @@
 import { openDB, type IDBPDatabase } from 'idb';
-import type { OutboxItem } from './outbox.js';
-import type { QueuedFile } from '../capture/queue.js';
+import type { OutboxItem } from './outboxState.js';
+import type { QueuedFile } from '../capture/queueState.js';
 
 let db: Promise<IDBPDatabase> | null = null;
 
@@ -12,6 +12,11 @@ function open(): Promise<IDBPDatabase> {
     },
   });
   return db;
+}
+
+/** How much is kept, without reading it. */
+export async function keptCount(kind: 'outbox' | 'files'): Promise<number> {
+  return (await open()).count(kind);
 }
 
 /** Keeps unsent entries across a reload; a browser that refuses storage only loses this safety, not the work on screen. */

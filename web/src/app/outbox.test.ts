@@ -1,6 +1,6 @@
 import type { ApiError } from '@true-ledger/contract';
 import { currentVersion, emptyCase, slotOf, type Author, type EntryDraft, type LedgerEntry } from '@true-ledger/core';
-import type { OutboxItem } from './outbox.js';
+import type { OutboxItem } from './outboxState.js';
 
 // What is unsent in a browser: kept, sent in order, and never lost when a server refuses, is away or was quicker.
 const kept = new Map<string, OutboxItem>();
@@ -65,7 +65,8 @@ global.fetch = async (input) => {
 };
 
 import { api } from './api.js';
-import { record, redo, resolveConflict, restored, restoreOutbox, undo, type Observation } from './outbox.js';
+import { record, redo, resolveConflict, restoreOutbox, undo } from './outbox.js';
+import { outboxActions, type Observation } from './outboxState.js';
 import { selectCaseState } from './selectors.js';
 import { store } from './store.js';
 
@@ -177,7 +178,7 @@ describe('a server that is away', () => {
     await settle();
     const ids = [...kept.keys()];
     // The page is new: what it finds is what the browser kept.
-    store.dispatch(restored([...kept.values()]));
+    store.dispatch(outboxActions.restored([...kept.values()]));
     server.refuse = () => null;
     await store.dispatch(restoreOutbox());
     await jest.advanceTimersByTimeAsync(20_000);

@@ -1,89 +1,14 @@
-import { createSlice, type PayloadAction, type ThunkAction, type UnknownAction } from '@reduxjs/toolkit';
+import type { ThunkAction, UnknownAction } from '@reduxjs/toolkit';
 import type { ApiError } from '@true-ledger/contract';
-import { currentVersion, slotOf, type Author, type CaseState, type EntryBodies, type EntryDraft, type EntryKind } from '@true-ledger/core';
-import { api, asProblem, foldNew } from './api.js';
+import { currentVersion, slotOf, type Author, type CaseState, type EntryDraft } from '@true-ledger/core';
+import { api, asProblem } from './api.js';
+import { foldNew } from './foldNew.js';
 import { outboxStore } from './localStore.js';
+import { outboxActions, type Observation, type OutboxItem } from './outboxState.js';
 import { selectCaseState } from './selectors.js';
 import type { RootState } from './store.js';
 
-/** An entry written here that the server has not confirmed. */
-export interface OutboxItem {
-  readonly caseId: string;
-  readonly draft: EntryDraft;
-  readonly author: Author;
-  readonly time: string;
-  readonly order: number;
-  readonly status: 'waiting' | 'conflict' | 'refused';
-  readonly problem?: ApiError;
-}
-
-interface Written {
-  readonly caseId: string;
-  readonly draft: EntryDraft;
-  /** What a take-back took away, so that it can be written again. */
-  readonly was?: Observation;
-}
-
-export interface OutboxState {
-  readonly items: readonly OutboxItem[];
-  readonly link: 'up' | 'down' | 'signed-out';
-  /** Entries written in this session, for undo, and those taken back, for redo. */
-  readonly done: readonly Written[][];
-  readonly undone: readonly Written[][];
-  /** Cases whose newest entries could not be fetched yet; what is shown of them may be old. */
-  readonly behind: readonly string[];
-}
-
-const initialState: OutboxState = { items: [], link: 'up', done: [], undone: [], behind: [] };
-const UNDO_DEPTH = 200;
-
-const slice = createSlice({
-  name: 'outbox',
-  initialState,
-  reducers: {
-    restored: (state, { payload }: PayloadAction<OutboxItem[]>) => ({
-      ...state,
-      items: [...payload, ...state.items.filter((i) => !payload.some((p) => p.draft.id === i.draft.id))],
-    }),
-    queued: (state, { payload }: PayloadAction<OutboxItem[]>) => ({ ...state, items: [...state.items, ...payload] }),
-    settled: (state, { payload }: PayloadAction<string[]>) => ({
-      ...state,
-      items: state.items.filter((i) => !payload.includes(i.draft.id)),
-    }),
-    marked: (state, { payload }: PayloadAction<{ ids: string[]; status: OutboxItem['status']; problem?: ApiError }>) => ({
-      ...state,
-      items: state.items.map((i) =>
-        payload.ids.includes(i.draft.id) ? { ...i, status: payload.status, ...(payload.problem ? { problem: payload.problem } : {}) } : i,
-      ),
-    }),
-    linkChanged: (state, { payload }: PayloadAction<OutboxState['link']>) => ({ ...state, link: payload }),
-    wrote: (state, { payload }: PayloadAction<{ written: Written[]; keepRedo: boolean }>) => ({
-      ...state,
-      done: [...state.done.slice(-UNDO_DEPTH), payload.written],
-      undone: payload.keepRedo ? state.undone : [],
-    }),
-    tookBack: (state, { payload }: PayloadAction<Written[]>) => ({
-      ...state,
-      done: state.done.slice(0, -1),
-      undone: [...state.undone, payload],
-    }),
-    behindChanged: (state, { payload }: PayloadAction<{ caseId: string; behind: boolean }>) => ({
-      ...state,
-      behind: [...state.behind.filter((id) => id !== payload.caseId), ...(payload.behind ? [payload.caseId] : [])],
-    }),
-    redid: (state) => ({ ...state, undone: state.undone.slice(0, -1) }),
-  },
-});
-
-export const { restored, linkChanged } = slice.actions;
-export const outboxReducer = slice.reducer;
-
 type Thunk<T = void> = ThunkAction<T, RootState, unknown, UnknownAction>;
-
-/** What a screen wants recorded; the outbox gives it an id and what it rests on. */
-export type Observation = {
-  [K in EntryKind]: { readonly kind: K; readonly station: string | null; readonly body: EntryBodies[K] };
-}[EntryKind];
 
 let order = Date.now();
 
@@ -106,10 +31,10 @@ export function record(caseId: string, author: Author, observations: readonly Ob
       seen.set(key, draft.id);
       items.push({ caseId, draft, author, time, order: ++order, status: 'waiting' });
     }
-    dispatch(slice.actions.queued(items));
+    dispatch(outboxActions.queued(items));
     if (mode !== 'undo')
       dispatch(
-        slice.actions.wrote({ written: items.map(({ draft }) => ({ caseId, draft, was: was.get(draft.id) })), keepRedo: mode === 'redo' }),
+        outboxActions.wrote({ written: items.map(({ draft }) => ({ caseId, draft, was: was.get(draft.id) })), keepRedo: mode === 'redo' }),
       );
     void outboxStore.put(items).catch(() => undefined);
     void dispatch(flush(caseId));
@@ -128,7 +53,7 @@ export function undo(caseId: string, author: Author): Thunk<string | null> {
       const stands = currentVersion(state, draft.station, slot)?.entry === draft.id;
       return stands ? [{ kind: 'retracted', station: draft.station, body: { target: draft.id, slot, reason: 'taken back' } }] : [];
     });
-    dispatch(slice.actions.tookBack(last));
+    dispatch(outboxActions.tookBack(last));
     if (back.length === 0) return null;
     dispatch(record(caseId, author, back, 'undo'));
     return back[0]?.kind ?? null;
@@ -147,7 +72,7 @@ export function redo(caseId: string, author: Author): Thunk<boolean> {
   return (dispatch, getState) => {
     const last = getState().outbox.undone.at(-1);
     if (!last || last[0]?.caseId !== caseId) return false;
-    dispatch(slice.actions.redid());
+    dispatch(outboxActions.redid());
     dispatch(
       record(
         caseId,
@@ -185,9 +110,9 @@ export function flush(caseId: string): Thunk<Promise<void>> {
           if (held && next) dispatch(api.util.updateQueryData('getCase', caseId, () => ({ ...held, state: next })));
           else if (next === null) await dispatch(api.endpoints.getCase.initiate(caseId, { forceRefetch: true, subscribe: false }));
           const ids = batch.map((i) => i.draft.id);
-          dispatch(slice.actions.settled(ids));
+          dispatch(outboxActions.settled(ids));
           void outboxStore.remove(ids).catch(() => undefined);
-          dispatch(linkChanged('up'));
+          dispatch(outboxActions.linkChanged('up'));
           patience = 1000;
           continue;
         }
@@ -217,10 +142,10 @@ const LATER: ReadonlySet<string> = new Set(['unreachable', 'store-unavailable', 
 /** Marks what the server would not take; false when it should be tried again later. */
 function settleRefusal(dispatch: (action: UnknownAction) => void, item: OutboxItem, problem: ApiError): boolean {
   if (LATER.has(problem.code)) {
-    dispatch(linkChanged(problem.code === 'signed-out' ? 'signed-out' : 'down'));
+    dispatch(outboxActions.linkChanged(problem.code === 'signed-out' ? 'signed-out' : 'down'));
     return false;
   }
-  dispatch(slice.actions.marked({ ids: [item.draft.id], status: problem.code === 'entry-conflict' ? 'conflict' : 'refused', problem }));
+  dispatch(outboxActions.marked({ ids: [item.draft.id], status: problem.code === 'entry-conflict' ? 'conflict' : 'refused', problem }));
   return true;
 }
 
@@ -228,7 +153,7 @@ function settleRefusal(dispatch: (action: UnknownAction) => void, item: OutboxIt
 export function resolveConflict(caseId: string, id: string, keep: 'mine' | 'theirs'): Thunk {
   return (dispatch, getState) => {
     const item = getState().outbox.items.find((i) => i.draft.id === id);
-    dispatch(slice.actions.settled([id]));
+    dispatch(outboxActions.settled([id]));
     void outboxStore.remove([id]).catch(() => undefined);
     if (item && keep === 'mine' && item.draft.kind !== 'retracted') {
       dispatch(record(caseId, item.author, [{ kind: item.draft.kind, station: item.draft.station, body: item.draft.body } as Observation]));
@@ -241,7 +166,7 @@ export function restoreOutbox(): Thunk<Promise<void>> {
   return async (dispatch) => {
     const kept = await outboxStore.all().catch(() => []);
     if (kept.length === 0) return;
-    dispatch(restored(kept));
+    dispatch(outboxActions.restored(kept));
     for (const caseId of new Set(kept.map((i) => i.caseId))) void dispatch(flush(caseId));
   };
 }

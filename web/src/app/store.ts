@@ -1,8 +1,8 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api.js';
-import { uploadReducer } from '../capture/queue.js';
-import { outboxReducer } from './outbox.js';
+import { uploadReducer } from '../capture/queueState.js';
+import { outboxReducer } from './outboxState.js';
 
 export const store = configureStore({
   reducer: { [api.reducerPath]: api.reducer, outbox: outboxReducer, uploads: uploadReducer },

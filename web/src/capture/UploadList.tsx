@@ -2,7 +2,8 @@ import { Button, Progress, Select } from 'antd';
 import type { ReactNode } from 'react';
 import { useCase } from '../app/caseContext.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { dropFiles, settle, stopFile, type QueuedFile } from './queue.js';
+import { dropFiles, settle, stopFile } from './queue.js';
+import type { QueuedFile } from './queueState.js';
 
 const WORDS: Readonly<Record<QueuedFile['status'], string>> = {
   waiting: 'waits',

@@ -1,6 +1,6 @@
 import type { Me } from '@true-ledger/contract';
 import { emptyCase, engineTemplate, foldEntries, type EntryDraft } from '@true-ledger/core';
-import type { QueuedFile } from './queue.js';
+import type { QueuedFile } from './queueState.js';
 
 // Pictures on their way: kept in the browser until the server has them, sent one after the other, and set aside instead of filed wrongly.
 const held = new Map<string, { item: QueuedFile; blob: Blob }>();

@@ -1,4 +1,4 @@
-import { createSlice, type PayloadAction, type ThunkAction, type UnknownAction } from '@reduxjs/toolkit';
+import type { ThunkAction, UnknownAction } from '@reduxjs/toolkit';
 import { LIMITS, type ApiError, type Me, type UploadResponse } from '@true-ledger/contract';
 import { PART_TAG, stationsOf } from '@true-ledger/core';
 import { asProblem } from '../app/api.js';
@@ -8,60 +8,8 @@ import { selectCaseView } from '../app/selectors.js';
 import type { RootState } from '../app/store.js';
 import { proxy } from 'comlink';
 import { filing } from '../workers/filing.js';
-import type { FoundTag } from '../workers/filing.worker.js';
+import { uploadActions, type QueuedFile } from './queueState.js';
 
-/** A picture or clip on its way to the server. Its bytes are in the browser's store until it has arrived. */
-export interface QueuedFile {
-  readonly id: string;
-  readonly caseId: string;
-  /** Station, '' for the engine as a whole, null when the tag in the picture is to say it. */
-  readonly station: string | null;
-  readonly shot: string;
-  readonly kind: 'photo' | 'clip';
-  readonly name: string;
-  readonly type: string;
-  readonly bytes: number;
-  readonly seconds: number | null;
-  readonly order: number;
-  readonly status: 'waiting' | 'sending' | 'done' | 'already' | 'refused' | 'tray';
-  readonly share: number;
-  /** How far its tag is looked for, 0 to 1; null or absent when it is not. */
-  readonly looked?: number | null;
-  readonly problem: ApiError | null;
-  readonly sha256: string | null;
-  readonly tag: FoundTag | null;
-  /** The builder chose the place after the tag was questioned: ask no more. */
-  readonly settled: boolean;
-  /** False when the browser had no room and only this page holds the bytes. */
-  readonly kept: boolean;
-}
-
-export interface UploadState {
-  readonly files: readonly QueuedFile[];
-  readonly away: boolean;
-}
-
-const slice = createSlice({
-  name: 'uploads',
-  initialState: { files: [], away: false } as UploadState,
-  reducers: {
-    added: (state, { payload }: PayloadAction<readonly QueuedFile[]>) => ({
-      ...state,
-      files: [...state.files, ...payload.filter((p) => !state.files.some((f) => f.id === p.id))],
-    }),
-    changed: (state, { payload }: PayloadAction<Partial<QueuedFile> & { id: string }>) => ({
-      ...state,
-      files: state.files.map((f) => (f.id === payload.id ? { ...f, ...payload } : f)),
-    }),
-    dropped: (state, { payload }: PayloadAction<readonly string[]>) => ({
-      ...state,
-      files: state.files.filter((f) => !payload.includes(f.id)),
-    }),
-    awayChanged: (state, { payload }: PayloadAction<boolean>) => ({ ...state, away: payload }),
-  },
-});
-
-export const uploadReducer = slice.reducer;
 type Thunk<T = void> = ThunkAction<T, RootState, unknown, UnknownAction>;
 
 /** Bytes the browser had no room for; they live as long as this page. */
@@ -115,7 +63,7 @@ export function addFiles(caseId: string, files: readonly NewFile[], me: Me): Thu
           memory.set(item.id, file.blob);
         }
       }
-      dispatch(slice.actions.added([{ ...item, kept }]));
+      dispatch(uploadActions.added([{ ...item, kept }]));
     }
     void dispatch(sendAll(me));
   };
@@ -131,7 +79,7 @@ export function restoreFiles(me: Me): Thunk<Promise<void>> {
   return async (dispatch) => {
     const kept = await fileStore.all().catch(() => []);
     if (kept.length === 0) return;
-    dispatch(slice.actions.added(kept.map((f) => (f.status === 'sending' ? { ...f, status: 'waiting', share: 0 } : f))));
+    dispatch(uploadActions.added(kept.map((f) => (f.status === 'sending' ? { ...f, status: 'waiting', share: 0 } : f))));
     void dispatch(sendAll(me));
   };
 }
@@ -147,13 +95,13 @@ export function sendAll(me: Me): Thunk<Promise<void>> {
         const next = [...getState().uploads.files].sort((a, b) => a.order - b.order).find((f) => f.status === 'waiting');
         if (!next) return;
         if (!(await dispatch(sendOne(next, me)))) {
-          dispatch(slice.actions.awayChanged(true));
+          dispatch(uploadActions.awayChanged(true));
           timer = setTimeout(() => void dispatch(sendAll(me)), patience);
           patience = Math.min(10_000, patience * 1.5);
           return;
         }
         patience = 800;
-        if (getState().uploads.away) dispatch(slice.actions.awayChanged(false));
+        if (getState().uploads.away) dispatch(uploadActions.awayChanged(false));
       }
     };
     try {
@@ -178,7 +126,7 @@ const LATER: ReadonlySet<string> = new Set([
 function sendOne(file: QueuedFile, me: Me): Thunk<Promise<boolean>> {
   return async (dispatch, getState) => {
     const change = (part: Partial<QueuedFile>): void => {
-      dispatch(slice.actions.changed({ id: file.id, ...part }));
+      dispatch(uploadActions.changed({ id: file.id, ...part }));
       const now = getState().uploads.files.find((f) => f.id === file.id);
       if (now && part.status !== 'sending' && part.share === undefined) void fileStore.update(now).catch(() => undefined);
     };
@@ -190,7 +138,7 @@ function sendOne(file: QueuedFile, me: Me): Thunk<Promise<boolean>> {
       });
       return true;
     }
-    dispatch(slice.actions.changed({ id: file.id, status: 'sending', share: 0, problem: null }));
+    dispatch(uploadActions.changed({ id: file.id, status: 'sending', share: 0, problem: null }));
     let current = file;
     if (!current.sha256) {
       // What is told on the way comes by another road than the answer, and may come after it.
@@ -198,10 +146,10 @@ function sendOne(file: QueuedFile, me: Me): Thunk<Promise<boolean>> {
       const prepared = await filing().prepare(
         blob,
         { picture: file.kind === 'photo', placed: file.station !== null },
-        proxy((looked: number) => void (looking && dispatch(slice.actions.changed({ id: file.id, looked })))),
+        proxy((looked: number) => void (looking && dispatch(uploadActions.changed({ id: file.id, looked })))),
       );
       looking = false;
-      dispatch(slice.actions.changed({ id: file.id, looked: null }));
+      dispatch(uploadActions.changed({ id: file.id, looked: null }));
       current = { ...current, ...prepared };
       change(prepared);
     }
@@ -217,10 +165,10 @@ function sendOne(file: QueuedFile, me: Me): Thunk<Promise<boolean>> {
       const answer = await send(
         blob,
         { ...current, station },
-        (share) => dispatch(slice.actions.changed({ id: file.id, share })),
+        (share) => dispatch(uploadActions.changed({ id: file.id, share })),
         abort.signal,
       );
-      dispatch(slice.actions.changed({ id: file.id, station, status: answer.already ? 'already' : 'done', share: 1 }));
+      dispatch(uploadActions.changed({ id: file.id, station, status: answer.already ? 'already' : 'done', share: 1 }));
       memory.delete(file.id);
       await fileStore.remove(file.id).catch(() => undefined);
       if (!answer.already && current.tag?.kind === 'tag' && current.tag.gains) dispatch(keepTag(current, station, me));
@@ -321,7 +269,7 @@ export function settle(id: string, me: Me, station?: string): Thunk {
     const file = getState().uploads.files.find((f) => f.id === id);
     if (!file) return;
     const part = { status: 'waiting' as const, problem: null, share: 0, ...(station === undefined ? {} : { station, settled: true }) };
-    dispatch(slice.actions.changed({ id, ...part }));
+    dispatch(uploadActions.changed({ id, ...part }));
     void fileStore.update({ ...file, ...part }).catch(() => undefined);
     void dispatch(sendAll(me));
   };
@@ -334,7 +282,7 @@ export function stopFile(id: string): void {
 /** Takes files off the list; what was not stored is given up. */
 export function dropFiles(ids: readonly string[]): Thunk {
   return (dispatch) => {
-    dispatch(slice.actions.dropped(ids));
+    dispatch(uploadActions.dropped(ids));
     for (const id of ids) {
       memory.delete(id);
       void fileStore.remove(id).catch(() => undefined);

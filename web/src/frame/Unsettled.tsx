@@ -1,6 +1,6 @@
 import { Alert, Button, Space } from 'antd';
 import type { ReactNode } from 'react';
-import { entryWords } from '../stages/ledger/entryWords.js';
+import { entryWords } from '@true-ledger/core';
 import { resolveConflict } from '../app/outbox.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 

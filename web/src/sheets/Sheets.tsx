@@ -17,13 +17,14 @@ import {
   type SpecKey,
   type SpecSheet,
   type SpecTexts,
+  specWords,
 } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { asProblem, useSaveSheetMutation, useSheetsQuery, useSheetVersionsQuery } from '../app/api.js';
 import { LayoutForm } from '../shelf/LayoutForm.js';
 import { PlanSvg } from '../surface/PlanSvg.js';
-import { SpecFields, specWords } from './SpecFields.js';
+import { SpecFields } from './SpecFields.js';
 
 interface Draft {
   readonly id: string;

@@ -1,5 +1,5 @@
 import { Input } from 'antd';
-import { SPEC_FIELDS, SPEC_KINDS, type SheetSpec, type SpecKey, type SpecTexts } from '@true-ledger/core';
+import { SPEC_FIELDS, SPEC_KINDS, type SpecKey, type SpecTexts } from '@true-ledger/core';
 import type { ReactNode } from 'react';
 
 /** Fields of one specification: sizes, steps and limits by result, as its sheet can use them. */
@@ -38,26 +38,4 @@ export function SpecFields({
       {fields.steps && field('steps', fields.steps === 'undersizesMm' ? 'Undersizes, mm' : 'Oversizes, mm')}
     </div>
   );
-}
-
-/** A specification in one line of words. */
-export function specWords(specKey: SpecKey, spec: SheetSpec): string {
-  const fields = SPEC_FIELDS[SPEC_KINDS[specKey].kind]!;
-  const steps = fields.steps ? spec[fields.steps] : undefined;
-  return [
-    spec.minMm !== undefined && spec.maxMm !== undefined && `${spec.minMm.toFixed(3)}–${spec.maxMm.toFixed(3)} mm`,
-    spec.outOfRoundMaxMm !== undefined && `out-of-round ≤ ${spec.outOfRoundMaxMm.toFixed(3)} mm`,
-    spec.taperMaxMm !== undefined && `taper ≤ ${spec.taperMaxMm.toFixed(3)} mm`,
-    spec.newWallMm !== undefined && `wall new ${spec.newWallMm.toFixed(3)} mm`,
-    ...fields.lines.map((line) => {
-      const limit = spec.limits?.[line.id];
-      if (!limit) return false;
-      const { lower, upper } = limit;
-      const range = lower !== undefined && upper !== undefined ? `${lower}–${upper}` : lower !== undefined ? `≥ ${lower}` : `≤ ${upper}`;
-      return `${line.name.toLowerCase()} ${range} ${line.unit}`;
-    }),
-    steps && steps.length > 0 && `${fields.steps === 'undersizesMm' ? 'undersizes' : 'oversizes'} ${steps.join(', ')}`,
-  ]
-    .filter(Boolean)
-    .join('; ');
 }

@@ -1,4 +1,4 @@
-import type { CaseState, Diagnosis, ReportModel } from '@true-ledger/core';
+import { stateDelta, type CaseState, type Diagnosis, type ReportModel, type SimulatedRoute } from '@true-ledger/core';
 import { wrap, type Remote } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import type { Compute } from './compute.worker.js';
@@ -9,6 +9,16 @@ let remote: Remote<Compute> | null = null;
 export function compute(): Remote<Compute> {
   remote ??= wrap<Compute>(new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module' }));
   return remote;
+}
+
+let sent: CaseState | null = null;
+
+/** The worker, holding this state; only what changed since the last time is sent to it. */
+function holding(state: CaseState): Remote<Compute> {
+  const delta = stateDelta(sent, state);
+  sent = state;
+  void compute().hold(delta);
+  return compute();
 }
 
 /** What follows from the state, computed in the worker; always the newest, older answers are dropped. */
@@ -39,10 +49,15 @@ function useComputed<T>(state: CaseState | undefined, ask: (state: CaseState) =>
 
 /** Differential of the state. */
 export function useDiagnosis(state: CaseState | undefined): Diagnosis | null {
-  return useComputed(state, (current) => compute().diagnose(current));
+  return useComputed(state, (current) => holding(current).diagnose());
 }
 
 /** The account of the case, with its routes reckoned. */
 export function useAccount(state: CaseState): ReportModel | null {
-  return useComputed(state, (current) => compute().account(current));
+  return useComputed(state, (current) => holding(current).account());
+}
+
+/** Routes of the case, reckoned. */
+export function reckonRoutes(state: CaseState): Promise<SimulatedRoute[]> {
+  return holding(state).routes();
 }

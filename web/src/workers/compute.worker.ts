@@ -1,4 +1,5 @@
 import {
+  applyDelta,
   caseView,
   diagnose,
   emptyCase,
@@ -15,6 +16,7 @@ import {
   surfaceMaps,
   verifyChain,
   type CaseState,
+  type CaseView,
   type ChainVerdict,
   type Diagnosis,
   type FinishResult,
@@ -29,26 +31,35 @@ import {
   type Result,
   type ReportModel,
   type SimulatedRoute,
+  type StateDelta,
 } from '@true-ledger/core';
 import { expose, transfer } from 'comlink';
 
+let held: CaseState | null = null;
+const heldView = (): CaseView | null => (held ? caseView(held) : null);
+
 /** Heavy work kept off the page: differential, flattening, chain verification. */
 const compute = {
-  diagnose(state: CaseState): Diagnosis | null {
-    const view = caseView(state);
+  /** Brings the case that is held here to where the page's is; what follows is asked about it. */
+  hold(delta: StateDelta): void {
+    held = applyDelta(held, delta);
+  },
+
+  diagnose(): Diagnosis | null {
+    const view = heldView();
     return view ? diagnose(view) : null;
   },
 
   /** Cost, time and chance of every route of a case, by seeded draws. */
-  routes(state: CaseState): SimulatedRoute[] {
-    const view = caseView(state);
+  routes(): SimulatedRoute[] {
+    const view = heldView();
     return view ? simulatedRoutes(view, diagnose(view), new Date()) : [];
   },
 
   /** The account of a case; with its routes it takes longer than a frame may. */
-  account(state: CaseState): ReportModel | null {
-    const view = caseView(state);
-    return view ? reportModel(view, state.head, state.seq, { routes: simulatedRoutes(view, diagnose(view), new Date()) }) : null;
+  account(): ReportModel | null {
+    const view = heldView();
+    return view && held ? reportModel(view, held.head, held.seq, { routes: simulatedRoutes(view, diagnose(view), new Date()) }) : null;
   },
 
   /** Surface parameters of a trace file, with its levelled profile thinned for drawing. */
@@ -103,7 +114,7 @@ const compute = {
   },
 
   /** Verifies the chain and folds it again; says whether the fold gives the state the server keeps. */
-  verify(caseId: string, entries: readonly LedgerEntry[], kept: CaseState): ChainVerdict & { sameState: boolean } {
+  verify(caseId: string, entries: readonly LedgerEntry[], kept: Pick<CaseState, 'seq' | 'head'>): ChainVerdict & { sameState: boolean } {
     const verdict = verifyChain(entries);
     const folded = foldEntries(emptyCase(caseId), entries);
     return { ...verdict, sameState: folded.seq !== kept.seq || folded.head === kept.head };

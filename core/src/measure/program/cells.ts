@@ -1,5 +1,5 @@
 import type { Quantity } from '../../units/quantity.js';
-import type { GaugeKind } from '../gauge.js';
+import type { GaugeKind } from '../../units/gauge.js';
 
 /** What a reading is for a sheet: a gauge by role. */
 export type GaugeRole =

@@ -1,5 +1,5 @@
-import type { Problem } from '../../result.js';
-import { checkDoubt, type Gauge } from '../gauge.js';
+import type { Problem } from '../../kit/result.js';
+import { checkDoubt, type Gauge } from '../../units/gauge.js';
 import { takeRepeats, type SheetOutcome } from '../sheets/line.js';
 import { runSheet } from '../sheets/run.js';
 import { DEEPEST_MARK, type Cell, type SheetPlace } from './cells.js';

@@ -1,7 +1,7 @@
-import { fail, ok, type Result } from '../../result.js';
+import { fail, ok, type Result } from '../../kit/result.js';
 import { formatLength, MM_PER, parseLength, type LengthUnit } from '../../units/length.js';
 import { formatQuantity, parseQuantity, QUANTITIES } from '../../units/quantity.js';
-import type { Gauge } from '../gauge.js';
+import type { Gauge } from '../../units/gauge.js';
 import { doubtReading } from '../journal.js';
 import type { Cell } from './cells.js';
 

@@ -1,4 +1,4 @@
-import { fail, ok, type Result } from '../../result.js';
+import { fail, ok, type Result } from '../../kit/result.js';
 import { parseLength } from '../../units/length.js';
 import { SPEC_FIELDS, type LineLimit, type SheetSpec, type SpecKey } from './specs.js';
 
@@ -112,4 +112,26 @@ export function specFromTexts(key: SpecKey, texts: SpecTexts, source: string): R
   }
   if (problem) return fail('spec', `${problem} Nothing was changed.`, key);
   return ok(said ? spec : null);
+}
+
+/** A specification in one line of words. */
+export function specWords(specKey: SpecKey, spec: SheetSpec): string {
+  const fields = SPEC_FIELDS[SPEC_KINDS[specKey].kind]!;
+  const steps = fields.steps ? spec[fields.steps] : undefined;
+  return [
+    spec.minMm !== undefined && spec.maxMm !== undefined && `${spec.minMm.toFixed(3)}–${spec.maxMm.toFixed(3)} mm`,
+    spec.outOfRoundMaxMm !== undefined && `out-of-round ≤ ${spec.outOfRoundMaxMm.toFixed(3)} mm`,
+    spec.taperMaxMm !== undefined && `taper ≤ ${spec.taperMaxMm.toFixed(3)} mm`,
+    spec.newWallMm !== undefined && `wall new ${spec.newWallMm.toFixed(3)} mm`,
+    ...fields.lines.map((line) => {
+      const limit = spec.limits?.[line.id];
+      if (!limit) return false;
+      const { lower, upper } = limit;
+      const range = lower !== undefined && upper !== undefined ? `${lower}–${upper}` : lower !== undefined ? `≥ ${lower}` : `≤ ${upper}`;
+      return `${line.name.toLowerCase()} ${range} ${line.unit}`;
+    }),
+    steps && steps.length > 0 && `${fields.steps === 'undersizesMm' ? 'undersizes' : 'oversizes'} ${steps.join(', ')}`,
+  ]
+    .filter(Boolean)
+    .join('; ');
 }

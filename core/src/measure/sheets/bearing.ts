@@ -1,4 +1,4 @@
-import { combine, type Gauge } from '../gauge.js';
+import { combine, type Gauge } from '../../units/gauge.js';
 import type { SheetLine } from './line.js';
 
 export interface ShellGauging {

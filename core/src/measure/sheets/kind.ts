@@ -1,7 +1,7 @@
 import Joi from 'joi';
-import type { Problem } from '../../result.js';
+import type { Problem } from '../../kit/result.js';
 import { parseQuantity, type Quantity } from '../../units/quantity.js';
-import type { Gauge, LimitBand } from '../gauge.js';
+import type { Gauge, LimitBand } from '../../units/gauge.js';
 import { doubtReading } from '../journal.js';
 import { lengthOf, type Reference, type SheetLine } from './line.js';
 

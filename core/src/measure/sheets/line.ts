@@ -1,6 +1,6 @@
-import { fail, ok, type Result } from '../../result.js';
+import { fail, ok, type Result } from '../../kit/result.js';
 import { formatLength, parseLength, type LengthUnit } from '../../units/length.js';
-import { guardBand, type Gauge, type LimitBand, type Verdict } from '../gauge.js';
+import { guardBand, type Gauge, type LimitBand, type Verdict } from '../../units/gauge.js';
 
 /** One result of a sheet, in the unit it names. */
 export interface SheetLine {

@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import { nextOversize } from './cylinder.js';
-import { combine } from '../gauge.js';
+import { combine } from '../../units/gauge.js';
 import { at20, takeRepeats, type SheetLine, type SheetOutcome } from './line.js';
 import { ratioAfterCut } from './shape.js';
 import { runSheet, SHEETS } from './run.js';

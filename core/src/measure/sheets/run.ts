@@ -1,6 +1,6 @@
 import Joi from 'joi';
-import { fail, ok, type Result } from '../../result.js';
-import { checkDoubt, GAUGE_KINDS, type Gauge } from '../gauge.js';
+import { fail, ok, type Result } from '../../kit/result.js';
+import { checkDoubt, GAUGE_KINDS, type Gauge } from '../../units/gauge.js';
 import { BEARING_KINDS } from './bearingKinds.js';
 import { CRANK_KINDS } from './crankKinds.js';
 import { CYLINDER_KINDS } from './cylinderKinds.js';

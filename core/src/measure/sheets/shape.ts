@@ -1,5 +1,5 @@
 import { Matrix, solve } from 'ml-matrix';
-import { combine, type Gauge } from '../gauge.js';
+import { combine, type Gauge } from '../../units/gauge.js';
 import type { SheetLine } from './line.js';
 
 export interface HeightPoint {

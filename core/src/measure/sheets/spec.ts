@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { fail, ok, type Result } from '../../result.js';
+import { fail, ok, type Result } from '../../kit/result.js';
 import { lengthOf, type Reference } from './line.js';
 
 const reference = Joi.object({

@@ -1,4 +1,4 @@
-import type { Gauge } from '../gauge.js';
+import type { Gauge } from '../../units/gauge.js';
 import type { Cell } from '../program/cells.js';
 import { cellUnits } from '../program/readCell.js';
 

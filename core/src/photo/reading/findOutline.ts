@@ -1,4 +1,4 @@
-import { fail, type Result } from '../../result.js';
+import { fail, type Result } from '../../kit/result.js';
 import type { Pixels } from '../flatten.js';
 import type { Point } from '../homography.js';
 import { findShell } from './outline.js';

@@ -3,7 +3,7 @@ import { develop, type Pixels } from '../flatten.js';
 import { roundPose, type RoundPose } from '../roundPose.js';
 import { shellPose, widthOverRadius, type ShellPose } from '../shellPose.js';
 import { roundSight, shellSight, type Sight } from '../sight.js';
-import { ok, type Result } from '../../result.js';
+import { ok, type Result } from '../../kit/result.js';
 import { boxMean, field } from './field.js';
 
 /** Focal length over the long side, tried and usual (a phone at two to threefold zoom, as small parts are taken). */

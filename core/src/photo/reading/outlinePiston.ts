@@ -1,4 +1,4 @@
-import { fail, ok, type Result } from '../../result.js';
+import { fail, ok, type Result } from '../../kit/result.js';
 import type { Pixels } from '../flatten.js';
 import type { Point } from '../homography.js';
 import { components, quantile, type Component } from './field.js';

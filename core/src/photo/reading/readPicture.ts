@@ -1,7 +1,7 @@
 import type { SurfaceRead } from '../../damage/surfaceRead.js';
 import type { ShellConstruction } from '../../engine/layout.js';
 import type { SurfaceFrame } from '../../engine/stations.js';
-import { ok, type Result } from '../../result.js';
+import { ok, type Result } from '../../kit/result.js';
 import type { Pixels } from '../flatten.js';
 import type { Point } from '../homography.js';
 import { findOutline } from './findOutline.js';

@@ -3,7 +3,7 @@ import { WEAR_CLASSES, type Grade, type WearClass } from '../../damage/classes.j
 import { lineDepth, TRUSTED } from '../../damage/surfaceRead.js';
 import { summariseMap, type LineDepth, type WearMap, type WearSummary } from '../../damage/wearMap.js';
 import type { ShellConstruction } from '../../engine/layout.js';
-import { fail, ok, type Problem, type Result } from '../../result.js';
+import { fail, ok, type Problem, type Result } from '../../kit/result.js';
 import { develop, NOT_SEEN_COSINE, type Developed, type Pixels } from '../flatten.js';
 import { isConvex, type Point } from '../homography.js';
 import type { PartClass } from '../../engine/stations.js';

@@ -1,11 +1,12 @@
-import { collectEvidence } from '../../cause/evidence.js';
-import { checkEntry } from '../../ledger/check.js';
+import { collectEvidence } from '../../diagnosis/evidence.js';
+import { checkEntry } from '../../gate/admit.js';
 import { mergeLines, mergeReads, type SurfaceRead } from '../../damage/surfaceRead.js';
 import { summariseMap, wearMap, type SurfaceMark } from '../../damage/wearMap.js';
 import { stationsOf } from '../../engine/stations.js';
 import { engineTemplate } from '../../engine/templates.js';
-import { applyEntry, emptyCase, type CaseState } from '../../ledger/state.js';
-import { caseView } from '../../ledger/views.js';
+import { applyEntry } from '../../entries/entries.js';
+import { emptyCase, type CaseState } from '../../ledger/state.js';
+import { caseView } from '../../case/views.js';
 import type { Damage } from '../../specimen/damages.js';
 import { surfaceMaps, type ShellSpecimen } from '../../specimen/surfaceMaps.js';
 import { USUAL_SHOT, type Shot } from '../../specimen/scene.js';

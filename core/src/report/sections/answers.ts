@@ -1,7 +1,7 @@
-import { answerItems, releaseCheck, warrantyChecklist } from '../../cause/answers.js';
-import type { Diagnosis } from '../../cause/diagnose.js';
+import { answerItems, releaseCheck, warrantyChecklist } from '../../diagnosis/answers.js';
+import type { Diagnosis } from '../../diagnosis/diagnose.js';
 import { firstStartProcedure } from '../../cause/firstStart.js';
-import type { CaseView } from '../../ledger/views.js';
+import type { CaseView } from '../../case/views.js';
 import type { ReportBlock, ReportSection } from '../blocks.js';
 
 /** Corrective actions and collateral checks of the confirmed causes, answerability, and for a maker what his desk asks for. */

@@ -1,11 +1,11 @@
-import type { Diagnosis } from '../../cause/diagnose.js';
+import type { Diagnosis } from '../../diagnosis/diagnose.js';
 import { cause } from '../../cause/data/causes.js';
-import { absenceWords } from '../../cause/evidence.js';
+import { absenceWords } from '../../diagnosis/evidence.js';
 import { percentText } from '../../cause/percent.js';
-import type { CaseView } from '../../ledger/views.js';
+import type { CaseView } from '../../case/views.js';
 import type { ReportBlock, ReportSection } from '../blocks.js';
 import { waterfall } from '../drawings.js';
-import type { Detail } from '../templates.js';
+import type { Detail } from '../../entries/account.js';
 
 /** The differential: ranked causes, evidence both ways as a drawing and in words, alternatives, what stays unexplained. */
 export function causes(view: CaseView, d: Diagnosis, detail: Detail): ReportSection {

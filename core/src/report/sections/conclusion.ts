@@ -1,8 +1,8 @@
-import type { Diagnosis } from '../../cause/diagnose.js';
-import { rangeWord } from '../../cause/diagnose.js';
+import type { Diagnosis } from '../../diagnosis/diagnose.js';
+import { rangeWord } from '../../diagnosis/diagnose.js';
 import { cause } from '../../cause/data/causes.js';
 import { percentText } from '../../cause/percent.js';
-import type { CaseView } from '../../ledger/views.js';
+import type { CaseView } from '../../case/views.js';
 import type { ReportBlock, ReportSection } from '../blocks.js';
 
 /** What the builder concludes, beside the first impression and what leads now. */

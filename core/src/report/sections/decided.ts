@@ -1,7 +1,7 @@
-import type { CaseView } from '../../ledger/views.js';
+import type { CaseView } from '../../case/views.js';
 import { standingDispositions } from '../../salvage/dispositions.js';
 import { machineSheet } from '../../salvage/machineSheet.js';
-import { OPERATION_NAMES, type StandingDisposition } from '../../salvage/operations.js';
+import { OPERATION_NAMES, type StandingDisposition } from '../../workshop/operations.js';
 import type { ReportBlock, ReportSection } from '../blocks.js';
 import { machineDrawing } from '../machineDrawing.js';
 

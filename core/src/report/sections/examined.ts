@@ -1,6 +1,6 @@
 import { percentText } from '../../cause/percent.js';
 import { PART_NAMES } from '../../engine/stations.js';
-import { coverage, isExamined, type CaseView } from '../../ledger/views.js';
+import { coverage, isExamined, type CaseView } from '../../case/views.js';
 import type { ReportBlock, ReportSection } from '../blocks.js';
 
 /** Coverage, and by name what was not seen and why. */

@@ -1,6 +1,6 @@
 import { gradeText, WEAR_CLASS_INFO, WEAR_CLASSES } from '../../damage/classes.js';
 import { pattern } from '../../damage/patterns.js';
-import { standingGrade, type CaseView, type StationView } from '../../ledger/views.js';
+import { standingGrade, type CaseView, type StationView } from '../../case/views.js';
 import type { ReportBlock, ReportSection } from '../blocks.js';
 
 function findingWords(s: StationView): string {

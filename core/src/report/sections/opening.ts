@@ -1,7 +1,7 @@
-import type { CaseView } from '../../ledger/views.js';
+import type { CaseView } from '../../case/views.js';
 import { checksFor } from '../../opening/checks.js';
-import { notDone } from '../../opening/record.js';
-import { stripStanding } from '../../strip/state.js';
+import { notDone } from '../../case/checksNotMade.js';
+import { stripStanding } from '../../case/stripStanding.js';
 import type { ReportBlock, ReportSection } from '../blocks.js';
 
 /** The checks before opening and what the strip recorded or passed over. */
@@ -39,19 +39,17 @@ export function opening(view: CaseView): ReportSection {
       { kind: 'text', text: 'Not recorded before it was gone', strong: true },
       {
         kind: 'list',
-        items: standing.lost.map(
-          (i) => `${i.name}${view.strip.holds.get(i.id)?.value.note ? `: ${view.strip.holds.get(i.id)!.value.note}` : ''}`,
-        ),
+        items: standing.lost.map((i) => `${i.name}${view.holds.get(i.id)?.value.note ? `: ${view.holds.get(i.id)!.value.note}` : ''}`),
       },
     );
   const torque = standing.plan.steps.flatMap((s) => {
-    const read = view.strip.bolts.filter((b) => b.value.pattern === s.pattern?.id && b.value.newtonMetre !== null);
+    const read = view.bolts.filter((b) => b.value.pattern === s.pattern?.id && b.value.newtonMetre !== null);
     return s.pattern && read.length > 0
       ? [[s.pattern.name, read.map((b) => `${b.value.position}: ${b.value.text} ${b.value.unit}`).join(', ')]]
       : [];
   });
   if (torque.length > 0) blocks.push({ kind: 'table', head: ['Break-loose torque', 'By position'], rows: torque });
-  const expected = view.strip.expectations.map(
+  const expected = view.expectations.map(
     ({ value: e }) => `${e.text}: ${e.held === null ? 'not settled' : e.held ? 'held' : 'did not hold'}`,
   );
   if (expected.length > 0) blocks.push({ kind: 'text', text: 'Expected before looking', strong: true }, { kind: 'list', items: expected });

@@ -1,4 +1,4 @@
-import type { CaseView } from '../../ledger/views.js';
+import type { CaseView } from '../../case/views.js';
 import type { ReportBlock, ReportSection } from '../blocks.js';
 import { inspectedText } from '../parties.js';
 import {

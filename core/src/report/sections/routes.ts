@@ -1,5 +1,5 @@
 import { percentText } from '../../cause/percent.js';
-import type { CaseView } from '../../ledger/views.js';
+import type { CaseView } from '../../case/views.js';
 import type { SimulatedRoute } from '../../salvage/simulate.js';
 import type { ReportBlock, ReportSection } from '../blocks.js';
 import { routesChart } from '../drawings.js';

@@ -1,8 +1,8 @@
-import type { Diagnosis } from '../../cause/diagnose.js';
-import { sequenceShapes } from '../../cause/sequence/drawing.js';
-import { placeSequence } from '../../cause/sequence/layout.js';
-import { proposeSequence } from '../../cause/sequence/propose.js';
-import type { CaseView } from '../../ledger/views.js';
+import type { Diagnosis } from '../../diagnosis/diagnose.js';
+import { sequenceShapes } from '../../diagnosis/sequence/drawing.js';
+import { placeSequence } from '../../diagnosis/sequence/layout.js';
+import { proposeSequence } from '../../diagnosis/sequence/propose.js';
+import type { CaseView } from '../../case/views.js';
 import type { ReportBlock, ReportSection } from '../blocks.js';
 
 /** The order of events as a drawing and in words, with what stands against it. */

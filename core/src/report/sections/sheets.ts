@@ -1,12 +1,12 @@
-import { measuredPlaces, placeReadings, specOfPlace } from '../../measure/program/caseMeasure.js';
+import { measuredPlaces, placeReadings, specOfPlace } from '../../measured/caseMeasure.js';
 import type { Cell } from '../../measure/program/cells.js';
 import type { PlaceOutcome } from '../../measure/program/outcome.js';
 import { cellText } from '../../measure/program/readCell.js';
 import { lineText } from '../../measure/sheets/line.js';
-import type { CaseView } from '../../ledger/views.js';
+import type { CaseView } from '../../case/views.js';
 import type { ReportBlock, ReportSection } from '../blocks.js';
 import { gaugeTable } from '../parties.js';
-import type { Detail } from '../templates.js';
+import type { Detail } from '../../entries/account.js';
 
 /** Readings of a sheet as a table: rows and columns where the cells make one, else name and figure. */
 function readingTable(m: PlaceOutcome): ReportBlock {

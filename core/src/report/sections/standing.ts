@@ -1,5 +1,5 @@
-import type { Diagnosis } from '../../cause/diagnose.js';
-import type { CaseView } from '../../ledger/views.js';
+import type { Diagnosis } from '../../diagnosis/diagnose.js';
+import type { CaseView } from '../../case/views.js';
 import type { ReportSection } from '../blocks.js';
 import { CONFIDENCE_WORDS, STANDING_STATEMENT } from '../words.js';
 

@@ -93,7 +93,7 @@ function Sequence(): ReactNode {
     ariaLabel: `${nameOf(placed.nodes, l.from)} leads to ${nameOf(placed.nodes, l.to)}${l.doubtful ? ', in doubt' : ''}`,
   }));
   const link = placed.links.find((l) => idOf(l) === chosen);
-  const rejected = view.sequence.links.filter((l) => l.value.state === 'rejected');
+  const rejected = view.sequenceLinks.filter((l) => l.value.state === 'rejected');
   return (
     <div className="page cause">
       <CauseTabs>

@@ -14,7 +14,7 @@ import {
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
-import type { Observation } from '../../app/outbox.js';
+import type { Observation } from '../../app/outboxState.js';
 import { saveBlob } from '../../app/saveBlob.js';
 import { useTakeFile } from '../../app/takeFile.js';
 

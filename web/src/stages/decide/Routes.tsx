@@ -17,7 +17,7 @@ import { useCase, useRecord } from '../../app/caseContext.js';
 import { saveBlob } from '../../app/saveBlob.js';
 import { Waiting } from '../../app/Waiting.js';
 import { Plot } from '../../charts/Plot.js';
-import { compute } from '../../workers/compute.js';
+import { reckonRoutes } from '../../workers/compute.js';
 
 const ISO = 'YYYY-MM-DD';
 
@@ -32,8 +32,7 @@ export function Routes(): ReactNode {
   const stale = reckoned !== null && reckoned.of !== state;
   useEffect(() => {
     let gone = false;
-    void compute()
-      .routes(state)
+    void reckonRoutes(state)
       .then((routes) => {
         if (!gone) setReckoned({ of: state, routes });
       });

@@ -19,7 +19,7 @@ import { Link } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { saveBlob } from '../../app/saveBlob.js';
 import { Waiting } from '../../app/Waiting.js';
-import { compute } from '../../workers/compute.js';
+import { reckonRoutes } from '../../workers/compute.js';
 
 const DAY = 24;
 const ROW = 30;
@@ -44,8 +44,7 @@ export function Schedule(): ReactNode {
   const [spread, setSpread] = useState<Simulated | null>(null);
   useEffect(() => {
     let gone = false;
-    void compute()
-      .routes(state)
+    void reckonRoutes(state)
       .then((routes) => {
         if (!gone) setSpread(routes.find((r) => r.route.id === settings.route)?.result ?? null);
       });

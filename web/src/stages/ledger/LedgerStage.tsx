@@ -1,10 +1,9 @@
 import { Alert, Button, Select, Table } from 'antd';
-import { authorOf, type KeptEntry } from '@true-ledger/core';
+import { authorOf, entryName, entryWords, type KeptEntry } from '@true-ledger/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { asProblem, useEntriesQuery } from '../../app/api.js';
 import { useCase } from '../../app/caseContext.js';
 import { compute } from '../../workers/compute.js';
-import { entryWords, KIND_WORDS } from './entryWords.js';
 import { Strike } from './Strike.js';
 
 type Verdict = Awaited<ReturnType<ReturnType<typeof compute>['verify']>>;
@@ -20,7 +19,7 @@ export function LedgerStage(): ReactNode {
   const rows = useMemo(() => [...data].reverse().filter((e) => station === null || e.station === station), [data, station]);
   const verify = async (): Promise<void> => {
     setBusy(true);
-    setVerdict({ result: await compute().verify(caseId, data, state), seq: data.length });
+    setVerdict({ result: await compute().verify(caseId, data, { seq: state.seq, head: state.head }), seq: data.length });
     setBusy(false);
   };
   return (
@@ -75,7 +74,7 @@ export function LedgerStage(): ReactNode {
             render: (_, e) => new Date(e.time).toLocaleString('sv-SE').slice(0, 19),
           },
           { title: 'By', width: 120, render: (_, e) => authorOf(e).name },
-          { title: 'Kind', width: 100, render: (_, e) => KIND_WORDS[e.kind] },
+          { title: 'Kind', width: 100, render: (_, e) => entryName(e.kind) },
           { title: 'Place', width: 140, render: (_, e) => (e.station ? (view.byId.get(e.station)?.station.name ?? e.station) : 'case') },
           { title: 'What', ellipsis: true, render: (_, e) => <span title={entryWords(e.kind, e.body)}>{entryWords(e.kind, e.body)}</span> },
           { title: 'Hash', width: 96, className: 'figure', render: (_, e) => <span title={e.hash}>{e.hash.slice(0, 8)}</span> },

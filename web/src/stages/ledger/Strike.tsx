@@ -1,17 +1,16 @@
 import { Alert, Button, Input } from 'antd';
 import { Dialog } from '../../app/Dialog.js';
-import { NEVER_REDACTED, type LedgerEntry } from '@true-ledger/core';
+import { entryDefinition, entryWords, type LedgerEntry } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
 import { useDraft } from '../../app/drafts.js';
 import { asProblem, useRedactMutation } from '../../app/api.js';
-import { entryWords } from './entryWords.js';
 
 /** Strikes the content of an entry for good; for the owner. */
 export function Strike({ entry, caseId, signed }: { entry: LedgerEntry; caseId: string; signed: number }): ReactNode {
   const [open, setOpen] = useState(false);
   const [reason, setReason] = useDraft('Reason for striking');
   const [redact, { isLoading, error, reset }] = useRedactMutation();
-  if (entry.body === null || NEVER_REDACTED.has(entry.kind)) return null;
+  if (entry.body === null || entryDefinition(entry.kind)?.stays) return null;
   const close = (): void => {
     setOpen(false);
     setReason('');

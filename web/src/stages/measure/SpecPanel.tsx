@@ -8,10 +8,11 @@ import {
   type SheetPlace,
   type SpecKey,
   type SpecTexts,
+  specWords,
 } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
-import { SpecFields, specWords } from '../../sheets/SpecFields.js';
+import { SpecFields } from '../../sheets/SpecFields.js';
 
 /** Specification of a kind of place in this case, with its source. */
 export function SpecPanel({ place }: { place: SheetPlace }): ReactNode {

@@ -22,7 +22,7 @@ const capAsked = (open: readonly string[], readings: readonly Reading[], chosen:
 export function EasingSheet({ plan }: { plan: StripPlan }): ReactNode {
   const { view, readOnly } = useCase();
   const record = useRecord();
-  const readings = view.strip.easing.map((e) => e.value);
+  const readings = view.easing.map((e) => e.value);
   const result = easingResult(readings.map((r) => ({ cap: r.cap, newtonMetre: r.newtonMetre })));
   const [chosen, setChosen] = useState<string | null>(null);
   const caps = capsToEase(plan, readings);
@@ -32,7 +32,7 @@ export function EasingSheet({ plan }: { plan: StripPlan }): ReactNode {
   const [unit, setUnit] = useState<'N·m' | 'lb·ft' | 'lb·in'>('N·m');
   const [problem, setProblem] = useState<string | null>(null);
   const take = (): void => {
-    const held = now().strip.easing.map((e) => e.value);
+    const held = now().easing.map((e) => e.value);
     const eased = capAsked(capsToEase(plan, held), held, held.length === readings.length ? chosen : null);
     if (eased === null) return;
     const parsed = parseQuantity(text, 'torque', unit);
@@ -107,7 +107,7 @@ export function EasingSheet({ plan }: { plan: StripPlan }): ReactNode {
               size="small"
               type="text"
               onClick={() => {
-                const last = now().strip.easing.at(-1);
+                const last = now().easing.at(-1);
                 if (!last) return;
                 record({
                   kind: 'retracted',

@@ -13,7 +13,7 @@ export const TORQUE_UNITS = Object.keys(QUANTITIES.torque.units) as TorqueUnit[]
 export function FastenerSheet({ pattern }: { pattern: FastenerPattern }): ReactNode {
   const { view, caseId, readOnly } = useCase();
   const record = useRecord();
-  const read = new Map(view.strip.bolts.filter((b) => b.value.pattern === pattern.id).map((b) => [b.value.position, b.value]));
+  const read = new Map(view.bolts.filter((b) => b.value.pattern === pattern.id).map((b) => [b.value.position, b.value]));
   const [at, setAt] = useState(() =>
     Math.max(
       0,

@@ -247,7 +247,7 @@ function StepDetail({ standing, current, onDone }: { standing: StripStanding; cu
 function Bag({ bag }: { bag: FastenerBag }): ReactNode {
   const { view, readOnly } = useCase();
   const record = useRecord();
-  const held = view.strip.bags.get(bag.id)?.value;
+  const held = view.bags.get(bag.id)?.value;
   const differs = held !== undefined && bag.count !== null && held.counted !== bag.count;
   return (
     <div className="bag-row">
@@ -308,7 +308,7 @@ function Expectations({ stepId }: { stepId: string }): ReactNode {
   const { view, readOnly } = useCase();
   const record = useRecord();
   const [text, setText] = useDraft('Expectation');
-  const own = view.strip.expectations.filter((e) => e.value.step === stepId);
+  const own = view.expectations.filter((e) => e.value.step === stepId);
   const add = (): void => {
     if (text.trim() === '') return;
     record({ kind: 'expectation', station: null, body: { expectation: crypto.randomUUID(), step: stepId, text: text.trim(), held: null } });
@@ -351,7 +351,7 @@ function Expectations({ stepId }: { stepId: string }): ReactNode {
 function CapCheck({ cap }: { cap: string }): ReactNode {
   const { view, readOnly } = useCase();
   const record = useRecord();
-  const held = view.strip.caps.get(cap)?.value;
+  const held = view.caps.get(cap)?.value;
   const [number, setNumber] = useState(held?.number ?? '');
   const [agrees, setAgrees] = useState(held?.agrees ?? true);
   const [joint, setJoint] = useState<'imperceptible' | 'step'>(held?.joint ?? 'imperceptible');

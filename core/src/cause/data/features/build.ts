@@ -1,4 +1,5 @@
-import type { EngineTag, Feature } from '../../types.js';
+import type { Feature } from '../../types.js';
+import type { EngineTag } from '../../../engine/tags.js';
 import type { PartClass } from '../../../engine/stations.js';
 
 export const PS: readonly EngineTag[] = ['plain-shells'];

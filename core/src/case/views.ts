@@ -1,0 +1,184 @@
+import type { EngineLayout } from '../engine/layout.js';
+import { stationsOf, type PartClass, type Station } from '../engine/stations.js';
+import { STARTING_PRICES, type PriceBook } from '../workshop/prices.js';
+import type { Grade } from '../damage/classes.js';
+import { GRADE_BOOK, proposeGrade, type GradeBook, type GradeProposal } from '../damage/gradeBook.js';
+import { lineDepth, mergeLines, mergeReads, TRUSTED, type ReadLine } from '../damage/surfaceRead.js';
+import { summariseMap, summariseWear, wearMap, type SurfaceMark, type WearMap, type WearSummary } from '../damage/wearMap.js';
+import { recordOf, type CaseRecord, type StationRecord } from '../entries/entries.js';
+import type { EntryBodies } from '../entries/entries.js';
+import type { IntakeField, ReportField, StationState } from '../entries/registry.js';
+import { currentVersion, type CaseState, type SlotGroup, type Sourced } from '../ledger/state.js';
+
+const NO_GROUP: SlotGroup = {};
+
+/** Everything known of one station. */
+export interface StationView extends StationRecord {
+  readonly station: Station;
+  readonly state: StationState;
+  readonly proposal: GradeProposal | null;
+  /** Lines that were read and not wiped out by hand. */
+  readonly readLines: readonly ReadLine[];
+  /** Its surface is drawn by hand, or read in a picture that somebody confirmed as showing findings: what it shows counts as evidence. */
+  readonly charted: boolean;
+  readonly wear: WearMap | null;
+  readonly summary: WearSummary | null;
+}
+
+/** Computed when it is first asked for: who reads a case for its pictures does not wait for its surfaces to be drawn. */
+function once<T>(compute: () => T): () => T {
+  let held: { readonly value: T } | undefined;
+  return () => (held ??= { value: compute() }).value;
+}
+
+const viewCache = new WeakMap<SlotGroup, Map<string, StationView>>();
+
+function stationView(layout: EngineLayout, station: Station, group: SlotGroup, book: GradeBook): StationView {
+  const key = `${station.id}|${book.version}|${layout.shellConstruction}|${station.surface?.widthMm ?? 0}|${station.surface?.heightMm ?? 0}`;
+  const cached = viewCache.get(group)?.get(key);
+  if (cached) return cached;
+  const record = recordOf(group, 'ofStation');
+  const { marks, grade, patterns, reads } = record;
+  const stated = record.stated?.value.state;
+  const bare: SurfaceMark[] = marks.map((m) => m.value.mark);
+  const touched = marks.length > 0 || grade !== undefined || patterns.some((p) => p.value.present);
+  const onlySound =
+    !marks.some((m) => m.value.mark.class !== 'unseen') && (grade?.value.grade ?? 1) === 0 && !patterns.some((p) => p.value.present);
+  const state: StationState = touched
+    ? stated && stated !== 'sound' && stated !== 'not-examined'
+      ? stated
+      : onlySound
+        ? 'sound'
+        : 'findings'
+    : (stated ?? 'not-examined');
+  const examined = state === 'sound' || state === 'findings';
+  const read = reads.map((r) => r.value);
+  const frame = station.surface;
+  // A picture that was read shows its wear before anyone has confirmed it; it counts as examined only then.
+  const wear = once(() => (frame && (examined || reads.length > 0) ? wearMap(frame, bare, mergeReads(read)) : null));
+  const readLines = once(() => (frame ? mergeLines(read, bare, frame.uSpanDeg, frame.heightMm) : []));
+  const summary = once(() => {
+    const map = wear();
+    return map ? withLines(summariseWear(map, bare), readLines(), reads.length > 0 ? map : null) : null;
+  });
+  const trusted = read.some((r) => r.confidence >= TRUSTED);
+  const proposal = once(() => {
+    const shown = marks.length > 0 || trusted ? summary() : null;
+    return shown ? proposeGrade(station.part, layout.shellConstruction, shown, book) : null;
+  });
+  const view: StationView = {
+    ...record,
+    station,
+    state,
+    charted: marks.length > 0 || (reads.length > 0 && state === 'findings'),
+    get proposal() {
+      return proposal();
+    },
+    get readLines() {
+      return readLines();
+    },
+    get wear() {
+      return wear();
+    },
+    get summary() {
+      return summary();
+    },
+  };
+  const perGroup = viewCache.get(group) ?? new Map<string, StationView>();
+  perGroup.set(key, view);
+  if (group !== NO_GROUP) viewCache.set(group, perGroup);
+  return view;
+}
+
+/** A summary of marks with the lines and the map that were read. */
+function withLines(summary: WearSummary, lines: readonly ReadLine[], map: WearMap | null): WearSummary {
+  if (!map) return summary;
+  const counts = { ...summary.lines };
+  for (const l of lines) counts[lineDepth(l)]++;
+  return summariseMap(map, counts);
+}
+
+/** Grade that stands for a station: confirmed by the builder, else proposed from marks, else 0 when marked sound, else none. */
+export function standingGrade(view: StationView): Grade | null {
+  if (view.grade) return view.grade.value.grade;
+  if (view.state === 'sound') return 0;
+  return view.state === 'findings' ? (view.proposal?.grade ?? null) : null;
+}
+
+/** Was the place examined by us (sound or with findings)? */
+export function isExamined(view: StationView): boolean {
+  return view.state === 'sound' || view.state === 'findings';
+}
+
+export function readLayout(state: CaseState): EngineLayout | null {
+  const set = currentVersion(state, null, 'layout')?.body as EntryBodies['layout-set'] | undefined;
+  return set?.layout ?? null;
+}
+
+/** The case as screens, report and cause engine read it: what its entries say, and what follows from them at once. */
+export interface CaseView extends CaseRecord {
+  readonly caseId: string;
+  readonly number: string;
+  readonly title: string;
+  readonly layout: EngineLayout;
+  readonly stations: readonly StationView[];
+  readonly byId: ReadonlyMap<string, StationView>;
+  /** What the builder decided about parts, by station. */
+  readonly dispositions: ReadonlyArray<Sourced<EntryBodies['disposition-set']> & { readonly station: string }>;
+  /** The price book the case is reckoned with: the starting one, or the one that was taken over. */
+  readonly prices: PriceBook;
+  /** The grade book the case goes by: the shipped one, or the version of the shop's that was taken over. */
+  readonly book: GradeBook;
+  intake(field: IntakeField): string;
+  report(field: ReportField): string;
+}
+
+const caseCache = new WeakMap<CaseState['groups'], CaseView>();
+
+/** Reads a folded state; null while the case has no layout. Cached against the state. */
+export function caseView(state: CaseState): CaseView | null {
+  const cached = caseCache.get(state.groups);
+  if (cached) return cached;
+  const layout = readLayout(state);
+  if (!layout) return null;
+  const record = recordOf(state.groups[''] ?? NO_GROUP, 'ofCase');
+  const book = record.gradeBook?.value.book ?? GRADE_BOOK;
+  const stations = stationsOf(layout).map((station) => stationView(layout, station, state.groups[station.id] ?? NO_GROUP, book));
+  const intake = (field: IntakeField): string => record.intakeFields.get(field)?.value.value ?? '';
+  const view: CaseView = {
+    ...record,
+    caseId: state.caseId,
+    number: record.opened?.value.number ?? '',
+    title: intake('title') || (record.opened?.value.title ?? ''),
+    layout,
+    stations,
+    byId: new Map(stations.map((s) => [s.station.id, s])),
+    dispositions: stations.flatMap(({ station, disposition }) => (disposition ? [{ ...disposition, station: station.id }] : [])),
+    prices: record.priceBook?.value.book ?? STARTING_PRICES,
+    book,
+    intake,
+    report: (field) => record.reportFields.get(field)?.value.value ?? '',
+  };
+  caseCache.set(state.groups, view);
+  return view;
+}
+
+export interface Coverage {
+  readonly examined: number;
+  readonly total: number;
+  readonly byPart: ReadonlyArray<{ readonly part: PartClass; readonly examined: number; readonly total: number }>;
+}
+
+/** Share of stations examined, in all and by part class; places that are not present do not count. */
+export function coverage(view: CaseView): Coverage {
+  const parts = new Map<PartClass, { examined: number; total: number }>();
+  for (const s of view.stations) {
+    if (s.state === 'not-present') continue;
+    const row = parts.get(s.station.part) ?? { examined: 0, total: 0 };
+    row.total++;
+    if (isExamined(s)) row.examined++;
+    parts.set(s.station.part, row);
+  }
+  const byPart = [...parts].map(([part, row]) => ({ part, ...row }));
+  return { examined: byPart.reduce((s, r) => s + r.examined, 0), total: byPart.reduce((s, r) => s + r.total, 0), byPart };
+}

@@ -1,0 +1,264 @@
+import { RUNNING_PARTS } from '../engine/stations.js';
+import { isExamined, standingGrade, type CaseView } from '../case/views.js';
+import { CAUSES, CAUSE_TABLE_VERSION } from '../cause/data/causes.js';
+import { FEATURES } from '../cause/data/features.js';
+import { endingOf, type Ending } from './ending.js';
+import { collectEvidence, toObservation, type EvidenceItem } from './evidence.js';
+import { chanceOfAny } from '../cause/joint.js';
+import { posterior, probabilityBySingle, steady, type Posterior } from '../cause/model.js';
+import { nextChecks, type NextCheck } from './nextCheck.js';
+import { rankPlaces, type PlaceShare } from './places.js';
+import { turningPoint, type TurningPoint } from '../cause/turningPoint.js';
+import { type Cause, type CauseLink, type Feature, type Mechanism } from '../cause/types.js';
+import { applies, engineTags, type EngineTag } from '../engine/tags.js';
+
+export interface RankedCause {
+  readonly id: string;
+  readonly name: string;
+  readonly family: string;
+  /** How it acts, the leading way first. */
+  readonly mechanisms: readonly Mechanism[];
+  readonly probability: number;
+  readonly range: string;
+  readonly places: readonly PlaceShare[];
+  readonly evidence: readonly WeighedEvidence[];
+}
+
+/** One bar of the waterfall: weight in decibans (10 log₁₀ of the likelihood ratio) of this cause against its strongest rival. */
+export interface WeighedEvidence {
+  readonly feature: string;
+  readonly name: string;
+  readonly present: boolean;
+  readonly decibans: number;
+  readonly reason: string;
+  readonly reliability: EvidenceItem['reliability'];
+  readonly sources: EvidenceItem['sources'];
+}
+
+export interface UnexplainedFinding {
+  readonly station: string;
+  readonly name: string;
+  readonly grade: number;
+  readonly why: string;
+}
+
+export interface Diagnosis {
+  readonly table: string;
+  readonly causes: readonly RankedCause[];
+  /** Most probable sets of causes; an empty list of ids means "none of these". */
+  readonly sets: ReadonlyArray<{ readonly causes: readonly string[]; readonly probability: number }>;
+  readonly mechanisms: ReadonlyArray<{ readonly mechanism: Mechanism; readonly probability: number }>;
+  readonly unexplained: readonly UnexplainedFinding[];
+  readonly nextChecks: readonly NextCheck[];
+  readonly turningPoint: TurningPoint | null;
+  readonly ending: Ending;
+  readonly evidence: readonly EvidenceItem[];
+  readonly examinedShare: number;
+}
+
+/** Words for probability, defined once for screens and reports. */
+export function rangeWord(p: number): string {
+  if (p >= 0.9) return 'practically certain';
+  if (p >= 0.7) return 'probable';
+  if (p >= 0.4) return 'possible';
+  if (p >= 0.1) return 'less likely';
+  return 'unlikely';
+}
+
+function priorOdds(cause: Cause, tags: ReadonlySet<EngineTag>): number {
+  for (const [tag, odds] of Object.entries(cause.priorOddsFor ?? {})) if (tags.has(tag as EngineTag)) return odds;
+  return cause.priorOdds;
+}
+
+export interface ApplicableModel {
+  readonly causes: readonly Cause[];
+  readonly odds: readonly number[];
+  readonly features: ReadonlyMap<string, Feature>;
+}
+
+const modelCache = new Map<string, ApplicableModel>();
+
+/** Causes and features that exist for an engine, with prior odds; one shared object per kind of engine. */
+export function applicableModel(tags: ReadonlySet<EngineTag>): ApplicableModel {
+  const key = [...tags].sort().join(' ');
+  const held = modelCache.get(key);
+  if (held) return held;
+  const causes = CAUSES.filter((c) => applies(c.needs, tags));
+  const model = {
+    causes,
+    odds: causes.map((c) => priorOdds(c, tags)),
+    features: new Map(FEATURES.filter((f) => applies(f.needs, tags)).map((f) => [f.id, f])),
+  };
+  modelCache.set(key, model);
+  return model;
+}
+
+/** How many of the ranked causes come with their evidence. */
+export const WEIGHED_FOR = 15;
+
+/** A cause is believed when its marginal reaches this. */
+export const BELIEVED = 0.3;
+
+const resultCache = new WeakMap<CaseView, Diagnosis>();
+
+/** The whole differential of a case. Deterministic; cached against the view. */
+export function diagnose(view: CaseView): Diagnosis {
+  const cached = resultCache.get(view);
+  if (cached) return cached;
+  const tags = engineTags(view.layout);
+  const { causes, odds, features } = applicableModel(tags);
+  const rejected = new Set(view.decisions.filter((d) => d.value.decision === 'rejected').map((d) => d.value.cause));
+  const evidence = collectEvidence(view);
+  const post = posterior(causes, odds, evidence.map(toObservation), features);
+  const order = causes.map((_, i) => i).sort((a, b) => steady(post.marginal[b]!) - steady(post.marginal[a]!) || a - b);
+  const singles = new Map(post.weighed.map((o) => [o.feature, probabilityBySingle(features.get(o.feature)!, causes)]));
+  const items = new Map(evidence.map((e) => [e.feature.id, e]));
+  const ranked = order.map((i, rank): RankedCause => {
+    const c = causes[i]!;
+    const rival = order.find((j) => j !== i && !rejected.has(causes[j]!.id)) ?? i;
+    return {
+      id: c.id,
+      name: c.name,
+      family: c.family,
+      mechanisms: c.mechanisms,
+      probability: post.marginal[i]!,
+      range: rangeWord(post.marginal[i]!),
+      places: post.marginal[i]! > 0.05 ? rankPlaces(c, view).slice(0, 3) : [],
+      evidence: rank < WEIGHED_FOR ? waterfall(i, rival, items, post, singles, features) : [],
+    };
+  });
+  const sets = bestSets(post);
+  const mechanisms = mechanismShares(post);
+  const believed = causes.filter((_, i) => post.marginal[i]! >= BELIEVED);
+  const unexplained = unexplainedFindings(
+    view,
+    evidence,
+    believed.length > 0 ? believed : sets[0]!.causes.map((id) => causes.find((c) => c.id === id)!),
+  );
+  const present = view.stations.filter((s) => s.state !== 'not-present');
+  const examinedShare = present.filter(isExamined).length / Math.max(1, present.length);
+  const running = present.filter((s) => RUNNING_PARTS.includes(s.station.part));
+  const result: Diagnosis = {
+    table: CAUSE_TABLE_VERSION,
+    causes: ranked,
+    sets,
+    mechanisms,
+    unexplained,
+    nextChecks: nextChecks(view, post, features, evidence),
+    turningPoint: turningPoint(post, features),
+    ending: endingOf({
+      ranked,
+      sets,
+      mechanisms,
+      examinedShare,
+      runningShare: running.filter(isExamined).length / Math.max(1, running.length),
+      worstGrade: Math.max(0, ...view.stations.map((s) => standingGrade(s) ?? 0)),
+      evidenceCount: post.weighed.length,
+    }),
+    evidence,
+    examinedShare,
+  };
+  resultCache.set(view, result);
+  return result;
+}
+
+const linkCache = new WeakMap<Cause, ReadonlyMap<string, CauseLink>>();
+
+/** Links of a cause by feature. */
+export function linksOf(c: Cause): ReadonlyMap<string, CauseLink> {
+  const held = linkCache.get(c) ?? new Map(c.links.map((l) => [l.feature, l]));
+  linkCache.set(c, held);
+  return held;
+}
+
+function waterfall(
+  own: number,
+  other: number,
+  items: ReadonlyMap<string, EvidenceItem>,
+  post: Posterior,
+  singles: ReadonlyMap<string, Float64Array>,
+  features: ReadonlyMap<string, Feature>,
+): WeighedEvidence[] {
+  const cause = post.causes[own]!;
+  const rival = post.causes[other]!;
+  const ownLinks = linksOf(cause);
+  const rivalLinks = linksOf(rival);
+  return post.weighed
+    .map((o): WeighedEvidence => {
+      const item = items.get(o.feature)!;
+      const f = features.get(o.feature)!;
+      const likelihood = (c: number): number => {
+        const p = singles.get(o.feature)![c]!;
+        return p * o.ifPresent + (1 - p) * o.ifAbsent;
+      };
+      const link = ownLinks.get(f.id) ?? rivalLinks.get(f.id);
+      const owner = ownLinks.has(f.id) ? '' : link ? `${rival.name}: ` : '';
+      return {
+        feature: f.id,
+        name: f.name,
+        present: item.present,
+        decibans: 10 * Math.log10(Math.max(1e-12, likelihood(own)) / Math.max(1e-12, likelihood(other))),
+        reason: link ? `${owner}${link.strength}${link.prevents ? ' prevents it' : ''}: ${link.reason}` : f.leakReason,
+        reliability: item.reliability,
+        sources: item.sources,
+      };
+    })
+    .filter((w) => Math.abs(w.decibans) >= 0.05)
+    .sort((a, b) => steady(Math.abs(b.decibans)) - steady(Math.abs(a.decibans)) || (a.feature < b.feature ? -1 : 1));
+}
+
+function bestSets(post: Posterior): Array<{ causes: string[]; probability: number }> {
+  const best: number[] = [];
+  for (let s = 0; s < post.probability.length; s++) {
+    const p = post.probability[s]!;
+    if (best.length === 5 && p <= post.probability[best[4]!]!) continue;
+    const at = best.findIndex((b) => p > post.probability[b]!);
+    best.splice(at < 0 ? best.length : at, 0, s);
+    if (best.length > 5) best.pop();
+  }
+  return best.map((s) => ({
+    causes: [0, 1, 2].flatMap((j) => {
+      const m = post.members[s * 3 + j]!;
+      return m >= 0 ? [post.causes[m]!.id] : [];
+    }),
+    probability: post.probability[s]!,
+  }));
+}
+
+/** Probability of a mechanism = that of all sets holding an origin that works through it. */
+function mechanismShares(post: Posterior): Array<{ mechanism: Mechanism; probability: number }> {
+  const names = [...new Set(post.causes.flatMap((c) => c.mechanisms))];
+  return names
+    .map((mechanism) => ({
+      mechanism,
+      probability: chanceOfAny(
+        post,
+        post.causes.flatMap((c, i) => (c.mechanisms.includes(mechanism) ? [i] : [])),
+      ),
+    }))
+    .sort((a, b) => steady(b.probability) - steady(a.probability));
+}
+
+/** Findings of grade 2 or more that no believed cause accounts for. */
+function unexplainedFindings(view: CaseView, evidence: readonly EvidenceItem[], believed: readonly Cause[]): UnexplainedFinding[] {
+  return view.stations.flatMap((s): UnexplainedFinding[] => {
+    const grade = isExamined(s) ? standingGrade(s) : null;
+    if (grade === null || grade < 2) return [];
+    const own = evidence.filter(
+      (e) => e.present && e.feature.kind !== 'spread' && e.sources.some((source) => source.station === s.station.id),
+    );
+    if (own.length === 0)
+      return [{ station: s.station.id, name: s.station.name, grade, why: 'graded, but no pattern is named and nothing is drawn' }];
+    const orphan = own.filter((e) => !believed.some((c) => c.links.some((l) => l.feature === e.feature.id && !l.prevents)));
+    return orphan.length === own.length
+      ? [
+          {
+            station: s.station.id,
+            name: s.station.name,
+            grade,
+            why: `${orphan.map((e) => e.feature.name.toLowerCase()).join(', ')}: no believed cause does this`,
+          },
+        ]
+      : [];
+  });
+}

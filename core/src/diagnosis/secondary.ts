@@ -1,0 +1,66 @@
+import { standingGrade, type CaseView, type StationView } from '../case/views.js';
+
+/** Patterns that carried metal or grit leaves; they say nothing of where the failure began. */
+const CARRIED = new Set([
+  'scoring',
+  'own-debris-scoring',
+  'embedded',
+  'journal-scoring',
+  'journal-haze',
+  'pump-scored',
+  'thrust-both',
+  'normal-bedding',
+  'long-wear',
+]);
+/** Patterns of a bearing that failed by itself and sheds metal. */
+const SHEDS = new Set([
+  'wiping',
+  'dry-seizure',
+  'heat-short',
+  'spun-shell',
+  'shell-contracted',
+  'lining-fatigue',
+  'bond-loss',
+  'feed-missed',
+  'thrust-transfer',
+  'cage-failure',
+  'race-spalling',
+]);
+
+const named = (s: StationView): string[] => s.patterns.filter((p) => p.value.present).map((p) => p.value.pattern);
+
+/** Did this place fail by itself, hot or down to its back? */
+export function failedHere(s: StationView): boolean {
+  if (named(s).some((id) => SHEDS.has(id))) return true;
+  const w = s.charted ? s.summary : null;
+  return w !== null && (w.percent.heat > 3 || w.percent.steel > 5 || (w.percent.transfer > 3 && s.station.part === 'shell'));
+}
+
+/** Marked only by what was carried to it. */
+function onlyCarried(s: StationView): boolean {
+  if (failedHere(s)) return false;
+  const ids = named(s);
+  if (ids.length > 0) return ids.every((id) => CARRIED.has(id));
+  const w = s.charted ? s.summary : null;
+  return (
+    w !== null && (w.percent.embedded > 0.05 || w.lines.hair + w.lines.probe + w.lines.nail + w.lines.through >= 2) && w.percent.lining < 15
+  );
+}
+
+const cache = new WeakMap<CaseView, ReadonlySet<string>>();
+
+/**
+ * Bearings and journals that carry only the marks of metal shed by a worse one. They are consequences: where one bearing ran hot and the rest are lined by its lining, one bearing
+ * failed, not all. Empty where nothing failed by itself.
+ */
+export function secondaryPlaces(view: CaseView): ReadonlySet<string> {
+  const held = cache.get(view);
+  if (held) return held;
+  const bearings = view.stations.filter((s) => ['shell', 'rolling', 'journal'].includes(s.station.part));
+  const worst = Math.max(0, ...bearings.filter(failedHere).map((s) => standingGrade(s) ?? 0));
+  const found = new Set(
+    worst >= 3 ? bearings.filter((s) => onlyCarried(s) && (standingGrade(s) ?? 0) < worst).map((s) => s.station.id) : [],
+  );
+  cache.set(view, found);
+  return found;
+}

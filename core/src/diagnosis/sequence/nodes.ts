@@ -1,0 +1,59 @@
+import { routeStem } from '../../engine/oilRoute.js';
+import { isExamined, standingGrade, type CaseView, type StationView } from '../../case/views.js';
+import { pattern } from '../../damage/patterns.js';
+import { feature } from '../../cause/data/features.js';
+import type { SequenceNode } from './types.js';
+
+/** More places than this with one pattern are drawn as one event. */
+const MANY = 3;
+
+/** Bearing, cylinder or part a station belongs to, as the unit in which things happen. */
+export function unitOf(view: CaseView, s: StationView): string {
+  const stem = routeStem(view.layout, s.station.id);
+  if (stem) return stem;
+  return s.station.cylinder > 0 ? `cylinder.${s.station.cylinder}` : s.station.id;
+}
+
+const unitName = (unit: string, stations: readonly StationView[]): string => {
+  const [kind, number] = unit.split('.');
+  if (kind === 'main') return `main ${number}`;
+  if (kind === 'rod') return `big end ${number}`;
+  if (kind === 'cylinder') return `cylinder ${number}`;
+  return stations[0]?.station.name.toLowerCase() ?? unit;
+};
+
+/** What was found, as nodes: each pattern at each bearing or cylinder, or once with all its places where it is everywhere. */
+export function findingNodes(view: CaseView): SequenceNode[] {
+  const groups = new Map<string, Map<string, StationView[]>>();
+  for (const s of view.stations) {
+    if (!isExamined(s)) continue;
+    const shown = s.patterns.filter((p) => p.value.present && feature(pattern(p.value.pattern)?.feature ?? '')?.damage);
+    const grade = standingGrade(s) ?? 0;
+    const ids = shown.map((p) => p.value.pattern);
+    if (ids.length === 0 && grade >= 2) ids.push('');
+    for (const id of ids) {
+      const units = groups.get(id) ?? new Map<string, StationView[]>();
+      const unit = unitOf(view, s);
+      units.set(unit, [...(units.get(unit) ?? []), s]);
+      groups.set(id, units);
+    }
+  }
+  return [...groups].flatMap(([id, units]) => {
+    const record = pattern(id);
+    const make = (unit: string, where: string, stations: readonly StationView[]): SequenceNode => ({
+      id: `find:${id || 'unnamed'}@${unit}`,
+      kind: 'finding',
+      name: record?.name ?? 'Damage without a name',
+      where,
+      stations: stations.map((s) => s.station.id),
+      pattern: record ? id : null,
+      grade: Math.max(...stations.map((s) => standingGrade(s) ?? 0)),
+      when: record?.when ?? null,
+      at: null,
+    });
+    if (units.size <= MANY) return [...units].map(([unit, list]) => make(unit, unitName(unit, list), list));
+    const all = [...units.values()].flat();
+    const names = [...units].map(([unit, list]) => unitName(unit, list));
+    return [make('many', `${units.size} places: ${names.slice(0, 4).join(', ')}${names.length > 4 ? ', …' : ''}`, all)];
+  });
+}

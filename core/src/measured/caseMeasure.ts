@@ -1,0 +1,128 @@
+import { cylinderPlaces, pinNumber } from '../engine/layout.js';
+import type { Sourced } from '../ledger/state.js';
+import type { CaseView } from '../case/views.js';
+import type { EntryBodies } from '../entries/entries.js';
+import type { SheetPlace } from '../measure/program/cells.js';
+import { placeOutcome, type DerivedValue, type PlaceOutcome, type Take } from '../measure/program/outcome.js';
+import { measureProgram, placeOf } from '../measure/program/program.js';
+import type { SheetSpec, SpecKey } from '../measure/program/specs.js';
+
+export type ReadingEntry = Sourced<EntryBodies['reading-taken']>;
+
+/** Readings of one place, in the order they were written; no place left unread is dropped here. */
+export function placeReadings(view: CaseView, place: SheetPlace): ReadingEntry[] {
+  const all = place.station === null ? view.readings : (view.byId.get(place.station)?.readings ?? []);
+  return all.filter((r) => r.value.sheet === place.sheet);
+}
+
+/** By the limit it is made of, so that one limit is one specification wherever it is asked for. */
+const ENTERED_LIMITS = new WeakMap<object, SheetSpec>();
+
+/** Specification of a place: entered for its kind, or the end float of the case's copy of its spec sheet. */
+export function specOfPlace(view: CaseView, place: SheetPlace): SheetSpec | null {
+  const own = view.specs[place.spec as SpecKey]?.value.spec;
+  if (own) return own;
+  const limit = place.kind === 'end-float' ? view.limits?.value.limits.find((l) => l.quantity === 'end-float') : undefined;
+  if (!limit || (limit.lower === null && limit.upper === null)) return null;
+  const held = ENTERED_LIMITS.get(limit);
+  if (held) return held;
+  const spec = {
+    limits: {
+      endFloat: { ...(limit.lower === null ? {} : { lower: limit.lower }), ...(limit.upper === null ? {} : { upper: limit.upper }) },
+    },
+    source: view.limits?.value.sheet?.source ?? 'limit entered in this case',
+  };
+  ENTERED_LIMITS.set(limit, spec);
+  return spec;
+}
+
+/** The mean of some cells of another place, with their gauge. */
+function meanOf(view: CaseView, place: SheetPlace | undefined, of: (key: string) => boolean): DerivedValue | null {
+  if (!place) return null;
+  const read = placeReadings(view, place).filter((r) => r.value.value !== null && of(r.value.cell));
+  const last = read.at(-1);
+  if (!last) return null;
+  return { value: read.reduce((s, r) => s + r.value.value!, 0) / read.length, gauge: last.value.gauge };
+}
+
+/**
+ * What a sheet may take from others: a clearance its journal (mean of axis A) and the wall of a new half from the specification, a piston its bore (axis A,
+ * second depth), a shell fit its housing.
+ */
+function derivedValues(view: CaseView, place: SheetPlace, spec: SheetSpec | null): Map<string, DerivedValue> {
+  const found = new Map<string, DerivedValue>();
+  const put = (key: string, value: DerivedValue | null): void => void (value && found.set(key, value));
+  const station = place.station ?? '';
+  const [part, number] = station.split('.');
+  if (place.kind === 'shell-clearance') {
+    const cylinder = cylinderPlaces(view.layout).find((c) => String(c.cylinder) === number);
+    const journal = part === 'main' ? `crank.main.${number}` : cylinder ? `crank.pin.${pinNumber(view.layout, cylinder)}` : '';
+    put(
+      'journal',
+      meanOf(view, placeOf(view.layout, journal, 'journal'), (key) => key.endsWith('.A')),
+    );
+    const gauge = placeReadings(view, place).at(-1)?.value.gauge;
+    if (spec?.newWallMm !== undefined && gauge) put('newWall', { value: spec.newWallMm, gauge });
+  }
+  if (place.kind === 'piston') {
+    const bore = placeOf(view.layout, `bore.${number}`, 'bore');
+    const second = bore?.cells.filter((c) => c.key.endsWith('.A'))[1]?.key;
+    put(
+      'bore',
+      meanOf(view, bore, (key) => key === second),
+    );
+  }
+  if (place.kind === 'shell-fit')
+    put(
+      'housing',
+      meanOf(view, placeOf(view.layout, station.replace('.upper', '.lower'), 'housing'), () => true),
+    );
+  return found;
+}
+
+interface Held {
+  readonly readings: readonly ReadingEntry[];
+  readonly spec: SheetSpec | null;
+  readonly derived: string;
+  readonly outcome: PlaceOutcome;
+}
+
+const held = new WeakMap<SheetPlace, Map<string, Held>>();
+const same = (a: readonly ReadingEntry[], b: readonly ReadingEntry[]): boolean =>
+  a.length === b.length && a.every((r, i) => r.version === b[i]!.version);
+
+/** The sheet of a place as the case stands. Kept until a reading, the specification or a value it takes from elsewhere changes. */
+export function measurePlace(view: CaseView, place: SheetPlace): PlaceOutcome {
+  const readings = placeReadings(view, place);
+  const spec = specOfPlace(view, place);
+  const derived = derivedValues(view, place, spec);
+  const key = [...derived].map(([k, d]) => `${k}=${d.value}/${d.gauge.id}`).join(';');
+  const own = held.get(place) ?? new Map<string, Held>();
+  held.set(place, own);
+  const known = own.get(view.caseId);
+  if (known && known.spec === spec && known.derived === key && same(known.readings, readings)) return known.outcome;
+  const takes = readings.map((r): Take => ({
+    cell: r.value.cell,
+    take: r.value.take,
+    value: r.value.value,
+    gauge: r.value.gauge,
+    time: r.version.time,
+  }));
+  const outcome = placeOutcome(place, takes, spec, derived);
+  if (own.size > 8) own.clear();
+  own.set(view.caseId, { readings, spec, derived: key, outcome });
+  return outcome;
+}
+
+/** Every sheet that holds a reading. */
+export function measuredPlaces(view: CaseView): PlaceOutcome[] {
+  return measureProgram(view.layout).flatMap((place) => (placeReadings(view, place).length > 0 ? [measurePlace(view, place)] : []));
+}
+
+/** Values read at one cell's like elsewhere (the same sheet, cell and kind of part at other stations), for the doubt of a new one. */
+export function elsewhereOf(view: CaseView, place: SheetPlace, cellKey: string): number[] {
+  return measureProgram(view.layout).flatMap((p) => {
+    if (p === place || p.sheet !== place.sheet || p.spec !== place.spec) return [];
+    return placeReadings(view, p).flatMap((r) => (r.value.cell === cellKey && r.value.value !== null ? [r.value.value] : []));
+  });
+}

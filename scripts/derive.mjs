@@ -1,0 +1,65 @@
+// Writes what follows from one definition: the registry of entry kinds from its folder; from the built core the kinds in the JSON schema of a ledger line
+// and their table in the documentation. `--check` writes nothing and fails where something is not as it would be written.
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import * as prettier from 'prettier';
+import { ROOT, run } from './lib.mjs';
+
+const check = process.argv.includes('--check');
+const stale = [];
+
+async function derive(path, text) {
+  const file = join(ROOT, path);
+  const written = await prettier.format(text, { ...(await prettier.resolveConfig(file)), filepath: file });
+  if (existsSync(file) && readFileSync(file, 'utf8') === written) return;
+  if (check) stale.push(path);
+  else writeFileSync(file, written);
+}
+
+const kinds = readdirSync(join(ROOT, 'core/src/entries/kinds'))
+  .filter((name) => /^\w+\.ts$/.test(name))
+  .map((name) => name.slice(0, -3))
+  .sort();
+await derive(
+  'core/src/entries/registry.ts',
+  `// Written by scripts/derive.mjs from the folder \`kinds\`: add a file there and run it.
+${kinds.map((k) => `import { ${k} } from './kinds/${k}.js';`).join('\n')}
+
+/** Every kind of entry there is. */
+export const ENTRY_DEFINITIONS = [${kinds.join(', ')}] as const;
+
+${kinds.map((k) => `export * from './kinds/${k}.js';`).join('\n')}
+`,
+);
+
+if (!check) run('npx', ['tsc', '-b', 'core']);
+const { ENTRY_DEFINITIONS } = await import(pathToFileURL(join(ROOT, 'core/dist/index.js')).href);
+const schemaPath = 'docs/formats/ledger-entry.schema.json';
+const schema = JSON.parse(readFileSync(join(ROOT, schemaPath), 'utf8'));
+schema.properties.kind = { enum: ENTRY_DEFINITIONS.map((d) => d.kind) };
+await derive(schemaPath, JSON.stringify(schema));
+
+const where = { case: 'the case', station: 'a station', either: 'either' };
+const cell = (text) => text.replaceAll('|', '\\|');
+const members = (d) =>
+  [...Object.entries(d.body.describe().keys ?? {})].map(([name, s]) => (s.flags?.presence === 'required' ? name : `${name}?`)).join(', ');
+const rows = [...ENTRY_DEFINITIONS]
+  .sort((a, b) => a.kind.localeCompare(b.kind))
+  .map((d) => `| \`${d.kind}\` | ${where[d.stands]}${d.byServer ? ', by the server alone' : ''} | ${cell(d.says)} | ${members(d)} |`);
+await derive(
+  'docs/formats/entries.md',
+  `# Kinds of entry
+
+Written by \`scripts/derive.mjs\` from \`core/src/entries/kinds\`, where each kind is one file: schema, slot, where it may stand, what is held against it,
+what it adds to the view, its words. A \`?\` marks a member that may be absent.
+
+| Kind | Belongs to | Records | Members of \`body\` |
+| --- | --- | --- | --- |
+${rows.join('\n')}
+`,
+);
+if (stale.length > 0) {
+  console.error(`Not as it would be written: ${stale.join(', ')}. Run node scripts/derive.mjs.`);
+  process.exit(1);
+}
