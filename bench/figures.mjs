@@ -183,7 +183,7 @@ const corners = [
 ];
 print(
   'flattening of a shell, 1600 × 1200 to 720 wide',
-  time(() => core.develop(core.shellSight(core.shellPose(corners, size, 25, 20).value), picture)),
+  time(() => core.develop(core.shellCamera(core.shellPose(corners, size, 25, 20).value), picture)),
   { limit: 1500 },
 );
 

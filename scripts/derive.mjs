@@ -59,6 +59,22 @@ what it adds to the view, its words. A \`?\` marks a member that may be absent.
 ${rows.join('\n')}
 `,
 );
+// What core gives is what somebody outside takes.
+const outside = ['contract', 'server', 'web', 'cli', 'e2e', 'bench', 'scripts']
+  .flatMap((folder) => readdirSync(join(ROOT, folder), { recursive: true }).map((name) => join(ROOT, folder, name)))
+  .filter((path) => /\.(ts|tsx|mjs)$/.test(path) && !/\/(node_modules|dist)\//.test(path))
+  .map((path) => readFileSync(path, 'utf8'))
+  .filter((text) => /@true-ledger\/core|core\/dist/.test(text))
+  .join('\n');
+const taken = new Set(outside.match(/\w+/g));
+const given = [...readFileSync(join(ROOT, 'core/src/index.ts'), 'utf8').matchAll(/export (?:type )?\{([^}]*)\}/g)].flatMap(([, names]) =>
+  names.split(',').map((name) => name.replace('type ', '').trim()),
+);
+const idle = given.filter((name) => name !== '' && !taken.has(name));
+if (idle.length > 0) {
+  console.error(`core/src/index.ts gives what nobody outside takes: ${idle.join(', ')}. Take the names out.`);
+  process.exit(1);
+}
 if (stale.length > 0) {
   console.error(`Not as it would be written: ${stale.join(', ')}. Run node scripts/derive.mjs.`);
   process.exit(1);

@@ -154,7 +154,7 @@ export { clearancesAfter, gradeFromReadings, reboreEffect, sizeForAll } from './
 // photo
 export { type Point, homography, isConvex } from './photo/homography.js';
 export { projectShell, shellPose, viewCosine } from './photo/shellPose.js';
-export { shellSight } from './photo/sight.js';
+export { shellCamera } from './photo/cameraModel.js';
 export { type Developed, NOT_SEEN_COSINE, type Pixels, develop } from './photo/flatten.js';
 export { toPicture, toSurface } from './photo/mesh.js';
 export { PART_TAG, corrected, parseTagText, project, readTag, renderTag, tagDistanceMm, tagText } from './photo/partTag.js';
@@ -168,7 +168,7 @@ export {
   isFlattened,
   isRead,
   readSurface,
-  sightOf,
+  cameraModelOf,
 } from './photo/reading/readSurface.js';
 export { type Turn, USUAL_TURN, fromPicture, inPicture, showsPieceOfTurn, sizeFromFrame } from './photo/reading/onFrame.js';
 export { findOutline, isFound } from './photo/reading/findOutline.js';

@@ -7,7 +7,12 @@ import { applyDelta, stateDelta } from './delta.js';
 import { emptyCase, type CaseState } from './state.js';
 
 const { layout } = engineTemplate('inline-4-petrol')!;
-const places = [null, ...stationsOf(layout).slice(0, 6).map((s) => s.id)];
+const places = [
+  null,
+  ...stationsOf(layout)
+    .slice(0, 6)
+    .map((s) => s.id),
+];
 const author = { id: '1', name: 'A' };
 const id = (n: number): string => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
 let count = 0;

@@ -1,4 +1,4 @@
-import type { Sight } from './sight.js';
+import type { CameraModel } from './cameraModel.js';
 
 /** Pixels, four bytes each, row by row from the top. */
 export interface Pixels {
@@ -10,7 +10,7 @@ export interface Pixels {
 export interface Developed {
   /** Developed surface: `u` from left to right, front edge at the bottom. */
   readonly pixels: Pixels;
-  /** Cosine of sight per cell, row 0 = front edge; below `NOT_SEEN_COSINE` the cell is a sliver and counts as not seen. */
+  /** Cosine of the angle of view per cell, row 0 = front edge; below `NOT_SEEN_COSINE` the cell is a sliver and counts as not seen. */
   readonly cosine: Float32Array;
   readonly columns: number;
   readonly rows: number;
@@ -26,13 +26,13 @@ export interface Developed {
 export const NOT_SEEN_COSINE = 0.2;
 
 /** Develops a surface from a picture by projecting every output pixel into it (bilinear). Pure; 720 × 200 takes a few milliseconds. */
-export function develop(sight: Sight, picture: Pixels, width = 720, columns = 36, rows = 12): Developed {
-  const height = Math.max(40, Math.round((width * sight.heightMm) / sight.widthMm));
+export function develop(camera: CameraModel, picture: Pixels, width = 720, columns = 36, rows = 12): Developed {
+  const height = Math.max(40, Math.round((width * camera.heightMm) / camera.widthMm));
   const data = new Uint8ClampedArray(width * height * 4);
   for (let y = 0; y < height; y++) {
     const v = 1 - (y + 0.5) / height;
     for (let x = 0; x < width; x++) {
-      const [px, py] = sight.project((x + 0.5) / width, v);
+      const [px, py] = camera.project((x + 0.5) / width, v);
       sample(picture, px - 0.5, py - 0.5, data, (y * width + x) * 4);
     }
   }
@@ -42,20 +42,20 @@ export function develop(sight: Sight, picture: Pixels, width = 720, columns = 36
     for (let c = 0; c < columns; c++) {
       const u = (c + 0.5) / columns;
       const v = (r + 0.5) / rows;
-      const [px, py] = sight.project(u, v);
+      const [px, py] = camera.project(u, v);
       const inside = px >= 0 && py >= 0 && px < picture.width && py < picture.height;
-      const value = inside ? sight.cosine(u, v) : 0;
+      const value = inside ? camera.cosine(u, v) : 0;
       cosine[r * columns + c] = value;
       if (value < NOT_SEEN_COSINE) unseen++;
     }
   }
   const nodes = new Float32Array(2 * (columns + 1) * (rows + 1));
   for (let r = 0; r <= rows; r++)
-    for (let c = 0; c <= columns; c++) nodes.set(sight.project(c / columns, r / rows), 2 * (r * (columns + 1) + c));
+    for (let c = 0; c <= columns; c++) nodes.set(camera.project(c / columns, r / rows), 2 * (r * (columns + 1) + c));
   const across = (u: number): number => {
-    const [ax, ay] = sight.project(u - 0.003, 0.5);
-    const [bx, by] = sight.project(u + 0.003, 0.5);
-    return Math.hypot(bx - ax, by - ay) / (0.006 * sight.widthMm);
+    const [ax, ay] = camera.project(u - 0.003, 0.5);
+    const [bx, by] = camera.project(u + 0.003, 0.5);
+    return Math.hypot(bx - ax, by - ay) / (0.006 * camera.widthMm);
   };
   return {
     pixels: { width, height, data },
@@ -63,7 +63,7 @@ export function develop(sight: Sight, picture: Pixels, width = 720, columns = 36
     columns,
     rows,
     nodes,
-    spanDeg: sight.spanDeg,
+    spanDeg: camera.spanDeg,
     pxPerMm: { middle: across(0.5), side: Math.min(across(0.011), across(0.989)) },
     notSeenPercent: (unseen / cosine.length) * 100,
   };

@@ -7,7 +7,7 @@ import { USUAL_SHOT } from '../specimen/scene.js';
 import { takeShell } from '../specimen/shellScene.js';
 import { surfaceMaps } from '../specimen/surfaceMaps.js';
 import { develop } from './flatten.js';
-import { shellSight } from './sight.js';
+import { shellCamera } from './cameraModel.js';
 import { homography, isConvex, type Point } from './homography.js';
 import { projectShell, shellPose, viewCosine } from './shellPose.js';
 
@@ -134,7 +134,7 @@ describe('flattening a specimen', () => {
   it('brings painted lining back to its place', () => {
     const pose = shellPose(drawn.corners, drawn.pixels, radius, frame.heightMm);
     if (!pose.ok) throw new Error(pose.problem.sentence);
-    const flat = develop(shellSight(pose.value), drawn.pixels, 360);
+    const flat = develop(shellCamera(pose.value), drawn.pixels, 360);
     const colour = (u: number, v: number): number => {
       const at = (Math.round((1 - v) * (flat.pixels.height - 1)) * flat.pixels.width + Math.round(u * (flat.pixels.width - 1))) * 4;
       return flat.pixels.data[at]! - flat.pixels.data[at + 2]!;
@@ -151,7 +151,7 @@ describe('flattening a specimen', () => {
       frame.heightMm,
     );
     if (!pose.ok) throw new Error(pose.problem.sentence);
-    expect(develop(shellSight(pose.value), drawn.pixels, 180).notSeenPercent).toBeGreaterThan(10);
+    expect(develop(shellCamera(pose.value), drawn.pixels, 180).notSeenPercent).toBeGreaterThan(10);
   });
   it('the same specimen is the same picture', () => {
     const small = { ...USUAL_SHOT, width: 120, height: 90 };

@@ -141,10 +141,10 @@ function worldPoint(pose: ShellPose, arcDeg: number, axial: number): Vec3 {
 export function viewCosine(pose: ShellPose, arcDeg: number, axial: number): number {
   const p = worldPoint(pose, arcDeg, axial);
   const eye: Vec3 = [-dot(pose.r1, pose.t), -dot(pose.r2, pose.t), -dot(pose.r3, pose.t)];
-  const sight: Vec3 = [eye[0] - p[0], eye[1] - p[1], eye[2] - p[2]];
-  if (sight[2] >= 0) return 0;
-  const atRim = p[0] + (sight[0] * -p[2]) / sight[2];
+  const camera: Vec3 = [eye[0] - p[0], eye[1] - p[1], eye[2] - p[2]];
+  if (camera[2] >= 0) return 0;
+  const atRim = p[0] + (camera[0] * -p[2]) / camera[2];
   if (p[2] > 1e-6 && Math.abs(atRim) > pose.radiusMm * 1.001) return 0;
   const a = (arcDeg * Math.PI) / 180;
-  return Math.max(0, dot([Math.cos(a), 0, -Math.sin(a)], unit(sight)));
+  return Math.max(0, dot([Math.cos(a), 0, -Math.sin(a)], unit(camera)));
 }

@@ -82,7 +82,7 @@ function riseAt(pixels: Pixels, at: Point, along: Point, reach: number): number 
   return (sum / weight + 1 - n) * STEP;
 }
 
-interface Sight {
+interface EdgeSample {
   readonly mm: Point;
   /** Direction of the edge's normal in the picture, unit length. */
   readonly along: Point;
@@ -90,8 +90,8 @@ interface Sight {
   readonly off: number;
 }
 
-function sights(pixels: Pixels, h: Matrix3, edges: readonly Edge[], reach: number, each: number): Sight[] {
-  const found: Sight[] = [];
+function edgeSamples(pixels: Pixels, h: Matrix3, edges: readonly Edge[], reach: number, each: number): EdgeSample[] {
+  const found: EdgeSample[] = [];
   for (const { a, b, n } of edges)
     for (let k = 0; k < each; k++) {
       const t = 0.12 + (0.76 * (k + 0.5)) / each;
@@ -113,7 +113,7 @@ function sights(pixels: Pixels, h: Matrix3, edges: readonly Edge[], reach: numbe
 }
 
 /** One Gauss–Newton step of the eight free numbers on distances across the edges, outliers (beyond three times the median) left out. */
-function step(h: Matrix3, seen: readonly Sight[]): Matrix3 | null {
+function step(h: Matrix3, seen: readonly EdgeSample[]): Matrix3 | null {
   const sizes = seen.map((s) => Math.abs(s.off)).sort((a, b) => a - b);
   const bound = Math.max(0.3, 3 * (sizes[sizes.length >> 1] ?? 0));
   const used = seen.filter((s) => Math.abs(s.off) <= bound);
@@ -161,7 +161,7 @@ export function refineTagCorners(pixels: Pixels, corners: readonly Point[], modu
   ];
   let last: number | null = null;
   for (const [edges, reach, each] of rounds) {
-    const seen = sights(pixels, h, edges, Math.max(1.5, reach), each);
+    const seen = edgeSamples(pixels, h, edges, Math.max(1.5, reach), each);
     const next = step(h, seen);
     if (!next) return last === null ? corners : cornersOf(h);
     h = next;

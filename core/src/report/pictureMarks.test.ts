@@ -4,7 +4,7 @@ import { emptyCase } from '../ledger/state.js';
 import { caseView, type StationView } from '../case/views.js';
 import { develop } from '../photo/flatten.js';
 import { sizeFromFrame } from '../photo/reading/onFrame.js';
-import { sightOf } from '../photo/reading/readSurface.js';
+import { cameraModelOf } from '../photo/reading/readSurface.js';
 import { surfaceMaps } from '../specimen/surfaceMaps.js';
 import { USUAL_SHOT } from '../specimen/scene.js';
 import { takeShell } from '../specimen/shellScene.js';
@@ -38,12 +38,12 @@ function shown(...more: Array<[kind: 'mark-made' | 'corners-set', body: object]>
 const frame = shown().station.surface!;
 const specimen = { seed: 5, radiusMm: frame.widthMm / Math.PI, widthMm: frame.heightMm, damages: [] };
 const taken = takeShell(specimen, surfaceMaps(specimen, 480, 160), { ...USUAL_SHOT, width: 640, height: 480 });
-const sight = (fineness: number) => {
-  const found = sightOf('shell', taken.pixels, taken.corners, sizeFromFrame('shell', frame), fineness);
+const camera = (fineness: number) => {
+  const found = cameraModelOf('shell', taken.pixels, taken.corners, sizeFromFrame('shell', frame), fineness);
   if (!found.ok) throw new Error(found.problem.sentence);
   return found.value;
 };
-const mesh = develop(sight(1), taken.pixels, 320);
+const mesh = develop(camera(1), taken.pixels, 320);
 const corners: ['corners-set', object] = ['corners-set', { sha256: SHA, corners: taken.corners }];
 const stroke = (cls: string): ['mark-made', object] => [
   'mark-made',
@@ -111,7 +111,7 @@ describe('marks on a picture', () => {
     expect(lines[0]!.points[0]![0]).toBeLessThan(lines[0]!.points[1]![0]);
   });
   it('lie where they lie when the part is looked for more coarsely, to a hundredth of its width', () => {
-    const [fine, coarse] = [sight(1), sight(0.5)];
+    const [fine, coarse] = [camera(1), camera(0.5)];
     const width = Math.hypot(taken.corners[3]![0] - taken.corners[0]![0], taken.corners[3]![1] - taken.corners[0]![1]);
     for (const u of [0.1, 0.3, 0.5, 0.7, 0.9])
       for (const v of [0.1, 0.5, 0.9]) {

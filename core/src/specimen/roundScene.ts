@@ -14,7 +14,7 @@ export interface RoundPicture {
   readonly corners: readonly Point[];
   /** Arc of the surface that faces the camera, degrees. */
   readonly facingDeg: number;
-  /** Place in the picture of a place on the surface, and the cosine of sight there (0 hidden). */
+  /** Place in the picture of a place on the surface, and the cosine of the angle of view there (0 hidden). */
   readonly project: (arcDeg: number, axial: number) => Point;
   readonly cosine: (arcDeg: number, axial: number) => number;
 }
@@ -74,10 +74,10 @@ export function takeRound(s: SurfaceSpecimen, maps: SurfaceMaps, shot: Shot, for
     number,
     number,
   ];
-  const sight = unit([Math.sin(tilt) * Math.cos(towards), Math.sin(tilt) * Math.sin(towards), Math.cos(tilt)]);
-  const level = unit(cross([Math.sin(roll), Math.cos(roll), 0], sight));
-  const down = cross(sight, level);
-  const eye = add([0, -W / 2, 0], sight, -((focalPx * 2 * R) / (shot.fill * long)));
+  const viewAxis = unit([Math.sin(tilt) * Math.cos(towards), Math.sin(tilt) * Math.sin(towards), Math.cos(tilt)]);
+  const level = unit(cross([Math.sin(roll), Math.cos(roll), 0], viewAxis));
+  const down = cross(viewAxis, level);
+  const eye = add([0, -W / 2, 0], viewAxis, -((focalPx * 2 * R) / (shot.fill * long)));
   const env = surroundings(shot);
   const centre: Point = [width / 2, height / 2];
   const skyward = env([0, 0, -1]);
@@ -85,7 +85,7 @@ export function takeRound(s: SurfaceSpecimen, maps: SurfaceMaps, shot: Shot, for
   for (let py = 0; py < height; py++)
     for (let px = 0; px < width; px++) {
       const v: Vec = [(px + 0.5 - centre[0]) / focalPx, (py + 0.5 - centre[1]) / focalPx, 1];
-      const d = unit([0, 1, 2].map((k) => v[0] * level[k]! + v[1] * down[k]! + v[2] * sight[k]!) as unknown as Vec);
+      const d = unit([0, 1, 2].map((k) => v[0] * level[k]! + v[1] * down[k]! + v[2] * viewAxis[k]!) as unknown as Vec);
       const c = ray(d);
       for (let k = 0; k < 3; k++) linear[(py * width + px) * 3 + k] = c[k]!;
     }
@@ -95,7 +95,7 @@ export function takeRound(s: SurfaceSpecimen, maps: SurfaceMaps, shot: Shot, for
   };
   const onPicture = (p: Vec): Point => {
     const q = add(p, eye, -1);
-    const z = dot(q, sight);
+    const z = dot(q, viewAxis);
     return [centre[0] + (focalPx * dot(q, level)) / z, centre[1] + (focalPx * dot(q, down)) / z];
   };
   // The camera sees the half turn about the direction of the eye.

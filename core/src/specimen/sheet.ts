@@ -17,7 +17,7 @@ export type MapClass = Exclude<WearClass, 'polished'> | 'hole';
 export const classAt = (name: MapClass): number => MAP_CLASSES.indexOf(name);
 
 export type Rgb = readonly [number, number, number];
-/** Reflectance at normal sight, linear red, green, blue. */
+/** Reflectance at normal incidence, linear red, green, blue. */
 export const WHITE_METAL: Rgb = [0.6, 0.595, 0.585];
 export const COPPER: Rgb = [0.74, 0.4, 0.245];
 export const STEEL: Rgb = [0.56, 0.565, 0.57];
@@ -34,7 +34,7 @@ export interface SurfaceMaps {
   readonly spanDeg: number;
   /** Index into `MAP_CLASSES`. */
   readonly truth: Uint8Array;
-  /** Reflectance at normal sight, linear red, green, blue by texel. */
+  /** Reflectance at normal incidence, linear red, green, blue by texel. */
   readonly colour: Float32Array;
   readonly roughness: Float32Array;
   /** 0 bare metal … 1 not a metal. */

@@ -22,21 +22,21 @@ export function shotPose(s: ShellSpecimen, shot: Shot): ShellPose {
   const tilt = (shot.tiltDeg * Math.PI) / 180;
   const towards = (shot.tiltTowardsDeg * Math.PI) / 180;
   const roll = (shot.rollDeg * Math.PI) / 180;
-  // Sight in world axes: z goes into the shell.
-  const sight = unit([Math.sin(tilt) * Math.cos(towards), Math.sin(tilt) * Math.sin(towards), Math.cos(tilt)]);
-  const level = unit(cross([Math.sin(roll), Math.cos(roll), 0], sight));
-  const down = cross(sight, level);
-  const r = (k: 0 | 1 | 2): Vec => [level[k], down[k], sight[k]];
+  // Line of sight in world axes: z goes into the shell.
+  const viewAxis = unit([Math.sin(tilt) * Math.cos(towards), Math.sin(tilt) * Math.sin(towards), Math.cos(tilt)]);
+  const level = unit(cross([Math.sin(roll), Math.cos(roll), 0], viewAxis));
+  const down = cross(viewAxis, level);
+  const r = (k: 0 | 1 | 2): Vec => [level[k], down[k], viewAxis[k]];
   const away = (focalPx * 2 * s.radiusMm) / (shot.fill * long);
   const middle: Vec = [0, -s.widthMm / 2, s.radiusMm * 0.35];
-  const eye = add(middle, sight, -away);
+  const eye = add(middle, viewAxis, -away);
   return {
     focalPx,
     centre: [shot.width / 2, shot.height / 2],
     r1: r(0),
     r2: r(1),
     r3: r(2),
-    t: [-dot(level, eye), -dot(down, eye), -dot(sight, eye)],
+    t: [-dot(level, eye), -dot(down, eye), -dot(viewAxis, eye)],
     radiusMm: s.radiusMm,
     widthMm: s.widthMm,
   };

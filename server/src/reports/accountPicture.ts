@@ -2,7 +2,7 @@ import {
   develop,
   isFlattened,
   pictureMarks,
-  sightOf,
+  cameraModelOf,
   sizeFromFrame,
   USUAL_TURN,
   type Developed,
@@ -97,7 +97,7 @@ function surfaceIn(picture: Pixels, originalWidth: number, { station, corners }:
   const held = corners[sha256]?.value;
   if (!held || !station.surface || !isFlattened(station.part)) return null;
   const scale = picture.width / originalWidth;
-  const sight = sightOf(
+  const camera = cameraModelOf(
     station.part,
     picture,
     held.corners.map(([x, y]) => [x * scale, y * scale] as const),
@@ -107,10 +107,10 @@ function surfaceIn(picture: Pixels, originalWidth: number, { station, corners }:
     }),
     FINENESS,
   );
-  if (!sight.ok) return null;
-  const { widthMm, heightMm } = sight.value;
+  if (!camera.ok) return null;
+  const { widthMm, heightMm } = camera.value;
   const width = Math.max(80, Math.min(picture.width, Math.floor((INSET_SHARE * picture.height * widthMm) / heightMm)));
-  return { mesh: develop(sight.value, picture, width), widthMm };
+  return { mesh: develop(camera.value, picture, width), widthMm };
 }
 
 function linesSvg(lines: readonly PictureLine[]): string {

@@ -7,7 +7,7 @@ import {
   develop,
   foldEntries,
   levelled,
-  sightOf,
+  cameraModelOf,
   sizeFromFrame,
   readTraceCsv,
   reportModel,
@@ -91,14 +91,14 @@ const compute = {
     bitmap.close();
     const scale = width / original.width;
     const picture = { width, height, data: context.getImageData(0, 0, width, height).data };
-    const sight = sightOf(
+    const camera = cameraModelOf(
       part,
       picture,
       corners.map(([x, y]) => [x * scale, y * scale] as const),
       sizeFromFrame(part, frame, turn),
     );
-    if (!sight.ok) return sight;
-    const flat = develop(sight.value, picture);
+    if (!camera.ok) return camera;
+    const flat = develop(camera.value, picture);
     // In pixels of the original, as corners are.
     const nodes = flat.nodes.map((v) => v / scale);
     return transfer({ ok: true, value: { ...flat, nodes } }, [flat.pixels.data.buffer as ArrayBuffer, flat.cosine.buffer as ArrayBuffer]);

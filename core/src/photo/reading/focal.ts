@@ -2,7 +2,7 @@ import type { Point } from '../homography.js';
 import { develop, type Pixels } from '../flatten.js';
 import { roundPose, type RoundPose } from '../roundPose.js';
 import { shellPose, widthOverRadius, type ShellPose } from '../shellPose.js';
-import { roundSight, shellSight, type Sight } from '../sight.js';
+import { roundCamera, shellCamera, type CameraModel } from '../cameraModel.js';
 import { ok, type Result } from '../../kit/result.js';
 import { boxMean, field } from './field.js';
 
@@ -35,8 +35,8 @@ export function shellPoseByRun(
   const tried = TRIED.map((k) => {
     const pose = poseAt(k);
     return pose.ok
-      ? 0.6 * Math.log(1e-9 + levelness(shellSight(pose.value), picture, fineness)) +
-          RIM_WEIGHT * Math.log(4 + rimStep(shellSight(pose.value), picture)) -
+      ? 0.6 * Math.log(1e-9 + levelness(shellCamera(pose.value), picture, fineness)) +
+          RIM_WEIGHT * Math.log(4 + rimStep(shellCamera(pose.value), picture)) -
           Math.log(k / USUAL) ** 2
       : -Infinity;
   });
@@ -54,9 +54,9 @@ export function shellPoseByRun(
 }
 
 /** How strongly the two rims stand against what lies beyond them: with a wrong length the developed rim bows away from the real one. */
-function rimStep(sight: Sight, picture: Pixels, slack: readonly number[] = [0]): number {
+function rimStep(camera: CameraModel, picture: Pixels, slack: readonly number[] = [0]): number {
   const at = (arc: number, axial: number): readonly [number, number, number] | null => {
-    const [x, y] = sight.project(arc / 180, axial);
+    const [x, y] = camera.project(arc / 180, axial);
     const px = Math.round(x - 0.5);
     const py = Math.round(y - 0.5);
     if (px < 0 || py < 0 || px >= picture.width || py >= picture.height) return null;
@@ -87,9 +87,9 @@ function rimStep(sight: Sight, picture: Pixels, slack: readonly number[] = [0]):
 }
 
 /** How much of what varies across the face is the same along the arc. */
-function levelness(sight: Sight, picture: Pixels, fineness: number): number {
+function levelness(camera: CameraModel, picture: Pixels, fineness: number): number {
   const columns = Math.round(240 * fineness);
-  const { pixels } = develop(sight, picture, columns * 2, 2, 2);
+  const { pixels } = develop(camera, picture, columns * 2, 2, 2);
   const { width, height, data } = pixels;
   const p = field(width, height);
   for (let i = 0; i < p.data.length; i++) p.data[i] = Math.log(1 + data[4 * i]! + data[4 * i + 1]! + data[4 * i + 2]!);
@@ -124,10 +124,10 @@ export function roundPoseByRun(corners: readonly Point[], picture: Pixels, radiu
   const worth = (tilt: number): number => {
     const pose = at(tilt);
     if (!pose.ok) return -Infinity;
-    const sight = roundSight(pose.value);
+    const camera = roundCamera(pose.value);
     return (
-      ROW_WEIGHT * rowAgreement(sight, picture, fineness) +
-      2 * Math.log(4 + rimStep(sight, picture)) -
+      ROW_WEIGHT * rowAgreement(camera, picture, fineness) +
+      2 * Math.log(4 + rimStep(camera, picture)) -
       (tilt / 30) ** 2 -
       (pose.value.misfitPx / (CORNER_SLACK * wide)) ** 2
     );
@@ -150,8 +150,8 @@ const ROW_WEIGHT = 3;
  * How much of what differs along each column is the same all along the row, 0 to about 1: fine steps of lightness and coarse ones of two colours, weighed by how much each differs at all. What a
  * round part mirrors differs from column to column and averages out. Only the middle two thirds of the arc count, where it does not mirror the bench.
  */
-function rowAgreement(sight: Sight, picture: Pixels, fineness: number): number {
-  const { pixels } = develop(sight, picture, Math.round(320 * fineness), 2, 2);
+function rowAgreement(camera: CameraModel, picture: Pixels, fineness: number): number {
+  const { pixels } = develop(camera, picture, Math.round(320 * fineness), 2, 2);
   const { width, height, data } = pixels;
   const [from, to] = [Math.round(width / 6), Math.round((5 * width) / 6)];
   let [same, all] = [0, 0];
@@ -184,18 +184,18 @@ const SLACK = [-0.09, -0.06, -0.03, 0, 0.03, 0.06, 0.09];
  * How much better the two ends of a part stand out if it were round the other way, hollow for full: their logarithms' difference. Nearer to the lens things are larger, so the ends of a hollow half bow
  * in and those of a round part out; corners on the wrong kind of part show it.
  */
-export function otherWayRound(hollow: boolean, own: Sight, corners: readonly Point[], picture: Pixels, radiusMm: number): number {
+export function otherWayRound(hollow: boolean, own: CameraModel, corners: readonly Point[], picture: Pixels, radiusMm: number): number {
   const long = Math.max(picture.width, picture.height);
-  const others: Sight[] = hollow
+  const others: CameraModel[] = hollow
     ? [-16, -8, 0, 8, 16].flatMap((tilt) => {
         const pose = roundPose(corners, [picture.width / 2, picture.height / 2], radiusMm, USUAL * long, tilt);
-        return pose.ok ? [roundSight(pose.value)] : [];
+        return pose.ok ? [roundCamera(pose.value)] : [];
       })
     : [1.25, 1.6, 2.05].flatMap((k) => {
         const width = radiusMm * (widthOverRadius(corners, picture, k * long) ?? 1);
         const pose = shellPose(corners, picture, radiusMm, width, k * long);
-        return pose.ok ? [shellSight(pose.value)] : [];
+        return pose.ok ? [shellCamera(pose.value)] : [];
       });
-  const best = Math.max(...others.map((sight) => rimStep(sight, picture, SLACK)), 0);
+  const best = Math.max(...others.map((camera) => rimStep(camera, picture, SLACK)), 0);
   return Math.log((4 + best) / (4 + rimStep(own, picture, SLACK)));
 }

@@ -24,10 +24,10 @@ export function readJournalLayers(seen: Seen, lit: Lit, pxPerMm: number): Layere
   const red = soft(lit.redder, 0.08);
   const yellow = soft(lit.yellower, 0.08);
   const shade = soft(lit.shade, 0.08);
-  const warmth = field(width, height);
-  for (let i = 0; i < size; i++) warmth.data[i] = (red.data[i]! + yellow.data[i]!) / 2;
+  const chroma = field(width, height);
+  for (let i = 0; i < size; i++) chroma.data[i] = (red.data[i]! + yellow.data[i]!) / 2;
 
-  const core = rustCore(lit, warmth, layer, pxPerMm);
+  const core = rustCore(lit, chroma, layer, pxPerMm);
   // What is smeared on and what rusts has a sharp border; a temper colour changes slowly.
   const warm = new Uint8Array(size);
   for (let i = 0; i < size; i++)
@@ -41,9 +41,9 @@ export function readJournalLayers(seen: Seen, lit: Lit, pxPerMm: number): Layere
   for (const c of components(warm, width, height, Math.max(4, Math.round(LEAST.rust * pxPerMm ** 2)))) {
     const rusty = c.pixels.reduce((n, i) => n + core[i]!, 0) > 0.3 * c.area;
     if (!rusty && c.area < LEAST.transfer * pxPerMm ** 2) continue;
-    const step = borderStep(c.pixels, shade, warmth, pxPerMm);
+    const step = borderStep(c.pixels, shade, chroma, pxPerMm);
     const metal = step > SHARP && (step > VERY_SHARP || hueOf(c.pixels, red, yellow) < STRAW_HUE);
-    const kept = rusty || metal ? c.pixels : standing(c, { shade, warmth, red, yellow }, pxPerMm);
+    const kept = rusty || metal ? c.pixels : standing(c, { shade, chroma, red, yellow }, pxPerMm);
     for (const i of kept) if (layer[i] === 0) layer[i] = layerAt(rusty || core[i] ? 'rust' : 'transfer');
   }
 
@@ -70,7 +70,7 @@ export function readJournalLayers(seen: Seen, lit: Lit, pxPerMm: number): Layere
   for (const c of components(filled, width, height, Math.round(LEAST.heat * pxPerMm ** 2)))
     for (const i of c.pixels) if (layer[i] === 0) layer[i] = layerAt('heat');
   bridgeGlare(seen.glare, layer, width, height, pxPerMm);
-  return { layer, sure, warmth, specks: 0, crazed: 0, net: new Uint8Array(size), voids };
+  return { layer, sure, chroma, specks: 0, crazed: 0, net: new Uint8Array(size), voids };
 }
 
 /** Least step across the border of a patch of other metal, and the step from which its hue no longer matters. */
@@ -87,8 +87,8 @@ function hueOf(pixels: readonly number[], red: Field, yellow: Field): number {
   return y / Math.max(1e-6, r);
 }
 
-/** Step of shade or warmth over 0.6 mm along the axis at the border of a set of pixels, at the softer third of it: a tint is soft on one side at least. */
-function borderStep(pixels: readonly number[], shade: Field, warmth: Field, pxPerMm: number): number {
+/** Step of shade or chroma over 0.6 mm along the axis at the border of a set of pixels, at the softer third of it: a tint is soft on one side at least. */
+function borderStep(pixels: readonly number[], shade: Field, chroma: Field, pxPerMm: number): number {
   const { width, height } = shade;
   const reach = Math.max(2, Math.round(0.3 * pxPerMm));
   const inside = new Set(pixels);
@@ -97,7 +97,7 @@ function borderStep(pixels: readonly number[], shade: Field, warmth: Field, pxPe
     if (inside.has(i - width) && inside.has(i + width)) continue;
     const up = Math.max(i % width, i - reach * width);
     const down = Math.min((height - 1) * width + (i % width), i + reach * width);
-    steps.push(Math.max(Math.abs(shade.data[up]! - shade.data[down]!), 1.3 * Math.abs(warmth.data[up]! - warmth.data[down]!)));
+    steps.push(Math.max(Math.abs(shade.data[up]! - shade.data[down]!), 1.3 * Math.abs(chroma.data[up]! - chroma.data[down]!)));
   }
   return steps.length === 0 ? 0 : quantile(Float32Array.from(steps), 0.3);
 }
@@ -105,7 +105,7 @@ function borderStep(pixels: readonly number[], shade: Field, warmth: Field, pxPe
 /** Pixels of a warm patch that stand bright or warm out of what lies just above and below: smears on a tint run along the arc. */
 function standing(
   c: Component,
-  { shade, warmth, red, yellow }: Readonly<Record<'shade' | 'warmth' | 'red' | 'yellow', Field>>,
+  { shade, chroma, red, yellow }: Readonly<Record<'shade' | 'chroma' | 'red' | 'yellow', Field>>,
   pxPerMm: number,
 ): readonly number[] {
   const { width, height } = shade;
@@ -117,12 +117,12 @@ function standing(
     for (const far of [-5, -3, -1, 1, 3, 5]) {
       const k = Math.min(height - 1, Math.max(0, y + far * reach)) * width + x;
       darkest = Math.min(darkest, shade.data[k]!);
-      coolest = Math.min(coolest, warmth.data[k]!);
+      coolest = Math.min(coolest, chroma.data[k]!);
     }
-    return shade.data[i]! - darkest > 0.25 || warmth.data[i]! - coolest > 0.22;
+    return shade.data[i]! - darkest > 0.25 || chroma.data[i]! - coolest > 0.22;
   });
   const enough = found.length >= 0.25 * c.area || found.length >= (0.5 * pxPerMm) ** 2;
-  return enough && hueOf(found, red, yellow) < STRAW_HUE && borderStep(found, shade, warmth, pxPerMm) > SHARP ? found : [];
+  return enough && hueOf(found, red, yellow) < STRAW_HUE && borderStep(found, shade, chroma, pxPerMm) > SHARP ? found : [];
 }
 
 function closeAlongAxis(mask: Uint8Array, width: number, height: number, most: number): Uint8Array {

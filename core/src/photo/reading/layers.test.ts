@@ -1,7 +1,7 @@
 import { seeded } from '../../specimen/noise.js';
 import type { Pixels } from '../flatten.js';
 import { LAYERS, readLayers, type Layer, type Layered } from './layers.js';
-import { neutralColour, removeLight, seenOf } from './light.js';
+import { neutralColour, correctIllumination, seenOf } from './light.js';
 import { findLines, type FoundLine } from './lines.js';
 
 // A developed face made up pixel by pixel, 60 × 18 mm: what lies there, how brightly it is lit, and how a camera that clips hands it out.
@@ -45,7 +45,7 @@ function read(face: Face): {
   at: (x: number, y: number) => Layer;
 } {
   const seen = seenOf(picture(face));
-  const lit = removeLight(seen, neutralColour(seen)!);
+  const lit = correctIllumination(seen, neutralColour(seen)!);
   const layered = readLayers(seen, lit, PX_PER_MM);
   const { layer } = layered;
   return {

@@ -8,7 +8,7 @@ export const LAYERS: readonly Layer[] = ['sound', 'lining', 'heat', 'rust', 'emb
 
 /**
  * Limits in log of linear light; they follow from how the layers reflect, with room for lamp and camera.
- * - `warm`: least rise of warmth over sound metal that can be worn lining. Copper is 0.55–0.8 above white metal in the mean of log R/G and log G/B.
+ * - `warm`: least rise of chroma over sound metal that can be worn lining. Copper is 0.55–0.8 above white metal in the mean of log R/G and log G/B.
  * - `rust`: iron oxide lies 1.2 and more above; a thin film or a blurred edge of it less, but then it is dark.
  * - `blown`: where red and green are at their end blue alone tells, and the metal is warmer than it looks; sound metal would be at the end of blue as well.
  * - `straw`: tint that heat leaves past straw.
@@ -32,7 +32,7 @@ export interface Layered {
   readonly layer: Uint8Array;
   /** Distance from the nearest limit, 0 (undecided) to 1. */
   readonly sure: Float32Array;
-  readonly warmth: Field;
+  readonly chroma: Field;
   readonly specks: number;
   /** Share of the surface under a net of cracks. */
   readonly crazed: number;
@@ -57,30 +57,30 @@ export function readLayers(seen: Seen, lit: Lit, pxPerMm: number): Layered {
   const layer = new Uint8Array(size);
   const sure = new Float32Array(size).fill(1);
   for (let i = 0; i < size; i++) if (!seen.there[i]) layer[i] = layerAt('unseen');
-  const warmth = warmthOf(seen, lit, pxPerMm);
+  const chroma = chromaOf(seen, lit, pxPerMm);
   const voids = markVoids(seen, lit, layer, pxPerMm);
-  const core = rustCore(lit, warmth, layer, pxPerMm);
-  const limit = warmLimit(warmth, layer);
+  const core = rustCore(lit, chroma, layer, pxPerMm);
+  const limit = warmLimit(chroma, layer);
   const warm = new Uint8Array(size);
   for (let i = 0; i < size; i++)
-    warm[i] = layer[i] === 0 && !seen.blown[i] && warmth.data[i]! > (seen.clipped[i] ? 0.7 * limit : limit) ? 1 : 0;
-  for (let i = 0; i < size; i++) if (layer[i] === 0) sure[i] = Math.min(1, Math.abs(warmth.data[i]! - limit) / 0.12);
+    warm[i] = layer[i] === 0 && !seen.blown[i] && chroma.data[i]! > (seen.clipped[i] ? 0.7 * limit : limit) ? 1 : 0;
+  for (let i = 0; i < size; i++) if (layer[i] === 0) sure[i] = Math.min(1, Math.abs(chroma.data[i]! - limit) / 0.12);
   const smallest = Math.max(4, Math.round((0.2 * pxPerMm) ** 2));
   const tinted: Component[] = [];
   for (const c of components(warm, width, height, smallest)) {
     if (atCorner(c, width, height)) continue;
-    if (isTint(c, warmth, lit, pxPerMm)) {
+    if (isTint(c, chroma, lit, pxPerMm)) {
       tinted.push(c);
       continue;
     }
     for (const i of c.pixels) layer[i] = layerAt(core[i] ? 'rust' : 'lining');
   }
-  markPale(seen, warmth, layer, smallest, pxPerMm);
-  markHeat(seen, lit, warmth, layer, tinted, pxPerMm);
+  markPale(seen, chroma, layer, smallest, pxPerMm);
+  markHeat(seen, lit, chroma, layer, tinted, pxPerMm);
   cleanRims(layer, width, height, pxPerMm);
   bridgeGlare(seen.glare, layer, width, height, pxPerMm);
   const { specks, crazed, net } = markDark(lit, layer, pxPerMm);
-  return { layer, sure, warmth, specks, crazed, net, voids };
+  return { layer, sure, chroma, specks, crazed, net, voids };
 }
 
 /** Lies wholly at a parting line, or is small and lies in one of the four corners of the face, which mirror the bench. */
@@ -90,8 +90,12 @@ function atCorner(c: Component, width: number, height: number): boolean {
   return (c.right < far || c.left >= width - far) && (c.bottom < height / 4 || c.top > (3 * height) / 4) && c.area < 0.006 * width * height;
 }
 
-/** Warmth over sound metal. Where red is at its end blue tells most, where green is too it tells alone, and where all three are nothing does; chroma is spread over two pixels by the usual subsampling, so a small box is no loss. */
-function warmthOf(seen: Seen, lit: Lit, pxPerMm: number): Field {
+/**
+ * Chroma over sound metal, the mean of log R/G and log G/B against the reference, per pixel. A channel at its end tells too little: with red at its end
+ * log G/B is taken where it is more, with green at its end too it is taken alone, and with all three (`glare`) the answer is 0.
+ * Smoothed over a few pixels, which loses nothing: JPEG keeps colour at half the resolution of light.
+ */
+function chromaOf(seen: Seen, lit: Lit, pxPerMm: number): Field {
   const { width, height } = lit.shade;
   const out = field(width, height);
   for (let i = 0; i < out.data.length; i++) {
@@ -102,21 +106,21 @@ function warmthOf(seen: Seen, lit: Lit, pxPerMm: number): Field {
 }
 
 /** Half way between sound metal and the lining that shows, so that a pixel half covered lies on the limit. */
-function warmLimit(warmth: Field, layer: Uint8Array): number {
-  const found = new Float32Array(warmth.data.length);
+function warmLimit(chroma: Field, layer: Uint8Array): number {
+  const found = new Float32Array(chroma.data.length);
   let n = 0;
   for (let i = 0; i < layer.length; i += 2)
-    if (layer[i] === 0 && warmth.data[i]! > 0.3 && warmth.data[i]! < LIMITS.rust) found[n++] = warmth.data[i]!;
+    if (layer[i] === 0 && chroma.data[i]! > 0.3 && chroma.data[i]! < LIMITS.rust) found[n++] = chroma.data[i]!;
   if (n < 60) return 0.3;
   return Math.min(0.36, Math.max(LIMITS.warm, 0.5 * quantile(found.subarray(0, n), 0.5)));
 }
 
 /** Rust and what lies within a quarter of a millimetre of it, where its blurred edge would pass for copper. */
-export function rustCore(lit: Lit, warmth: Field, layer: Uint8Array, pxPerMm: number): Uint8Array {
-  const { width, height } = warmth;
+export function rustCore(lit: Lit, chroma: Field, layer: Uint8Array, pxPerMm: number): Uint8Array {
+  const { width, height } = chroma;
   const hard = field(width, height);
   for (let i = 0; i < hard.data.length; i++)
-    if (layer[i] === 0 && (warmth.data[i]! > LIMITS.rust || (warmth.data[i]! > 0.62 && lit.shade.data[i]! < -1))) hard.data[i] = 1;
+    if (layer[i] === 0 && (chroma.data[i]! > LIMITS.rust || (chroma.data[i]! > 0.62 && lit.shade.data[i]! < -1))) hard.data[i] = 1;
   const r = Math.max(1, Math.round(pxPerMm * 0.22));
   const near = boxMean(hard, r, r);
   const core = new Uint8Array(hard.data.length);
@@ -126,22 +130,22 @@ export function rustCore(lit: Lit, warmth: Field, layer: Uint8Array, pxPerMm: nu
 }
 
 /** Lining under a lamp so bright that only blue still tells: what goes on from lining that was seen, or stands out from what is beside it. */
-function markPale(seen: Seen, warmth: Field, layer: Uint8Array, smallest: number, pxPerMm: number): void {
-  const { width, height } = warmth;
+function markPale(seen: Seen, chroma: Field, layer: Uint8Array, smallest: number, pxPerMm: number): void {
+  const { width, height } = chroma;
   const pale = new Uint8Array(layer.length);
-  for (let i = 0; i < pale.length; i++) pale[i] = layer[i] === 0 && seen.blown[i] && warmth.data[i]! > LIMITS.blown ? 1 : 0;
+  for (let i = 0; i < pale.length; i++) pale[i] = layer[i] === 0 && seen.blown[i] && chroma.data[i]! > LIMITS.blown ? 1 : 0;
   const lining = layerAt('lining');
   const reach = Math.max(1, Math.round(0.15 * pxPerMm));
   for (const c of components(pale, width, height, smallest)) {
     if (atCorner(c, width, height)) continue;
     let touching = 0;
     for (const i of c.pixels) if (layer[i - reach] === lining || layer[i + reach] === lining) touching++;
-    if (touching < 0.02 * c.area && borderStep(c, warmth, pxPerMm, 0.75) < PALE_STEP) continue;
+    if (touching < 0.02 * c.area && borderStep(c, chroma, pxPerMm, 0.75) < PALE_STEP) continue;
     for (const i of c.pixels) layer[i] = lining;
   }
 }
 
-/** Warmth by which a patch steps at its border, over twice 0.35 mm: the middle (or quantile `q`) of all places of the border; without end when it has hardly any. */
+/** Chroma by which a patch steps at its border, over twice 0.35 mm: the middle (or quantile `q`) of all places of the border; without end when it has hardly any. */
 function borderStep(c: Component, { width, height, data }: Field, pxPerMm: number, q = 0.5): number {
   const inside = new Set(c.pixels);
   const reach = Math.max(2, Math.round(pxPerMm * 0.35));
@@ -160,7 +164,7 @@ function borderStep(c: Component, { width, height, data }: Field, pxPerMm: numbe
 /**
  * A tint of heat has soft borders and is more yellow than red; lining has a border as sharp as the picture. Both are judged over the whole patch.
  */
-function isTint(c: Component, warmth: Field, lit: Lit, pxPerMm: number): boolean {
+function isTint(c: Component, chroma: Field, lit: Lit, pxPerMm: number): boolean {
   if (c.area < (2 * pxPerMm) ** 2) return false;
   let [red, yellow] = [0, 0];
   for (const i of c.pixels) {
@@ -168,7 +172,7 @@ function isTint(c: Component, warmth: Field, lit: Lit, pxPerMm: number): boolean
     yellow += lit.yellower.data[i]!;
   }
   const hue = red / Math.max(1e-6, yellow);
-  const step = borderStep(c, warmth, pxPerMm);
+  const step = borderStep(c, chroma, pxPerMm);
   // Copper steps by about 0.5 over 0.7 mm and is as red as yellow; heat steps by less than 0.15.
   return step < 0.16 || (step < 0.24 && hue < 0.72);
 }
@@ -240,8 +244,8 @@ function cleanRims(layer: Uint8Array, width: number, height: number, pxPerMm: nu
  * Tint past straw, and what is black beyond it. Metal that mirrors a dark place or a brown bench is no heat: heat goes through brown to black, so a patch must hold enough of both. Brown is told by the
  * colour of the metal itself, since the light of a column that is brown from edge to edge is taken from it.
  */
-function markHeat(seen: Seen, lit: Lit, warmth: Field, layer: Uint8Array, tinted: readonly Component[], pxPerMm: number): void {
-  const { width, height } = warmth;
+function markHeat(seen: Seen, lit: Lit, chroma: Field, layer: Uint8Array, tinted: readonly Component[], pxPerMm: number): void {
+  const { width, height } = chroma;
   const bright = new Float32Array(layer.length);
   let n = 0;
   for (let i = 0; i < layer.length; i += 3) if (layer[i] === 0 && !seen.clipped[i]) bright[n++] = seen.light.data[i]!;
@@ -249,7 +253,7 @@ function markHeat(seen: Seen, lit: Lit, warmth: Field, layer: Uint8Array, tinted
   const r = Math.max(1, Math.round(pxPerMm * 0.6));
   const soften = (p: Field): Field => boxMean(p, r, Math.max(1, Math.round(r / 2)));
   const soft = soften(seen.light);
-  const mild = soften(warmth);
+  const mild = soften(chroma);
   const heat = layerAt('heat');
   const brown = soften(ownBrown(seen, lit, layer));
   const hot = new Uint8Array(layer.length);

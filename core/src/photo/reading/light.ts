@@ -148,7 +148,7 @@ export interface Neutral {
 }
 
 /** 1 where a place has the colour of sound metal. */
-export function soundMetal(seen: Seen, neutral: Neutral): Uint8Array {
+export function referenceMask(seen: Seen, neutral: Neutral): Uint8Array {
   const sound = new Uint8Array(seen.there.length);
   for (let i = 0; i < sound.length; i++)
     sound[i] =
@@ -164,9 +164,9 @@ const TIGHT = 0.13;
  * The same for the outside of a round part of steel. Near its sides it mirrors the bench, whose colour fills whole columns, so colour says nothing there: rows that look bare in the middle of the
  * arc are taken as bare right across. Where hardly any row is, colour must do.
  */
-export function soundMetalOutside(seen: Seen, neutral: Neutral): Uint8Array {
+export function referenceMaskOutside(seen: Seen, neutral: Neutral): Uint8Array {
   const { width, height } = seen.light;
-  const sound = soundMetal(seen, neutral);
+  const sound = referenceMask(seen, neutral);
   const [from, to] = [Math.round(MIRRORS_BENCH * width), Math.round((1 - MIRRORS_BENCH) * width)];
   const bare = new Uint8Array(height);
   let rows = 0;
@@ -205,7 +205,12 @@ const BAND = 1 / 60;
  * Takes lamp, reflections and cast away. On a cylinder they follow the arc and hardly the axis, so each column of the developed surface has its own light and colour, taken from the
  * pixels that look like sound metal (colour within reach of the neutral one), smoothed along the arc; columns without any take them from their neighbours. A plane along the axis follows.
  */
-export function removeLight(seen: Seen, neutral: Neutral, sound: Uint8Array = soundMetal(seen, neutral), leastSound = LEAST_SOUND): Lit {
+export function correctIllumination(
+  seen: Seen,
+  neutral: Neutral,
+  sound: Uint8Array = referenceMask(seen, neutral),
+  leastSound = LEAST_SOUND,
+): Lit {
   const { width, height } = seen.light;
   const least = Math.round(height * leastSound);
   const light = columnLevel(seen.light, sound, 0.6, least);

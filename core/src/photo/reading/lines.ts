@@ -151,7 +151,7 @@ interface Piece {
   readonly contrast: number;
   readonly width: number;
   /** How much warmer its bottom is than the metal beside it: the lining shows in it. */
-  readonly warmth: number;
+  readonly chroma: number;
 }
 
 function darkLines(lit: Lit, layered: Layered, pxPerMm: number, sourcePxPerMm: number, spanDeg: number, borderMm: number): FoundLine[] {
@@ -205,7 +205,7 @@ function darkLines(lit: Lit, layered: Layered, pxPerMm: number, sourcePxPerMm: n
         y: c.y,
         contrast,
         width: widthOf(mean, wide, c.pixels, width, height) / pxPerMm,
-        warmth: warmerThanBeside(layered.warmth, c.pixels, Math.round(0.7 * pxPerMm)),
+        chroma: warmerThanBeside(layered.chroma, c.pixels, Math.round(0.7 * pxPerMm)),
       },
     ];
   });
@@ -220,7 +220,7 @@ function darkLines(lit: Lit, layered: Layered, pxPerMm: number, sourcePxPerMm: n
         toDeg: (p.right / width) * spanDeg,
         axial: 1 - (p.y + 0.5) / height,
         widthMm: LIP * Math.sqrt(Math.max(0.02 ** 2, p.width ** 2 - blur ** 2)),
-        through: p.warmth > WARMER,
+        through: p.chroma > WARMER,
       },
     ];
   });
@@ -244,7 +244,7 @@ function valley(mean: Field, pixels: readonly number[], width: number, height: n
   return n === 0 ? 0 : sum / n;
 }
 
-/** Warmth along a crest over the mean of both sides of it. */
+/** Chroma along a crest over the mean of both sides of it. */
 function warmerThanBeside({ width, data }: Field, pixels: readonly number[], beside: number): number {
   let sum = 0;
   let n = 0;
@@ -298,7 +298,7 @@ function join(pieces: readonly Piece[], pxPerMm: number): Piece[] {
       y: piece.y * 0.6 + l.y * 0.4,
       contrast: Math.max(l.contrast, piece.contrast),
       width: (l.width * a + piece.width * b) / Math.max(1, a + b),
-      warmth: (l.warmth * a + piece.warmth * b) / Math.max(1, a + b),
+      chroma: (l.chroma * a + piece.chroma * b) / Math.max(1, a + b),
     };
   }
   return lines;

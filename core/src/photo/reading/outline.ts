@@ -12,15 +12,15 @@ const FINE = 900;
 const FOCAL = 1.6;
 /** Share of the radius that wall and parting face take at each end (1.5 to 2 mm of 25). */
 const WALL = 0.07;
-/** How much it tells against a lie that what lies beside it is not like the bench. */
+/** How much it tells against a pose that what lies beside it is not like the bench. */
 const STRANGE = 0.5;
-/** How much it tells for a lie that its face is the same over its width. */
+/** How much it tells for a pose that its face is the same over its width. */
 const RUN = 0.2;
 /** What is less like a half shell than this is not proposed: rendered half shells had 0.81 and more, rendered journals and pistons 0.63 to 0.69, benches alone under 0.3. A wrong part graded is worse than a shell marked by hand. */
 const LEAST = 0.7;
 
 /** How a half shell lies: middle of its parting plane, length from parting line to parting line, width over length, roll and two tilts (radians). Pixels of the picture it is looked for in. */
-type Lie = readonly [x: number, y: number, length: number, ratio: number, roll: number, tiltLong: number, tiltAcross: number];
+type Pose = readonly [x: number, y: number, length: number, ratio: number, roll: number, tiltLong: number, tiltAcross: number];
 
 /**
  * Finds the four face corners of a half shell without any help. A hollow half cylinder is laid into the picture in some fifty thousand ways; of each it is asked along both rims (bowed, as the lens shows them)
@@ -31,17 +31,17 @@ export function findShell(picture: Pixels): Result<readonly Point[]> {
   if (picture.width < 64 || picture.height < 64) return fail('picture-small', 'The picture is too small to find a part in it.', 'picture');
   const coarse = sceneOf(picture, COARSE);
   let best = spread(
-    everyLie(coarse).map((lie): Scored => ({ lie, worth: worthOf(coarse, lie, 0.05, 14) })),
+    everyPose(coarse).map((pose): Scored => ({ pose, worth: worthOf(coarse, pose, 0.05, 14) })),
     40,
-  ).map(({ lie }) => climb(coarse, lie, 0.05, [1, 0.5]));
+  ).map(({ pose }) => climb(coarse, pose, 0.05, [1, 0.5]));
   const middle = sceneOf(picture, MIDDLE);
-  best = spread(best, 10).map(({ lie }) => climb(middle, rescaled(lie, coarse, middle), 0.035, [0.6, 0.3]));
+  best = spread(best, 10).map(({ pose }) => climb(middle, rescaled(pose, coarse, middle), 0.035, [0.6, 0.3]));
   const fine = sceneOf(picture, FINE, middle);
-  // The finest picture sets the corners; which lie is right both tell, as the grain of a bench is seen in the one and not in the other.
+  // The finest picture sets the corners; which pose is right both tell, as the grain of a bench is seen in the one and not in the other.
   const found = spread(best, 4)
     .map((s) => {
-      const set = climb(fine, rescaled(s.lie, middle, fine), 0.02, [0.25, 0.12, 0.06]);
-      return { lie: set.lie, worth: (s.worth + set.worth) / 2 };
+      const set = climb(fine, rescaled(s.pose, middle, fine), 0.02, [0.25, 0.12, 0.06]);
+      return { pose: set.pose, worth: (s.worth + set.worth) / 2 };
     })
     .sort((a, b) => b.worth - a.worth)[0];
   if (!found || found.worth < LEAST)
@@ -50,7 +50,7 @@ export function findShell(picture: Pixels): Result<readonly Point[]> {
       'No half shell was found in the picture. Mark its four corners: left-front, left-rear, right-rear, right-front.',
       'corners',
     );
-  const model = modelOf(found.lie, fine);
+  const model = modelOf(found.pose, fine);
   const corners = [model(-1, 1, 0), model(-1, -1, 0), model(1, -1, 0), model(1, 1, 0)];
   return ok(corners.map(([x, y]): Point => [(x + 0.5) * fine.small.step, (y + 0.5) * fine.small.step]));
 }
@@ -73,7 +73,7 @@ interface Foreign {
 }
 
 interface Scored {
-  readonly lie: Lie;
+  readonly pose: Pose;
   readonly worth: number;
 }
 
@@ -103,8 +103,8 @@ function stepBetween({ values }: Small, i: number, j: number): number {
   return Math.sqrt(light * light + 2 * red * red + 2 * blue * blue);
 }
 
-function everyLie({ small: { width, height }, long }: Scene): Lie[] {
-  const lies: Lie[] = [];
+function everyPose({ small: { width, height }, long }: Scene): Pose[] {
+  const poses: Pose[] = [];
   for (const roll of [-32, -22, -12, -4, 4, 12, 22, 32])
     for (const tilt of [-10, 0, 10])
       for (const length of [0.24, 0.34, 0.46, 0.6, 0.76])
@@ -112,15 +112,15 @@ function everyLie({ small: { width, height }, long }: Scene): Lie[] {
           const half = (length * long) / 2;
           for (let x = 0.9 * half; x <= width - 0.9 * half; x += 0.34 * half)
             for (let y = ratio * half; y <= height - ratio * half; y += 0.5 * ratio * half)
-              lies.push([x, y, 2 * half, ratio, (roll * Math.PI) / 180, (tilt * Math.PI) / 180, 0]);
+              poses.push([x, y, 2 * half, ratio, (roll * Math.PI) / 180, (tilt * Math.PI) / 180, 0]);
         }
-  return lies;
+  return poses;
 }
 
 /** A place of the half shell in the picture: `u` −1 left parting line to 1 right, `v` −1 rear edge to 1 front edge, `deep` 0 in the parting plane to 1 at the crown; lengths over the radius and half the width. */
 type Model = (u: number, v: number, deep: number) => Point;
 
-function modelOf([x, y, length, ratio, roll, tiltLong, tiltAcross]: Lie, { small: { width, height }, long }: Scene): Model {
+function modelOf([x, y, length, ratio, roll, tiltLong, tiltAcross]: Pose, { small: { width, height }, long }: Scene): Model {
   const f = FOCAL * long;
   const r = length / 2;
   const w = (length * ratio) / 2;
@@ -144,11 +144,11 @@ function modelOf([x, y, length, ratio, roll, tiltLong, tiltAcross]: Lie, { small
 }
 
 /** 0 to 1: how much of the outline stands against what lies beside it, a little more for what is larger. `reach` is how far beside, share of the half length; `gap` the degrees between places asked. */
-function worthOf(scene: Scene, lie: Lie, reach: number, gap: number): number {
+function worthOf(scene: Scene, pose: Pose, reach: number, gap: number): number {
   const { small, long, foreign } = scene;
-  const [, , length, ratio] = lie;
+  const [, , length, ratio] = pose;
   if (ratio < 0.2 || ratio > 0.75 || length < 0.2 * long || length > 0.98 * long) return 0;
-  const model = modelOf(lie, scene);
+  const model = modelOf(pose, scene);
   const at = (u: number, v: number, deep: number): number => {
     const p = model(u, v, deep);
     const x = Math.round(p[0]);
@@ -225,28 +225,28 @@ function alongRun({ small }: Scene, at: (u: number, v: number, deep: number) => 
   return Math.max(0, (between - mean) / (squares - mean + 25 * n));
 }
 
-/** Moves a lie one figure at a time to where the outline stands out more, in steps of `steps` times what a search of this fineness resolves. */
-function climb(scene: Scene, start: Lie, reach: number, steps: readonly number[]): Scored {
-  let lie = start;
+/** Moves a pose one figure at a time to where the outline stands out more, in steps of `steps` times what a search of this fineness resolves. */
+function climb(scene: Scene, start: Pose, reach: number, steps: readonly number[]): Scored {
+  let pose = start;
   const gap = reach > 0.04 ? 10 : reach > 0.03 ? 6 : 4;
-  let worth = worthOf(scene, lie, reach, gap);
+  let worth = worthOf(scene, pose, reach, gap);
   for (const step of steps) {
-    const unit = [0.1 * lie[2], 0.06 * lie[2], 0.12 * lie[2], 0.05, 0.08, 0.1, 0.1].map((k) => k * step);
+    const unit = [0.1 * pose[2], 0.06 * pose[2], 0.12 * pose[2], 0.05, 0.08, 0.1, 0.1].map((k) => k * step);
     for (let turn = 0; turn < 12; turn++) {
       const before = worth;
       for (let k = 0; k < 7; k++)
         for (const sign of [1, -1]) {
-          const moved = lie.map((value, j) => (j === k ? value + sign * unit[k]! : value)) as unknown as Lie;
+          const moved = pose.map((value, j) => (j === k ? value + sign * unit[k]! : value)) as unknown as Pose;
           if (Math.abs(moved[5]) > 0.45 || Math.abs(moved[6]) > 0.35 || Math.abs(moved[4]) > 0.8) continue;
           const value = worthOf(scene, moved, reach, gap);
-          if (value > worth + 1e-4) [worth, lie] = [value, moved];
+          if (value > worth + 1e-4) [worth, pose] = [value, moved];
         }
       // One end alone: the length changes while the other end stays.
       for (const end of [-1, 1])
         for (const sign of [1, -1]) {
           const by = sign * unit[2]!;
-          const [x, y, length, ratio, roll, a, b] = lie;
-          const moved: Lie = [
+          const [x, y, length, ratio, roll, a, b] = pose;
+          const moved: Pose = [
             x + (end * by * Math.cos(roll)) / 2,
             y + (end * by * Math.sin(roll)) / 2,
             length + by,
@@ -256,15 +256,15 @@ function climb(scene: Scene, start: Lie, reach: number, steps: readonly number[]
             b,
           ];
           const value = worthOf(scene, moved, reach, gap);
-          if (value > worth + 1e-4) [worth, lie] = [value, moved];
+          if (value > worth + 1e-4) [worth, pose] = [value, moved];
         }
       if (worth === before) break;
     }
   }
-  return { lie, worth };
+  return { pose, worth };
 }
 
-function rescaled([x, y, length, ...rest]: Lie, from: Scene, to: Scene): Lie {
+function rescaled([x, y, length, ...rest]: Pose, from: Scene, to: Scene): Pose {
   const by = from.small.step / to.small.step;
   return [(x + 0.5) * by - 0.5, (y + 0.5) * by - 0.5, length * by, ...rest];
 }
@@ -276,10 +276,10 @@ function spread(list: readonly Scored[], count: number): Scored[] {
     if (kept.length === count) break;
     const near = kept.some(
       (k) =>
-        Math.hypot(k.lie[0] - s.lie[0], k.lie[1] - s.lie[1]) < 0.06 * s.lie[2] &&
-        Math.abs(Math.log(k.lie[2] / s.lie[2])) < 0.08 &&
-        Math.abs(k.lie[4] - s.lie[4]) < 0.1 &&
-        Math.abs(k.lie[5] - s.lie[5]) < 0.1,
+        Math.hypot(k.pose[0] - s.pose[0], k.pose[1] - s.pose[1]) < 0.06 * s.pose[2] &&
+        Math.abs(Math.log(k.pose[2] / s.pose[2])) < 0.08 &&
+        Math.abs(k.pose[4] - s.pose[4]) < 0.1 &&
+        Math.abs(k.pose[5] - s.pose[5]) < 0.1,
     );
     if (!near) kept.push(s);
   }

@@ -7,17 +7,17 @@ import { fail, ok, type Problem, type Result } from '../../kit/result.js';
 import { develop, NOT_SEEN_COSINE, type Developed, type Pixels } from '../flatten.js';
 import { isConvex, type Point } from '../homography.js';
 import type { PartClass } from '../../engine/stations.js';
-import { discSight, flatSight, ringSight, roundSight, shellSight, type Sight } from '../sight.js';
+import { discCamera, flatCamera, ringCamera, roundCamera, shellCamera, type CameraModel } from '../cameraModel.js';
 import { otherWayRound, roundPoseByRun, shellPoseByRun } from './focal.js';
 import { readJournalLayers } from './journalLayers.js';
 import { LAYERS, readLayers, type Layered } from './layers.js';
 import {
   cardColour,
   neutralColour,
-  removeLight,
+  correctIllumination,
   seenOf,
-  soundMetal,
-  soundMetalOutside,
+  referenceMask,
+  referenceMaskOutside,
   type Lit,
   type Neutral,
   type Seen,
@@ -48,30 +48,36 @@ export interface SurfaceSize {
  * How a part lies in a picture, from its corners (left-front, left-rear, right-rear, right-front; of rings and crowns those of the square about their circle). `fineness` under 1 is quicker and
  * coarser, for drawing.
  */
-export function sightOf(part: FlattenedPart, picture: Pixels, corners: readonly Point[], size: SurfaceSize, fineness = 1): Result<Sight> {
+export function cameraModelOf(
+  part: FlattenedPart,
+  picture: Pixels,
+  corners: readonly Point[],
+  size: SurfaceSize,
+  fineness = 1,
+): Result<CameraModel> {
   const { radiusMm } = size;
   const width = size.widthMm ?? radiusMm * 0.8;
   switch (part) {
     case 'shell': {
       const pose = shellPoseByRun(corners, picture, radiusMm, size.widthMm, fineness);
-      return pose.ok ? ok(shellSight(pose.value)) : pose;
+      return pose.ok ? ok(shellCamera(pose.value)) : pose;
     }
     case 'journal':
     case 'skirt': {
       const pose = roundPoseByRun(corners, picture, radiusMm, fineness);
       if (!pose.ok) return pose;
-      const sight = roundSight(pose.value);
+      const camera = roundCamera(pose.value);
       // A length that is known is the scale along the axis; how the part lies follows from its corners all the same.
-      return ok(size.widthMm === null ? sight : { ...sight, heightMm: size.widthMm });
+      return ok(size.widthMm === null ? camera : { ...camera, heightMm: size.widthMm });
     }
     case 'bore': {
       const arc = size.arcDeg ?? 90;
-      return flatSight(corners, (Math.PI * radiusMm * arc) / 180, size.widthMm ?? radiusMm, arc);
+      return flatCamera(corners, (Math.PI * radiusMm * arc) / 180, size.widthMm ?? radiusMm, arc);
     }
     case 'thrust':
-      return ringSight(corners, radiusMm, radiusMm - Math.min(width, 0.9 * radiusMm));
+      return ringCamera(corners, radiusMm, radiusMm - Math.min(width, 0.9 * radiusMm));
     case 'crown':
-      return discSight(corners, 2 * radiusMm);
+      return discCamera(corners, 2 * radiusMm);
   }
 }
 
@@ -150,12 +156,12 @@ export function readSurface(
   const { progress = () => undefined } = options;
   const framed = checkFrame(picture, corners);
   if (framed) return { ok: false, problem: framed };
-  const found = sightOf(part, picture, corners, size);
+  const found = cameraModelOf(part, picture, corners, size);
   if (!found.ok) return found;
-  const sight = found.value;
+  const camera = found.value;
   progress(0.2);
-  const scale = workScale(sight);
-  const flat = develop(sight, picture, Math.round(scale * sight.widthMm), MAP_COLUMNS, MAP_ROWS);
+  const scale = workScale(camera);
+  const flat = develop(camera, picture, Math.round(scale * camera.widthMm), MAP_COLUMNS, MAP_ROWS);
   progress(0.35);
   const pxPerMm = flat.pxPerMm.middle;
   if (pxPerMm < LEAST_PX_PER_MM)
@@ -187,14 +193,14 @@ export function readSurface(
   const layered = layersOf(part, seen, lit, scale);
   progress(0.8);
   const lines = LINES_RUN_ROUND.has(part)
-    ? findLines(lit, layered, scale, pxPerMm, sight.spanDeg, part === 'journal' ? { borderMm: FILLET_MM, lined: false } : {})
+    ? findLines(lit, layered, scale, pxPerMm, camera.spanDeg, part === 'journal' ? { borderMm: FILLET_MM, lined: false } : {})
     : [];
   progress(0.95);
   const map = mapOf(layered, flat);
   const summary = summariseMap(map, depthsOf(lines));
   const glarePercent = share(seen.glare) * 100;
   const { doubts, confidence } = trust({
-    sight,
+    camera,
     picture,
     anchored: lit.anchored,
     glarePercent,
@@ -207,7 +213,7 @@ export function readSurface(
     otherWay:
       part === 'bore' || part === 'thrust'
         ? null
-        : { hollow: part === 'shell', by: otherWayRound(part === 'shell', sight, corners, picture, size.radiusMm) },
+        : { hollow: part === 'shell', by: otherWayRound(part === 'shell', camera, corners, picture, size.radiusMm) },
   });
   const proposal = proposeGrade(part, options.construction ?? 'trimetal', summary, options.book ?? GRADE_BOOK);
   const trusted = confidence >= TRUSTED;
@@ -215,14 +221,14 @@ export function readSurface(
     summary,
     map,
     lines,
-    features: featuresOf(map, summary, layered, lines, sight),
+    features: featuresOf(map, summary, layered, lines, camera),
     grade: trusted ? proposal.grade : null,
     reason: trusted ? proposal.reason : `No grade is proposed: ${doubts.join(' ')}`,
     bookVersion: proposal.bookVersion,
     confidence,
     doubts,
     pxPerMm,
-    size: { radiusMm: size.radiusMm, widthMm: sight.heightMm },
+    size: { radiusMm: size.radiusMm, widthMm: camera.heightMm },
     glarePercent,
     flat,
     layered,
@@ -243,13 +249,13 @@ const LINES_RUN_ROUND: ReadonlySet<ReadPart> = new Set(['shell', 'journal', 'thr
 /** Of parts that are larger than a bearing a pixel stands for more, so that the work stays the same. */
 const MOST_PIXELS = 1_000_000;
 
-function workScale(sight: Sight): number {
-  return Math.min(WORK_PX_PER_MM, Math.sqrt(MOST_PIXELS / (sight.widthMm * sight.heightMm)));
+function workScale(camera: CameraModel): number {
+  return Math.min(WORK_PX_PER_MM, Math.sqrt(MOST_PIXELS / (camera.widthMm * camera.heightMm)));
 }
 
 function lightOf(part: ReadPart, seen: Seen, neutral: Neutral): Lit {
-  if (part === 'journal') return removeLight(seen, neutral, soundMetalOutside(seen, neutral), 0.1);
-  return removeLight(seen, neutral, soundMetal(seen, neutral), part === 'shell' || part === 'thrust' ? undefined : 0.1);
+  if (part === 'journal') return correctIllumination(seen, neutral, referenceMaskOutside(seen, neutral), 0.1);
+  return correctIllumination(seen, neutral, referenceMask(seen, neutral), part === 'shell' || part === 'thrust' ? undefined : 0.1);
 }
 
 function layersOf(part: ReadPart, seen: Seen, lit: Lit, pxPerMm: number): Layered {
@@ -371,8 +377,14 @@ function depthsOf(lines: readonly FoundLine[]): Record<LineDepth, number> {
   return counts;
 }
 
-function featuresOf(map: WearMap, summary: WearSummary, layered: Layered, lines: readonly FoundLine[], sight: Sight): SurfaceFeatures {
-  const span = sight.spanDeg || 180;
+function featuresOf(
+  map: WearMap,
+  summary: WearSummary,
+  layered: Layered,
+  lines: readonly FoundLine[],
+  camera: CameraModel,
+): SurfaceFeatures {
+  const span = camera.spanDeg || 180;
   let [n, sx, sy, sxx, syy, sxy] = [0, 0, 0, 0, 0, 0];
   for (let cell = 0; cell < map.seen.length; cell++) {
     const damage = (1 - map.shares.sound[cell]!) * map.seen[cell]!;
@@ -393,7 +405,7 @@ function featuresOf(map: WearMap, summary: WearSummary, layered: Layered, lines:
     edgeBias: summary.edgeBias,
     liningEdgeBias: biasOf(map, 'lining'),
     arcCentreDeg: summary.arcCentre === null ? null : summary.arcCentre * span,
-    linesPercent: linesShare(lines, sight) * 100,
+    linesPercent: linesShare(lines, camera) * 100,
     arcSharePercent: summary.arcShare * 100,
     frontEdgePercent: summary.edgeShare.front * 100,
     rearEdgePercent: summary.edgeShare.rear * 100,
@@ -403,9 +415,9 @@ function featuresOf(map: WearMap, summary: WearSummary, layered: Layered, lines:
 }
 
 /** Lines as share of the surface: their lengths by their widths. */
-function linesShare(lines: readonly FoundLine[], sight: Sight): number {
-  const perDegree = sight.widthMm / (sight.spanDeg || 180);
-  return lines.reduce((s, l) => s + (l.toDeg - l.fromDeg) * perDegree * l.widthMm, 0) / (sight.widthMm * sight.heightMm);
+function linesShare(lines: readonly FoundLine[], camera: CameraModel): number {
+  const perDegree = camera.widthMm / (camera.spanDeg || 180);
+  return lines.reduce((s, l) => s + (l.toDeg - l.fromDeg) * perDegree * l.widthMm, 0) / (camera.widthMm * camera.heightMm);
 }
 
 function biasOf(map: WearMap, name: WearClass): number | null {
@@ -421,7 +433,7 @@ function biasOf(map: WearMap, name: WearClass): number | null {
 }
 
 interface Standing {
-  readonly sight: Sight;
+  readonly camera: CameraModel;
   readonly picture: Pixels;
   readonly anchored: number;
   readonly glarePercent: number;
@@ -446,7 +458,7 @@ function trust(s: Standing): { doubts: string[]; confidence: number } {
     confidence *= factor;
     doubts.push(words);
   };
-  const outline = outlineContrast(s.sight, s.picture);
+  const outline = outlineContrast(s.camera, s.picture);
   if (outline < 0.25) less(0.25, 'The corners do not lie on the outline of a part.');
   else if (outline < 0.45) less(0.75, 'The outline of the part is hardly seen at the corners.');
   if (s.otherWay?.hollow && s.otherWay.by > OTHER_WAY.hollow)
@@ -473,11 +485,11 @@ function trust(s: Standing): { doubts: string[]; confidence: number } {
 }
 
 /** Share of places along front and rear rim at which the picture changes from inside to outside. */
-function outlineContrast(sight: Sight, picture: Pixels): number {
+function outlineContrast(camera: CameraModel, picture: Pixels): number {
   const look = (arc: number, axial: number): readonly [number, number, number] | null => {
     let [r, g, b, n] = [0, 0, 0, 0];
     for (let k = -2; k <= 2; k++) {
-      const [px, py] = sight.project((arc + k * 0.6) / 180, axial);
+      const [px, py] = camera.project((arc + k * 0.6) / 180, axial);
       const x = Math.round(px - 0.5);
       const y = Math.round(py - 0.5);
       if (x < 0 || y < 0 || x >= picture.width || y >= picture.height) continue;

@@ -10,11 +10,11 @@ import { develop } from '../flatten.js';
 import type { Point } from '../homography.js';
 import { roundPoint, roundPose } from '../roundPose.js';
 import { toPicture, toSurface } from '../mesh.js';
-import { discSight, flatSight, ringSight } from '../sight.js';
+import { discCamera, flatCamera, ringCamera } from '../cameraModel.js';
 import { roundPoseByRun } from './focal.js';
 import { findOutline } from './findOutline.js';
 import { fromPicture, inPicture, onFrame, showsPieceOfTurn, sizeFromFrame } from './onFrame.js';
-import { readSurface, sightOf, type SurfaceReading } from './readSurface.js';
+import { readSurface, cameraModelOf, type SurfaceReading } from './readSurface.js';
 
 const FACING = 180;
 const JOURNAL: SurfaceSpecimen = { seed: 7, radiusMm: 25, widthMm: 24, spanDeg: 360, finish: 'ground-steel', damages: [] };
@@ -236,21 +236,21 @@ describe('flat faces', () => {
     [500, 500],
   ];
   it('a ring is rolled out from its top, clockwise, from the inner edge outwards', () => {
-    const r = ringSight(square, 30, 24);
+    const r = ringCamera(square, 30, 24);
     if (!r.ok) throw new Error(r.problem.sentence);
     expect(r.value.project(0, 1)[0]).toBeCloseTo(300, 3);
     expect(r.value.project(0, 1)[1]).toBeCloseTo(100, 3);
     expect(r.value.project(0.25, 1)[0]).toBeCloseTo(500, 3);
     expect(r.value.project(0.25, 0)[0]).toBeCloseTo(300 + (200 * 24) / 30, 3);
     expect(r.value.cosine(0.3, 0.5)).toBeCloseTo(1, 2);
-    expect(ringSight(square, 30, 31).ok).toBe(false);
+    expect(ringCamera(square, 30, 31).ok).toBe(false);
   });
   it('outside its circle a crown is no surface, and a leaning face says how much it leans', () => {
-    const crown = discSight(square, 80);
+    const crown = discCamera(square, 80);
     if (!crown.ok) throw new Error(crown.problem.sentence);
     expect(crown.value.cosine(0.02, 0.02)).toBe(0);
     expect(crown.value.cosine(0.5, 0.5)).toBeCloseTo(1, 2);
-    const leaning = flatSight(
+    const leaning = flatCamera(
       square.map(([x, y]): Point => [x, 300 + (y - 300) * 0.5]),
       80,
       80,
@@ -258,7 +258,7 @@ describe('flat faces', () => {
     expect(leaning.ok && leaning.value.cosine(0.5, 0.5)).toBeCloseTo(0.5, 2);
   });
   it('a face that is not in the picture is transparent there', () => {
-    const r = flatSight(
+    const r = flatCamera(
       square.map(([x, y]): Point => [x - 300, y]),
       80,
       80,
@@ -296,16 +296,16 @@ describe('a picture on the frame of its place', () => {
     for (const part of ['shell', 'journal', 'skirt', 'bore', 'thrust'] as const) {
       const frame = frameOf(part);
       const turn = { facingDeg: 200, arcDeg: 80 };
-      const sight = sightOf(part, picture, corners, sizeFromFrame(part, frame, turn));
-      if (!sight.ok) throw new Error(sight.problem.sentence);
-      const flat = develop(sight.value, picture, 200, 72, 24);
+      const camera = cameraModelOf(part, picture, corners, sizeFromFrame(part, frame, turn));
+      if (!camera.ok) throw new Error(camera.problem.sentence);
+      const flat = develop(camera.value, picture, 200, 72, 24);
       for (const [u, v] of [
         [0.5, 0.5],
         [0.42, 0.3],
         [0.61, 0.8],
       ] as const) {
         const [x, y] = toPicture(flat, u, v);
-        const [px, py] = sight.value.project(u, v);
+        const [px, py] = camera.value.project(u, v);
         expect(Math.hypot(x - px, y - py)).toBeLessThan(1);
         const back = toSurface(flat, x, y)!;
         expect(Math.abs(back[0] - u)).toBeLessThan(0.01);
@@ -323,7 +323,7 @@ describe('a picture on the frame of its place', () => {
     expect(inPicture('bore', frameOf('bore'), { facingDeg: 90, arcDeg: 60 }, 0.6, 0)).toBeNull();
     expect(showsPieceOfTurn('skirt')).toBe(false);
   });
-  it('every part that is flattened has a size and a sight from its frame', () => {
+  it('every part that is flattened has a size and a camera from its frame', () => {
     const square: Point[] = [
       [200, 480],
       [200, 160],
@@ -332,9 +332,9 @@ describe('a picture on the frame of its place', () => {
     ];
     const picture = { width: 720, height: 640, data: new Uint8ClampedArray(720 * 640 * 4).fill(120) };
     for (const part of ['shell', 'journal', 'skirt', 'bore', 'thrust', 'crown'] as const) {
-      const sight = sightOf(part, picture, square, sizeFromFrame(part, frameOf(part)));
-      if (!sight.ok) throw new Error(`${part}: ${sight.problem.sentence}`);
-      const [x, y] = sight.value.project(0.5, 0.5);
+      const camera = cameraModelOf(part, picture, square, sizeFromFrame(part, frameOf(part)));
+      if (!camera.ok) throw new Error(`${part}: ${camera.problem.sentence}`);
+      const [x, y] = camera.value.project(0.5, 0.5);
       expect(x).toBeGreaterThan(150);
       expect(x).toBeLessThan(570);
       expect(y).toBeGreaterThan(100);

@@ -15,9 +15,9 @@ export function readStreakLayers(seen: Seen, lit: Lit, pxPerMm: number): Layered
   const layer = new Uint8Array(size);
   const sure = new Float32Array(size).fill(1);
   for (let i = 0; i < size; i++) if (!seen.there[i]) layer[i] = layerAt('unseen');
-  const warmth = field(width, height);
-  for (let i = 0; i < size; i++) warmth.data[i] = (lit.redder.data[i]! + lit.yellower.data[i]!) / 2;
-  const mild = boxMean(warmth, Math.max(1, Math.round(0.1 * pxPerMm)), Math.max(1, Math.round(0.1 * pxPerMm)));
+  const chroma = field(width, height);
+  for (let i = 0; i < size; i++) chroma.data[i] = (lit.redder.data[i]! + lit.yellower.data[i]!) / 2;
+  const mild = boxMean(chroma, Math.max(1, Math.round(0.1 * pxPerMm)), Math.max(1, Math.round(0.1 * pxPerMm)));
   const rusty = new Uint8Array(size);
   for (let i = 0; i < size; i++) rusty[i] = layer[i] === 0 && mild.data[i]! > LIMITS.rust && lit.shade.data[i]! < LIMITS.rustDark ? 1 : 0;
   for (const c of components(rusty, width, height, Math.round(0.5 * pxPerMm ** 2))) for (const i of c.pixels) layer[i] = layerAt('rust');
@@ -43,7 +43,7 @@ export function readStreakLayers(seen: Seen, lit: Lit, pxPerMm: number): Layered
     for (const i of c.pixels) layer[i] = layerAt('scuffed');
   }
   bridgeGlare(seen.glare, layer, width, height, pxPerMm);
-  return { layer, sure, warmth, specks: 0, crazed: 0, net: new Uint8Array(size), voids: 0 };
+  return { layer, sure, chroma, specks: 0, crazed: 0, net: new Uint8Array(size), voids: 0 };
 }
 
 /** Streaks have soft feet: the border of one lies where it is this share of its depth. */

@@ -32,10 +32,9 @@ export function Routes(): ReactNode {
   const stale = reckoned !== null && reckoned.of !== state;
   useEffect(() => {
     let gone = false;
-    void reckonRoutes(state)
-      .then((routes) => {
-        if (!gone) setReckoned({ of: state, routes });
-      });
+    void reckonRoutes(state).then((routes) => {
+      if (!gone) setReckoned({ of: state, routes });
+    });
     return () => {
       gone = true;
     };

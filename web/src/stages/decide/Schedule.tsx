@@ -44,10 +44,9 @@ export function Schedule(): ReactNode {
   const [spread, setSpread] = useState<Simulated | null>(null);
   useEffect(() => {
     let gone = false;
-    void reckonRoutes(state)
-      .then((routes) => {
-        if (!gone) setSpread(routes.find((r) => r.route.id === settings.route)?.result ?? null);
-      });
+    void reckonRoutes(state).then((routes) => {
+      if (!gone) setSpread(routes.find((r) => r.route.id === settings.route)?.result ?? null);
+    });
     return () => {
       gone = true;
     };

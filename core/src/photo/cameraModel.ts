@@ -4,7 +4,7 @@ import { projectShell, viewCosine, type ShellPose } from './shellPose.js';
 import { fail, ok, type Result } from '../kit/result.js';
 
 /** A surface as a camera sees it. `u` 0–1 runs across (round faces: along the arc), `v` 0–1 along it from the front. */
-export interface Sight {
+export interface CameraModel {
   /** Size of the developed surface, mm. */
   readonly widthMm: number;
   readonly heightMm: number;
@@ -17,7 +17,7 @@ export interface Sight {
 }
 
 /** Inside of a half shell: u from the left parting line to the right. */
-export function shellSight(pose: ShellPose): Sight {
+export function shellCamera(pose: ShellPose): CameraModel {
   return {
     widthMm: Math.PI * pose.radiusMm,
     heightMm: pose.widthMm,
@@ -28,7 +28,7 @@ export function shellSight(pose: ShellPose): Sight {
 }
 
 /** Outside of a round part: u covers the half turn that faces the camera, left to right. */
-export function roundSight(pose: RoundPose): Sight {
+export function roundCamera(pose: RoundPose): CameraModel {
   return {
     widthMm: Math.PI * pose.radiusMm,
     heightMm: pose.widthMm,
@@ -73,7 +73,7 @@ function planeCosine(at: (x: number, y: number) => Point, x: number, y: number, 
 }
 
 /** A flat face, or a strip that is developed already (borescope): four corners of a rectangle. `spanDeg` when the strip covers an arc. */
-export function flatSight(corners: readonly Point[], widthMm: number, heightMm: number, spanDeg = 0): Result<Sight> {
+export function flatCamera(corners: readonly Point[], widthMm: number, heightMm: number, spanDeg = 0): Result<CameraModel> {
   const at = plane(corners);
   if (!at.ok) return at;
   const project = at.value;
@@ -81,8 +81,8 @@ export function flatSight(corners: readonly Point[], widthMm: number, heightMm: 
 }
 
 /** A round flat face (crown): four corners of the square about its circle. Outside the circle there is no surface. */
-export function discSight(corners: readonly Point[], diameterMm: number): Result<Sight> {
-  const flat = flatSight(corners, diameterMm, diameterMm);
+export function discCamera(corners: readonly Point[], diameterMm: number): Result<CameraModel> {
+  const flat = flatCamera(corners, diameterMm, diameterMm);
   if (!flat.ok) return flat;
   const { cosine } = flat.value;
   return ok({ ...flat.value, cosine: (u, v) => (Math.hypot(u - 0.5, v - 0.5) > 0.5 ? 0 : cosine(u, v)) });
@@ -92,7 +92,7 @@ export function discSight(corners: readonly Point[], diameterMm: number): Result
  * A ring-shaped flat face (thrust face) developed round: `u` one turn clockwise from the top of the square about its outer circle, `v` from the inner edge outwards.
  * Corners are those of the square.
  */
-export function ringSight(corners: readonly Point[], outerRadiusMm: number, innerRadiusMm: number): Result<Sight> {
+export function ringCamera(corners: readonly Point[], outerRadiusMm: number, innerRadiusMm: number): Result<CameraModel> {
   const at = plane(corners);
   if (!at.ok) return at;
   if (!(innerRadiusMm > 0 && innerRadiusMm < outerRadiusMm))
