@@ -182,7 +182,7 @@ export class Person {
     return this.page.evaluate(() => document.body.innerText);
   }
 
-  /** The visible button, link or label with exactly this text, or this accessible name; `free`: once it can be pressed, neither disabled nor covered. */
+  /** The visible button, link or label with exactly this text, or this accessible name; `free`: once it can be pressed, neither disabled nor covered nor on the move. */
   async find(name: string, free = false): Promise<ElementHandle<Element>> {
     const handle = await this.page
       .waitForFunction(
@@ -191,6 +191,11 @@ export class Person {
             if ((e as HTMLButtonElement).disabled) return false;
             e.scrollIntoView({ block: 'nearest', inline: 'nearest' });
             const box = e.getBoundingClientRect();
+            // What still moves, because a picture above it comes in, would be missed.
+            const at = `${box.x},${box.y}`;
+            const seen = e as Element & { seenAt?: [place: string, since: number] };
+            if (seen.seenAt?.[0] !== at) seen.seenAt = [at, performance.now()];
+            if (performance.now() - seen.seenAt[1] < 100) return false;
             const hit = document.elementFromPoint(box.x + box.width / 2, box.y + box.height / 2);
             return hit !== null && (e.contains(hit) || hit.contains(e));
           };
@@ -205,7 +210,7 @@ export class Person {
           );
           return found && (!mustBeFree || isFree(found)) ? found : null;
         },
-        {},
+        { polling: 50 },
         name,
         free,
       )

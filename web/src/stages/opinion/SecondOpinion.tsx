@@ -104,6 +104,7 @@ function Blind({ station, rest }: { station: StationView; rest: readonly Station
   const navigate = useNavigate();
   const [photo, setPhoto] = useState(station.photos[0]?.value.sha256 ?? null);
   const [note, setNote] = useDraft('Note');
+  const shown = station.photos.find((p) => p.value.sha256 === photo)?.value;
   const flat = useFlattened(caseId, station, photo ?? undefined);
   const canvas = useRef<HTMLCanvasElement>(null);
   const frame = station.station.surface;
@@ -133,7 +134,13 @@ function Blind({ station, rest }: { station: StationView; rest: readonly Station
       <div className="blind-grid">
         <section className="pane" aria-label="Pictures">
           {photo ? (
-            <img className="blind-photo" src={`/api/cases/${caseId}/photos/${photo}/work`} alt={station.station.name} />
+            <img
+              className="blind-photo"
+              width={shown?.width}
+              height={shown?.height}
+              src={`/api/cases/${caseId}/photos/${photo}/work`}
+              alt={station.station.name}
+            />
           ) : (
             <p className="quiet">No picture of this place: look at the part itself.</p>
           )}
