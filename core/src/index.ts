@@ -40,7 +40,7 @@ export { SCHOOLS, type School, positionOf, school, schoolsAt } from './damage/sc
 
 // cause
 export { ANSWERABLE, type Answerable } from './cause/types.js';
-export { CAUSES, cause } from './cause/data/causes.js';
+export { CAUSES, cause, isListed } from './cause/data/causes.js';
 export { FEATURES, feature } from './cause/data/features.js';
 export { featureProbability, posterior } from './cause/model.js';
 export { percentText } from './cause/percent.js';

@@ -25,6 +25,10 @@ export interface Cause {
   readonly priorOddsFor?: Readonly<Partial<Record<EngineTag, number>>>;
   readonly needs?: readonly EngineTag[];
   readonly place?: 'main' | 'cylinder';
+  /** At a main, it acts on what that main feeds as well. */
+  readonly downstream?: true;
+  /** It stands for every cause without a record of its own. */
+  readonly unlisted?: true;
   readonly links: readonly CauseLink[];
   /** Who is answerable when nothing else is known; kept apart from the cause. */
   readonly answerable: Answerable;

@@ -28,7 +28,7 @@ export function causeTableFaults(causes: readonly Cause[], features: readonly Fe
     }
   }
   for (const c of causes) {
-    if (c.id === 'something-else') continue;
+    if (c.unlisted) continue;
     const rival = nearestRival(c, causes);
     if (rival && rival.apart < 0.3) faults.push(`Cause "${c.id}" has no feature that tells it from "${rival.cause.id}".`);
   }
@@ -39,7 +39,7 @@ export function causeTableFaults(causes: readonly Cause[], features: readonly Fe
 export function nearestRival(c: Cause, causes: readonly Cause[]): { readonly cause: Cause; readonly apart: number } | null {
   let best: { cause: Cause; apart: number; sum: number } | null = null;
   for (const other of causes) {
-    if (other === c || other.id === 'something-else') continue;
+    if (other === c || other.unlisted) continue;
     const features = new Set([...c.links, ...other.links].map((l) => l.feature));
     let sum = 0;
     let apart = 0;

@@ -1,3 +1,4 @@
+import { isListed } from '../cause/data/causes.js';
 import type { CaseView } from '../case/views.js';
 import type { Diagnosis, WeighedEvidence } from './diagnose.js';
 import { proposeSequence } from './sequence/propose.js';
@@ -75,7 +76,7 @@ const line = (e: WeighedEvidence): EvidenceLine => ({
 const TOP = 6;
 
 export function diagnosisJson(view: CaseView, d: Diagnosis): DiagnosisJson {
-  const lead = d.causes.find((c) => c.id !== 'something-else');
+  const lead = d.causes.find((c) => isListed(c.id));
   const chain = proposeSequence(view, d);
   const shift = (x: { cause: string; before: number; after: number }): typeof x => ({
     ...x,

@@ -24,7 +24,7 @@ export function rankPlaces(cause: Cause, view: CaseView): PlaceShare[] {
   const stem = (id: string): string => id.split('.').slice(0, 2).join('.');
   if (cause.place === 'main') {
     for (let m = 1; m <= view.layout.mains; m++) {
-      const reached = new Set([`main.${m}`, ...(cause.id === 'local-feed' ? fedBy(route, `main.${m}`) : [])]);
+      const reached = new Set([`main.${m}`, ...(cause.downstream ? fedBy(route, `main.${m}`) : [])]);
       candidates.push({ place: `main.${m}`, name: `main ${m}`, reach: (id) => reached.has(stem(id)) });
     }
     for (const { cylinder } of cylinderPlaces(view.layout))

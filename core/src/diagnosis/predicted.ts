@@ -26,7 +26,7 @@ export function predictBench(view: CaseView, cause: Cause, place: string | null)
     return l && !l.prevents ? STRENGTH[l.strength] : 0;
   };
   const route = oilRoute(view.layout);
-  const reached = place ? new Set([place, ...(cause.id === 'local-feed' ? fedBy(route, place) : [])]) : null;
+  const reached = place ? new Set([place, ...(cause.downstream ? fedBy(route, place) : [])]) : null;
   const furthest = Math.max(1, view.layout.mains + 1);
   const seen = cause.links.flatMap((l) => {
     const f = feature(l.feature);

@@ -2,6 +2,7 @@ import { ENGINE_TEMPLATES, engineTemplate } from '../engine/templates.js';
 import type { CaseView } from '../case/views.js';
 import type { Gauge } from '../units/gauge.js';
 import type { SheetLine } from '../measure/sheets/line.js';
+import { specOfPlace } from './caseMeasure.js';
 import { clearancesAfter, gradeFromReadings, reboreEffect, sizeForAll } from './consequences.js';
 import { boreWall, clearanceRun, cutEffects, deckMap, ovalThrough, repeatsOf } from './maps.js';
 import { placeOutcome, type Take } from '../measure/program/outcome.js';
@@ -38,6 +39,25 @@ function caseWith(readings: Record<string, Record<string, number>>, specs: Recor
     limits: undefined,
   } as unknown as CaseView;
 }
+
+describe('the specification of a place', () => {
+  const endFloat = measureProgram(FOUR).find((p) => p.kind === 'end-float')!;
+  const limits = (lower: number | null, upper: number | null): CaseView['limits'] =>
+    ({ value: { sheet: null, limits: [{ quantity: 'end-float', lower, upper, unit: 'mm' }] } }) as unknown as CaseView['limits'];
+  it('made of an entered limit is one object as long as the limit is', () => {
+    const view = { specs: {}, limits: limits(0.1, 0.3) } as unknown as CaseView;
+    const spec = specOfPlace(view, endFloat);
+    expect(spec?.limits).toEqual({ endFloat: { lower: 0.1, upper: 0.3 } });
+    expect(specOfPlace({ ...view }, endFloat)).toBe(spec);
+    expect(specOfPlace({ ...view, limits: limits(0.1, 0.4) }, endFloat)?.limits).toEqual({ endFloat: { lower: 0.1, upper: 0.4 } });
+  });
+  it('is none without a limit, and the entered one goes before', () => {
+    expect(specOfPlace({ specs: {}, limits: limits(null, null) } as unknown as CaseView, endFloat)).toBeNull();
+    const own = { limits: {} } as SheetSpec;
+    const view = { specs: { [endFloat.spec]: { value: { spec: own } } }, limits: limits(0.1, 0.3) } as unknown as CaseView;
+    expect(specOfPlace(view, endFloat)).toBe(own);
+  });
+});
 
 describe('rounds', () => {
   it.each(ENGINE_TEMPLATES.map((t) => [t.id, t.layout] as const))('%s: every place is in one round, of one sheet', (_, layout) => {

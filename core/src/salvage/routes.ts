@@ -1,5 +1,5 @@
 import type { RouteId } from '../workshop/routeIds.js';
-import { cause as causeOf } from '../cause/data/causes.js';
+import { cause as causeOf, isListed } from '../cause/data/causes.js';
 import { answerItems } from '../diagnosis/answers.js';
 import type { Diagnosis } from '../diagnosis/diagnose.js';
 import { isExamined, standingGrade, type CaseView } from '../case/views.js';
@@ -55,7 +55,7 @@ export function routesOf(view: CaseView, diagnosis: Diagnosis, dispositions: rea
   const open = answerItems(view).filter((i) => i.state === 'open' || i.state === 'planned');
   const confirmed = view.decisions.filter((d) => d.value.decision === 'confirmed').map((d) => d.value.cause);
   const believed =
-    confirmed.length > 0 ? confirmed : diagnosis.causes.filter((c) => c.id !== 'something-else' && c.probability >= 0.5).map((c) => c.id);
+    confirmed.length > 0 ? confirmed : diagnosis.causes.filter((c) => isListed(c.id) && c.probability >= 0.5).map((c) => c.id);
   const names = believed.map((id) => causeOf(id)?.name ?? id);
   // What lies in the use of the engine, or in an oil cooler that stays, is not mended by another engine.
   const outside = believed.filter((id) => causeOf(id)?.answerable === 'use' || id === 'earlier-repair');

@@ -94,7 +94,7 @@ function PatternRecord({ p, onChoose }: { p: DamagePattern; onChoose: (id: strin
   const recipe = RECIPE_OF.get(p.id);
   const causes = useMemo(
     () =>
-      CAUSES.filter((c) => c.id !== 'something-else').flatMap((c) => {
+      CAUSES.filter((c) => !c.unlisted).flatMap((c) => {
         const l = c.links.find((x) => x.feature === p.feature);
         return l ? [{ cause: c, link: l }] : [];
       }),

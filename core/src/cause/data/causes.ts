@@ -12,6 +12,7 @@ import { OIL_SUPPLY } from './origins/oilSupply.js';
 /** Every cause not listed here: a small prior and a weak tie to every sign of damage, so that the sum stays honest. */
 const SOMETHING_ELSE: Cause = {
   id: 'something-else',
+  unlisted: true,
   name: 'Something else',
   family: 'Open',
   mechanisms: ['unknown'],
@@ -46,4 +47,9 @@ const byId = new Map(CAUSES.map((c) => [c.id, c]));
 
 export function cause(id: string): Cause | undefined {
   return byId.get(id);
+}
+
+/** Has this cause a record of its own, or does it stand for all that have none? */
+export function isListed(id: string): boolean {
+  return !byId.get(id)?.unlisted;
 }

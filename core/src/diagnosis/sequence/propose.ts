@@ -1,3 +1,4 @@
+import { isListed } from '../../cause/data/causes.js';
 import { steady } from '../../cause/model.js';
 import type { CaseView } from '../../case/views.js';
 import { firstCircle } from '../../damage/catalogue/validate.js';
@@ -52,7 +53,7 @@ export function proposeSequence(view: CaseView, diagnosis: Diagnosis): Sequence 
   const decided = new Map(view.decisions.map((d) => [d.value.cause, d.value.decision]));
   const confirmed = diagnosis.causes.filter((c) => decided.get(c.id) === 'confirmed');
   const open = diagnosis.causes
-    .filter((c) => c.id !== 'something-else' && decided.get(c.id) !== 'rejected' && c.probability >= WORTH_TRYING)
+    .filter((c) => isListed(c.id) && decided.get(c.id) !== 'rejected' && c.probability >= WORTH_TRYING)
     .slice(0, 6);
   const drawnOrigins = new Set(drawn.map((l) => l.from).filter((id) => id.startsWith('cause:')));
   const hasOwnCause = new Set([...between, ...byHand].map((c) => c.to));

@@ -1,5 +1,5 @@
 import { Select } from 'antd';
-import { cause as causeOf, comparePair, percentText, type PairSign } from '@true-ledger/core';
+import { cause as causeOf, comparePair, isListed, percentText, type PairSign } from '@true-ledger/core';
 import { useMemo, type ReactNode } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { useCase } from '../../app/caseContext.js';
@@ -11,7 +11,7 @@ export function PairPage(): ReactNode {
   const { view, diagnosis, caseId } = useCase();
   const { first, second } = useParams();
   const navigate = useNavigate();
-  const ranked = diagnosis?.causes.filter((c) => c.id !== 'something-else') ?? [];
+  const ranked = diagnosis?.causes.filter((c) => isListed(c.id)) ?? [];
   const a = ranked.find((c) => c.id === first) ?? ranked[0];
   const b = ranked.find((c) => c.id === second && c.id !== a?.id) ?? ranked.find((c) => c.id !== a?.id);
   const signs = useMemo(() => (a && b ? comparePair(view, causeOf(a.id)!, causeOf(b.id)!) : []), [view, a, b]);

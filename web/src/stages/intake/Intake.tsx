@@ -94,7 +94,7 @@ export function Intake(): ReactNode {
   const complaints = view.intake('complaint').split(',').filter(Boolean);
   const causes = [
     { value: 'none-yet', label: 'None yet' },
-    ...CAUSES.filter((c) => c.id !== 'something-else').map((c) => ({ value: c.id, label: c.name })),
+    ...CAUSES.filter((c) => !c.unlisted).map((c) => ({ value: c.id, label: c.name })),
   ];
   return (
     <div className="page intake">

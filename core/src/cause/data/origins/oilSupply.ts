@@ -213,6 +213,7 @@ export const OIL_SUPPLY: readonly Cause[] = [
     priorOdds: 0.05,
     needs: ['pressure-fed', 'plain-shells'],
     place: 'main',
+    downstream: true,
     answerable: 'earlier repair',
     links: withCourse(
       [
