@@ -70,9 +70,18 @@ describe('deciding', () => {
     await me.checkAccess('routes');
     const date = async (name: string, value: string): Promise<void> => {
       const field = await me.page.waitForSelector(`input[aria-label="${name}"]`);
-      await field!.click({ count: 3 });
+      await field!.focus();
+      await me.page.keyboard.down('Control');
+      await me.page.keyboard.press('a');
+      await me.page.keyboard.up('Control');
       await field!.type(value);
       await me.page.keyboard.press('Enter');
+      await me.page.waitForFunction(
+        (selector: string, wanted: string) => document.querySelector<HTMLInputElement>(selector)?.value === wanted,
+        {},
+        `input[aria-label="${name}"]`,
+        value,
+      );
       await me.saved();
     };
     await date('Start', '2027-02-01');

@@ -11,7 +11,7 @@ import {
   type EntryBodies,
   type SimulatedRoute,
 } from '@true-ledger/core';
-import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { memo, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { NumberField } from '../../fields/NumberField.js';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { saveBlob } from '../../app/saveBlob.js';
@@ -89,57 +89,13 @@ export function Routes(): ReactNode {
   const chosen = found.find((r) => r.route.id === plan.route);
   return (
     <>
+      <div className="row decide-head plan-fields">
+        <PlanFields />
+        <Prices />
+      </div>
       {plan.deadline !== null && deadlineDays !== null && deadlineDays < 0 && (
         <Alert type="warning" title={`The deadline ${plan.deadline} lies before the start ${plan.from}: no route can meet it.`} />
       )}
-      <div className="row decide-head plan-fields">
-        <label>
-          <span>Start</span>
-          <DatePicker
-            allowClear={false}
-            value={dayjs(plan.from)}
-            disabled={readOnly}
-            onChange={(d) => d && set({ from: d.format(ISO) })}
-            aria-label="Start"
-          />
-        </label>
-        <label>
-          <span>Deadline</span>
-          <DatePicker
-            value={plan.deadline === null ? null : dayjs(plan.deadline)}
-            disabled={readOnly}
-            onChange={(d) => set({ deadline: d ? d.format(ISO) : null })}
-            aria-label="Deadline"
-          />
-        </label>
-        <label>
-          <span>Bench hours a day</span>
-          <NumberField
-            min={0.5}
-            max={24}
-            late
-            unit="h"
-            value={plan.hoursPerDay}
-            readOnly={readOnly}
-            onChange={(v) => v && set({ hoursPerDay: v })}
-            aria-label="Bench hours a day"
-          />
-        </label>
-        <label>
-          <span>Budget, {view.prices.currency}</span>
-          <NumberField
-            late
-            min={0}
-            max={1e8}
-            unit={view.prices.currency}
-            value={plan.budget}
-            readOnly={readOnly}
-            onChange={(v) => set({ budget: v })}
-            aria-label="Budget"
-          />
-        </label>
-        <Prices />
-      </div>
       <section className="pane" aria-label="Routes" aria-busy={stale}>
         {stale && (
           <p className="quiet" role="status">
@@ -256,6 +212,65 @@ export function Routes(): ReactNode {
     </>
   );
 }
+
+/** Start, deadline, hours and budget. Apart from what is reckoned, and with dates that stay the same objects: an answer that comes must not take from a field what is being typed. */
+const PlanFields = memo(function PlanFields(): ReactNode {
+  const { view, readOnly } = useCase();
+  const record = useRecord();
+  const plan = planOf(view, new Date());
+  const from = useMemo(() => dayjs(plan.from), [plan.from]);
+  const deadline = useMemo(() => (plan.deadline === null ? null : dayjs(plan.deadline)), [plan.deadline]);
+  const set = (more: Partial<EntryBodies['plan-set']>): void => record({ kind: 'plan-set', station: null, body: { ...plan, ...more } });
+  return (
+    <>
+      <label>
+        <span>Start</span>
+        <DatePicker
+          allowClear={false}
+          value={from}
+          disabled={readOnly}
+          onChange={(d) => d && set({ from: d.format(ISO) })}
+          aria-label="Start"
+        />
+      </label>
+      <label>
+        <span>Deadline</span>
+        <DatePicker
+          value={deadline}
+          disabled={readOnly}
+          onChange={(d) => set({ deadline: d ? d.format(ISO) : null })}
+          aria-label="Deadline"
+        />
+      </label>
+      <label>
+        <span>Bench hours a day</span>
+        <NumberField
+          min={0.5}
+          max={24}
+          late
+          unit="h"
+          value={plan.hoursPerDay}
+          readOnly={readOnly}
+          onChange={(v) => v && set({ hoursPerDay: v })}
+          aria-label="Bench hours a day"
+        />
+      </label>
+      <label>
+        <span>Budget, {view.prices.currency}</span>
+        <NumberField
+          late
+          min={0}
+          max={1e8}
+          unit={view.prices.currency}
+          value={plan.budget}
+          readOnly={readOnly}
+          onChange={(v) => set({ budget: v })}
+          aria-label="Budget"
+        />
+      </label>
+    </>
+  );
+});
 
 function growth(now: number, then: number): string {
   const share = then > 0 ? (now - then) / then : 0;
