@@ -93,15 +93,7 @@ export function Routes(): ReactNode {
         <PlanFields />
         <Prices />
       </div>
-      {plan.deadline !== null && deadlineDays !== null && deadlineDays < 0 && (
-        <Alert type="warning" title={`The deadline ${plan.deadline} lies before the start ${plan.from}: no route can meet it.`} />
-      )}
       <section className="pane" aria-label="Routes" aria-busy={stale}>
-        {stale && (
-          <p className="quiet" role="status">
-            Reckoned anew: what stands here is from before the last change.
-          </p>
-        )}
         <table className="lines routes-table">
           <thead>
             <tr>
@@ -139,13 +131,18 @@ export function Routes(): ReactNode {
             ))}
           </tbody>
         </table>
-        <p className="quiet">
+        {/* Under the table, so that nothing moves under the hand while it comes and goes. */}
+        <p className="quiet" role="status">
+          {stale && 'Being reckoned anew: the figures are from before the last change. '}
           {ROUTE_DRAWS.toLocaleString('en-GB').replace(',', ' ')} draws of a PERT distribution over every line, always the same ones (seed{' '}
           {ROUTE_SEED}
           ). Risk of the same failure again within the warranty: rest on a figure to see what it is made of. Prices of {view.prices.date},
           version {view.prices.version}.
         </p>
       </section>
+      {plan.deadline !== null && deadlineDays !== null && deadlineDays < 0 && (
+        <Alert type="warning" title={`The deadline ${plan.deadline} lies before the start ${plan.from}: no route can meet it.`} />
+      )}
       <section className="pane" aria-label="Cost of the routes">
         <Plot data={chart.data} layout={chart.layout} height={60 + 34 * found.length} label="Cost of the routes, P10 to P90 with P50" />
       </section>
