@@ -132,8 +132,8 @@ export function Routes(): ReactNode {
           </tbody>
         </table>
         {/* Under the table, so that nothing moves under the hand while it comes and goes. */}
-        <p className="quiet" role="status">
-          {stale && 'Being reckoned anew: the figures are from before the last change. '}
+        <p className="quiet">
+          <span role="status">{stale && 'Being reckoned anew: the figures are from before the last change. '}</span>
           {ROUTE_DRAWS.toLocaleString('en-GB').replace(',', ' ')} draws of a PERT distribution over every line, always the same ones (seed{' '}
           {ROUTE_SEED}
           ). Risk of the same failure again within the warranty: rest on a figure to see what it is made of. Prices of {view.prices.date},
