@@ -1,5 +1,5 @@
-// Writes what follows from one definition: the registry of entry kinds from its folder; from the built core the kinds in the JSON schema of a ledger line
-// and their table in the documentation. `--check` writes nothing and fails where something is not as it would be written.
+// Writes what follows from one definition: the registries of entry kinds and of measuring sheets from their folders; from the built core the kinds in the JSON
+// schema of a ledger line, the tables of kinds and of sheets in the documentation, and the worked examples as files. `--check` writes nothing and fails where something is not as it would be written.
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
@@ -9,9 +9,9 @@ import { ROOT, run } from './lib.mjs';
 const check = process.argv.includes('--check');
 const stale = [];
 
-async function derive(path, text) {
+async function derive(path, text, asIs = false) {
   const file = join(ROOT, path);
-  const written = await prettier.format(text, { ...(await prettier.resolveConfig(file)), filepath: file });
+  const written = asIs ? text : await prettier.format(text, { ...(await prettier.resolveConfig(file)), filepath: file });
   if (existsSync(file) && readFileSync(file, 'utf8') === written) return;
   if (check) stale.push(path);
   else writeFileSync(file, written);
@@ -33,8 +33,24 @@ ${kinds.map((k) => `export * from './kinds/${k}.js';`).join('\n')}
 `,
 );
 
+const folders = readdirSync(join(ROOT, 'core/src/measure/sheets'), { withFileTypes: true })
+  .filter((f) => f.isDirectory())
+  .map((f) => f.name)
+  .sort();
+const sheetName = (folder) =>
+  readFileSync(join(ROOT, 'core/src/measure/sheets', folder, 'sheet.ts'), 'utf8').match(/export const (\w+) = defineSheet\(/)[1];
+await derive(
+  'core/src/measure/sheets/registry.ts',
+  `// Written by scripts/derive.mjs from the folders beside it: add one and run it.
+${folders.map((f) => `import { ${sheetName(f)} } from './${f}/sheet.js';`).join('\n')}
+
+/** Every measuring sheet there is. */
+export const SHEET_DEFINITIONS = [${folders.map(sheetName).join(', ')}] as const;
+`,
+);
+
 if (!check) run('npx', ['tsc', '-b', 'core']);
-const { ENTRY_DEFINITIONS } = await import(pathToFileURL(join(ROOT, 'core/dist/index.js')).href);
+const { ENTRY_DEFINITIONS, SHEETS } = await import(pathToFileURL(join(ROOT, 'core/dist/index.js')).href);
 const schemaPath = 'docs/formats/ledger-entry.schema.json';
 const schema = JSON.parse(readFileSync(join(ROOT, schemaPath), 'utf8'));
 schema.properties.kind = { enum: ENTRY_DEFINITIONS.map((d) => d.kind) };
@@ -59,6 +75,18 @@ what it adds to the view, its words. A \`?\` marks a member that may be absent.
 ${rows.join('\n')}
 `,
 );
+for (const folder of folders) {
+  const { example } = await import(pathToFileURL(join(ROOT, 'core/dist/measure/sheets', folder, 'example.js')).href);
+  await derive(`docs/formats/examples/measure/${folder}.json`, JSON.stringify(example.file));
+}
+const measure = readFileSync(join(ROOT, 'docs/formats/measure.md'), 'utf8');
+const readings = Object.values(SHEETS).map((s) => `| \`${s.id}\` | ${cell(s.says)} |`);
+await derive(
+  'docs/formats/measure.md',
+  measure.replace(/\| sheet \| readings \|\n(\|.*\n)+/, `| sheet | readings |\n| --- | --- |\n${readings.join('\n')}\n`),
+  true,
+);
+
 // What core gives is what somebody outside takes.
 const outside = ['contract', 'server', 'web', 'cli', 'e2e', 'bench', 'scripts']
   .flatMap((folder) => readdirSync(join(ROOT, folder), { recursive: true }).map((name) => join(ROOT, folder, name)))

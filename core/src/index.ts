@@ -64,19 +64,22 @@ export { type PriceBook, type PriceLine, STARTING_PRICES, priceBookCsv, priceLin
 
 // measure
 export { LIMIT_QUANTITIES, type SheetLimit, type SpecSheet } from './measure/specSheet.js';
-export { AXES, PLANES } from './measure/journal.js';
+export { AXES, PLANES } from './measure/sheets/journal/journal.js';
 export { type FinishResult, envelope, finishJson, finishWords, levelled, surfaceFinish } from './measure/finish.js';
 export { readTraceCsv } from './measure/traceCsv.js';
 export { type SheetLine, lineText } from './measure/sheets/line.js';
-export { SHEETS, runSheet, sheetJson } from './measure/sheets/run.js';
-export { type Cell, type GaugeRole, PLACE_GROUPS, type PlaceGroup, ROLE_KINDS, type SheetPlace } from './measure/program/cells.js';
-export { deckGrid, measureProgram, placeOf } from './measure/program/program.js';
+export { runSheet, sheetJson } from './measure/program/file.js';
+export { SHEETS, benchOf } from './measure/program/sheetOf.js';
+export type { ChartKey, DrawingKey } from './measure/sheets/define.js';
+export { type Cell, type GaugeRole, PLACE_GROUPS, type PlaceGroup, ROLE_KINDS, type SheetPlace } from './measure/sheets/cells.js';
+export { measureProgram, placeOf, trueValue } from './measure/program/program.js';
+export { deckGrid } from './measure/sheets/flatness/sheet.js';
 export { STUCK_AFTER, cellText, cellUnits, doubtCell, looksStuck, readCell } from './measure/program/readCell.js';
-export { SPEC_FIELDS, SPEC_KEYS, type SheetSpec, type SpecKey, sheetSpecSchema } from './measure/program/specs.js';
-export { SPEC_KINDS, type SpecTexts, specFromTexts, specTexts, specWords } from './measure/program/specText.js';
+export { SPEC_KEYS, SPEC_KINDS, type SheetSpec, type SpecKey, sheetSpecSchema, specFields } from './measure/program/specs.js';
+export { type SpecTexts, specFromTexts, specTexts, specWords } from './measure/program/specText.js';
 export { type PlaceOutcome, worstWord } from './measure/program/outcome.js';
 export { type Round, roundOf, roundsOf } from './measure/program/rounds.js';
-export { trueTorque, trueValue } from './measure/simulated/trueEngine.js';
+export { trueTorque } from './measure/sheets/trueEngine.js';
 export { type GaugeFaults, NO_FAULTS, pressKey, standInTrace } from './measure/simulated/gaugeStandIn.js';
 
 // ledger

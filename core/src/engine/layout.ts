@@ -61,6 +61,12 @@ export function bankCount(layout: EngineLayout): 1 | 2 {
   return layout.arrangement === 'vee' || layout.arrangement === 'flat' ? 2 : 1;
 }
 
+/** A bank in words after a comma; nothing where there is one. */
+export function bankName(layout: EngineLayout, bank: number): string {
+  if (bankCount(layout) === 1) return '';
+  return bank === 0 ? ', bank of 1' : ', other bank';
+}
+
 /** Cylinders in number order with their places. */
 export function cylinderPlaces(layout: EngineLayout): CylinderPlace[] {
   const n = layout.cylinders;

@@ -51,6 +51,21 @@ export function whole(min: number, max: number): Schema<number, Joi.NumberSchema
   return figure(min, max).integer();
 }
 
+/** A figure above nothing. */
+export function positive(max: number): Schema<number, Joi.NumberSchema> {
+  return Joi.number().positive().max(max) as never;
+}
+
+/** What either schema lets pass. */
+export function oneOrOther<A extends Joi.AnySchema, B extends Joi.AnySchema>(one: A, other: B): Schema<Held<A> | Held<B>> {
+  return Joi.alternatives(one, other) as never;
+}
+
+/** Values of one kind by names nobody knows beforehand. */
+export function record<S extends Joi.AnySchema>(value: S): Schema<Readonly<Record<string, Held<S>>>, Joi.ObjectSchema> {
+  return Joi.object().pattern(Joi.string(), value) as never;
+}
+
 /** A point as two figures within bounds. */
 export function pair(min: number, max: number): Schema<readonly [number, number]> {
   const part = figure(min, max).required();

@@ -1,10 +1,10 @@
-import { cylinderPlaces, pinNumber } from '../engine/layout.js';
 import type { Sourced } from '../ledger/state.js';
 import type { CaseView } from '../case/views.js';
 import type { EntryBodies } from '../entries/entries.js';
-import type { SheetPlace } from '../measure/program/cells.js';
+import type { SheetPlace } from '../measure/sheets/cells.js';
 import { placeOutcome, type DerivedValue, type PlaceOutcome, type Take } from '../measure/program/outcome.js';
 import { measureProgram, placeOf } from '../measure/program/program.js';
+import { benchOf } from '../measure/program/sheetOf.js';
 import type { SheetSpec, SpecKey } from '../measure/program/specs.js';
 
 export type ReadingEntry = Sourced<EntryBodies['reading-taken']>;
@@ -18,17 +18,18 @@ export function placeReadings(view: CaseView, place: SheetPlace): ReadingEntry[]
 /** By the limit it is made of, so that one limit is one specification wherever it is asked for. */
 const ENTERED_LIMITS = new WeakMap<object, SheetSpec>();
 
-/** Specification of a place: entered for its kind, or the end float of the case's copy of its spec sheet. */
+/** Specification of a place: entered for its kind, or a limit of the case's copy of its spec sheet. */
 export function specOfPlace(view: CaseView, place: SheetPlace): SheetSpec | null {
   const own = view.specs[place.spec as SpecKey]?.value.spec;
   if (own) return own;
-  const limit = place.kind === 'end-float' ? view.limits?.value.limits.find((l) => l.quantity === 'end-float') : undefined;
+  const stands = benchOf(place.kind).limit;
+  const limit = stands && view.limits?.value.limits.find((l) => l.quantity === stands.quantity);
   if (!limit || (limit.lower === null && limit.upper === null)) return null;
   const held = ENTERED_LIMITS.get(limit);
   if (held) return held;
   const spec = {
     limits: {
-      endFloat: { ...(limit.lower === null ? {} : { lower: limit.lower }), ...(limit.upper === null ? {} : { upper: limit.upper }) },
+      [stands.line]: { ...(limit.lower === null ? {} : { lower: limit.lower }), ...(limit.upper === null ? {} : { upper: limit.upper }) },
     },
     source: view.limits?.value.sheet?.source ?? 'limit entered in this case',
   };
@@ -45,38 +46,19 @@ function meanOf(view: CaseView, place: SheetPlace | undefined, of: (key: string)
   return { value: read.reduce((s, r) => s + r.value.value!, 0) / read.length, gauge: last.value.gauge };
 }
 
-/**
- * What a sheet may take from others: a clearance its journal (mean of axis A) and the wall of a new half from the specification, a piston its bore (axis A,
- * second depth), a shell fit its housing.
- */
-function derivedValues(view: CaseView, place: SheetPlace, spec: SheetSpec | null): Map<string, DerivedValue> {
+/** What a sheet takes from others, as it says it may. */
+function borrowedValues(view: CaseView, place: SheetPlace, spec: SheetSpec | null): Map<string, DerivedValue> {
   const found = new Map<string, DerivedValue>();
-  const put = (key: string, value: DerivedValue | null): void => void (value && found.set(key, value));
-  const station = place.station ?? '';
-  const [part, number] = station.split('.');
-  if (place.kind === 'shell-clearance') {
-    const cylinder = cylinderPlaces(view.layout).find((c) => String(c.cylinder) === number);
-    const journal = part === 'main' ? `crank.main.${number}` : cylinder ? `crank.pin.${pinNumber(view.layout, cylinder)}` : '';
-    put(
-      'journal',
-      meanOf(view, placeOf(view.layout, journal, 'journal'), (key) => key.endsWith('.A')),
-    );
-    const gauge = placeReadings(view, place).at(-1)?.value.gauge;
-    if (spec?.newWallMm !== undefined && gauge) put('newWall', { value: spec.newWallMm, gauge });
+  for (const b of benchOf(place.kind).borrows?.(view.layout, place) ?? []) {
+    if ('spec' in b) {
+      const value = spec?.[b.spec];
+      const gauge = placeReadings(view, place).at(-1)?.value.gauge;
+      if (value !== undefined && gauge) found.set(b.cell, { value, gauge });
+    } else {
+      const mean = meanOf(view, placeOf(view.layout, b.station, b.sheet), b.of);
+      if (mean) found.set(b.cell, mean);
+    }
   }
-  if (place.kind === 'piston') {
-    const bore = placeOf(view.layout, `bore.${number}`, 'bore');
-    const second = bore?.cells.filter((c) => c.key.endsWith('.A'))[1]?.key;
-    put(
-      'bore',
-      meanOf(view, bore, (key) => key === second),
-    );
-  }
-  if (place.kind === 'shell-fit')
-    put(
-      'housing',
-      meanOf(view, placeOf(view.layout, station.replace('.upper', '.lower'), 'housing'), () => true),
-    );
   return found;
 }
 
@@ -95,7 +77,7 @@ const same = (a: readonly ReadingEntry[], b: readonly ReadingEntry[]): boolean =
 export function measurePlace(view: CaseView, place: SheetPlace): PlaceOutcome {
   const readings = placeReadings(view, place);
   const spec = specOfPlace(view, place);
-  const derived = derivedValues(view, place, spec);
+  const derived = borrowedValues(view, place, spec);
   const key = [...derived].map(([k, d]) => `${k}=${d.value}/${d.gauge.id}`).join(';');
   const own = held.get(place) ?? new Map<string, Held>();
   held.set(place, own);

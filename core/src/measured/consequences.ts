@@ -1,13 +1,12 @@
 import type { Grade } from '../damage/classes.js';
 import type { EngineLayout } from '../engine/layout.js';
 import type { CaseView } from '../case/views.js';
-import { nextOversize } from '../measure/sheets/cylinder.js';
-import type { SheetLine } from '../measure/sheets/line.js';
-import { nextUndersize } from '../measure/sizes.js';
-import { DEEPEST_MARK, type SheetPlace } from '../measure/program/cells.js';
+import { nextOversize, nextUndersize, USUAL_STEPS_MM } from '../measure/sheets/sizes.js';
+import { DEEPEST_MARK, type SheetPlace } from '../measure/sheets/cells.js';
 import { measurePlace, specOfPlace } from './caseMeasure.js';
 import type { PlaceOutcome } from '../measure/program/outcome.js';
 import { measureProgram, placeOf } from '../measure/program/program.js';
+import { benchOf } from '../measure/program/sheetOf.js';
 import type { SheetSpec, SpecKey } from '../measure/program/specs.js';
 
 export interface ReadingGrade {
@@ -15,26 +14,12 @@ export interface ReadingGrade {
   readonly reason: string;
 }
 
-/** Results that are a loss of metal in themselves. */
-const isLoss = (l: SheetLine): boolean => /^(wear|collapse|ovality)$|^wallLoss\.|^loss\.|^journalWear\./.test(l.id);
-
-/** Results that speak of another part than the one at the station, and so propose no grade for it. */
-const SPEAKS: Readonly<Record<string, RegExp>> = {
-  journal: /^(least|outOfRound|taper|wear)$/,
-  bore: /./,
-  piston: /^collapse$/,
-  ring: /^(gap|back|tension)$/,
-  'shell-clearance': /^wallLoss\.lower$/,
-  'shell-fit': /./,
-  'oil-pump': /./,
-};
-
 /**
  * Grade that readings alone propose, by the five-grade definitions (`docs/methods/grades.md`): a maker's limit passed is 3 Through; a loss a gauge finds, inside limits or too close to
  * call, is 2 Worn. Null where the gauge finds nothing: 0 and 1 are told apart by eye. Targets, typical figures and rules of thumb pass no limit.
  */
 export function gradeFromReadings({ place, outcome }: PlaceOutcome): ReadingGrade | null {
-  const speaks = SPEAKS[place.kind];
+  const { speaks, losses } = benchOf(place.kind);
   if (!outcome || !speaks) return null;
   const lines = outcome.lines.filter((l) => speaks.test(l.id));
   const past = lines.find((l) => l.verdict?.word === 'outside' && l.verdict.reference === 'limit');
@@ -43,7 +28,7 @@ export function gradeFromReadings({ place, outcome }: PlaceOutcome): ReadingGrad
   if (near) return { grade: 2, reason: `${near.name.toLowerCase()}: ${near.verdict!.reason}` };
   const thumb = lines.find((l) => l.verdict?.word === 'outside');
   if (thumb) return { grade: 2, reason: `${thumb.name.toLowerCase()}: ${thumb.verdict!.reason}; no maker's limit is known` };
-  const loss = lines.find((l) => isLoss(l) && l.expanded !== null && l.value > l.expanded);
+  const loss = lines.find((l) => losses?.test(l.id) && l.expanded !== null && l.value > l.expanded);
   if (loss)
     return {
       grade: 2,
@@ -88,7 +73,7 @@ export function sizeForAll(view: CaseView, key: 'crank.pin' | 'crank.main' | 'bo
   const deepest = Math.max(0, ...places.map((p) => measurePlace(view, p).values.get(DEEPEST_MARK) ?? 0));
   const { minMm, maxMm } = spec;
   if (bore) {
-    const size = nextOversize(worst.value, { min: minMm, max: maxMm }, spec.oversizesMm ?? [0.25, 0.5, 0.75, 1], deepest);
+    const size = nextOversize(worst.value, { min: minMm, max: maxMm }, spec.oversizesMm ?? USUAL_STEPS_MM, deepest);
     return {
       ...base,
       stepMm: size.step,
@@ -98,7 +83,7 @@ export function sizeForAll(view: CaseView, key: 'crank.pin' | 'crank.main' | 'bo
   }
   const size = nextUndersize(
     worst.value,
-    { minMm, maxMm, undersizesMm: spec.undersizesMm ?? [0.25, 0.5, 0.75, 1], source: spec.source },
+    { minMm, maxMm, undersizesMm: spec.undersizesMm ?? USUAL_STEPS_MM, source: spec.source },
     deepest,
   );
   return size.kind === 'size'

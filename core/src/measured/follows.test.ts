@@ -94,7 +94,7 @@ describe('the oval through the axes of a bore', () => {
 
 describe('maps', () => {
   const bore = placeOf(FOUR, 'bore.1', 'bore')!;
-  const [top, second] = [...new Set(bore.cells.flatMap((c) => (c.list === 'at' ? [String(c.item!['depthMm'])] : [])))];
+  const [top, second] = [...new Set(bore.cells.flatMap((c) => (c.item?.['depthMm'] === undefined ? [] : [String(c.item['depthMm'])])))];
   it('a bore wall has a row a depth, from the top, and nothing where nothing was read', () => {
     expect(boreWall(bore, new Map([['unworn', 84]]))).toBeNull();
     const wall = boreWall(
@@ -114,7 +114,7 @@ describe('maps', () => {
   });
   it('a deck that lies askew but flat has no height over its plane; a dish keeps its depth', () => {
     const deck = placeOf(FOUR, 'gasket.head', 'deck.1')!;
-    const points = deck.cells.filter((c) => c.list === 'points');
+    const points = deck.cells.filter((c) => c.item?.['xMm'] !== undefined);
     const at = (f: (x: number, y: number) => number): Map<string, number> =>
       new Map(points.map((c) => [c.key, f(Number(c.item!['xMm']), Number(c.item!['yMm']))]));
     const tilted = deckMap(

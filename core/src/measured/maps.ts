@@ -3,8 +3,10 @@ import type { EngineLayout } from '../engine/layout.js';
 import type { CaseView } from '../case/views.js';
 import type { Gauge } from '../units/gauge.js';
 import type { SheetLine } from '../measure/sheets/line.js';
-import { flatness, ratioAfterCut } from '../measure/sheets/shape.js';
-import type { SheetPlace } from '../measure/program/cells.js';
+import { boreReadings } from '../measure/sheets/bore/sheet.js';
+import { flatness, ratioAfterCut } from '../measure/sheets/flatness/flatness.js';
+import { heightPoints } from '../measure/sheets/flatness/sheet.js';
+import type { SheetPlace } from '../measure/sheets/cells.js';
 import { measurePlace, placeReadings, specOfPlace, type ReadingEntry } from './caseMeasure.js';
 import { measureProgram } from '../measure/program/program.js';
 
@@ -48,15 +50,12 @@ export interface BoreWall {
 
 /** The wall of a bore from what was read of it; null until one depth is. */
 export function boreWall(place: SheetPlace, values: ReadonlyMap<string, number>): BoreWall | null {
-  const points = place.cells.flatMap((c) => {
-    const mm = values.get(c.key);
-    return c.list === 'at' && mm !== undefined ? [{ depth: Number(c.item?.['depthMm']), axis: String(c.item?.['axis']), mm }] : [];
-  });
-  const depthsMm = [...new Set(points.map((p) => p.depth))].sort((a, b) => a - b);
+  const points = boreReadings({ size: (key) => values.get(key) ?? null }, place.cells);
+  const depthsMm = [...new Set(points.map((p) => p.depthMm))].sort((a, b) => a - b);
   if (depthsMm.length === 0) return null;
   const degrees = Array.from({ length: 73 }, (_, i) => i * 5);
   const mm = depthsMm.map((depth) => {
-    const at = ovalThrough(points.filter((p) => p.depth === depth).map((p) => ({ deg: AXIS_DEG[p.axis] ?? 0, mm: p.mm })));
+    const at = ovalThrough(points.filter((p) => p.depthMm === depth).map((p) => ({ deg: AXIS_DEG[p.axis] ?? 0, mm: p.mm })));
     return degrees.map(at);
   });
   const axes = [...new Set(points.map((p) => p.axis))].sort();
@@ -74,10 +73,7 @@ export interface DeckMap {
 
 /** Heights of a deck or head over its fitted plane; null until a plane can be fitted. */
 export function deckMap(place: SheetPlace, values: ReadonlyMap<string, number>, gauge: Gauge): DeckMap | null {
-  const points = place.cells.flatMap((c) => {
-    const heightMm = values.get(c.key);
-    return c.list === 'points' && heightMm !== undefined ? [{ xMm: Number(c.item?.['xMm']), yMm: Number(c.item?.['yMm']), heightMm }] : [];
-  });
+  const points = heightPoints((key) => values.get(key) ?? null, place.cells);
   const fit = flatness(points, gauge);
   if (!fit) return null;
   const xs = [...new Set(points.map((p) => p.xMm))].sort((a, b) => a - b);

@@ -3,7 +3,7 @@ import type { EngineLayout } from '../engine/layout.js';
 import type { CaseView } from '../case/views.js';
 import { fail, ok, type Result } from '../kit/result.js';
 import { GAUGE_KINDS, type Gauge, type GaugeKind } from '../units/gauge.js';
-import type { Cell, SheetPlace } from '../measure/program/cells.js';
+import type { Cell, SheetPlace } from '../measure/sheets/cells.js';
 import { placeReadings, type ReadingEntry } from './caseMeasure.js';
 import { measureProgram, placeOf } from '../measure/program/program.js';
 import { cellUnits, doubtCell, readCell } from '../measure/program/readCell.js';

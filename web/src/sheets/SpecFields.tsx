@@ -1,5 +1,5 @@
 import { Input } from 'antd';
-import { SPEC_FIELDS, SPEC_KINDS, type SpecKey, type SpecTexts } from '@true-ledger/core';
+import { SPEC_KINDS, specFields, type SpecKey, type SpecTexts } from '@true-ledger/core';
 import type { ReactNode } from 'react';
 
 /** Fields of one specification: sizes, steps and limits by result, as its sheet can use them. */
@@ -12,7 +12,7 @@ export function SpecFields({
   texts: SpecTexts;
   onChange: (texts: SpecTexts) => void;
 }): ReactNode {
-  const fields = SPEC_FIELDS[SPEC_KINDS[specKey].kind]!;
+  const fields = specFields(specKey);
   const field = (key: string, label: string): ReactNode => (
     <label key={key}>
       <span>{label}</span>

@@ -1,6 +1,6 @@
 import { object, oneOf, type Schema } from '../../kit/schema.js';
-import { sheetSpecSchema, SPEC_KEYS, type SheetSpec, type SpecKey } from '../../measure/program/specs.js';
-import { SPEC_KINDS, specWords } from '../../measure/program/specText.js';
+import { sheetSpecSchema, SPEC_KEYS, SPEC_KINDS, type SheetSpec, type SpecKey } from '../../measure/program/specs.js';
+import { specWords } from '../../measure/program/specText.js';
 import { defineEntry } from '../define.js';
 
 export const specSet = defineEntry({

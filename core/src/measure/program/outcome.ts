@@ -1,9 +1,31 @@
 import type { Problem } from '../../kit/result.js';
 import { checkDoubt, type Gauge } from '../../units/gauge.js';
-import { takeRepeats, type SheetOutcome } from '../sheets/line.js';
-import { runSheet } from '../sheets/run.js';
-import { DEEPEST_MARK, type Cell, type SheetPlace } from './cells.js';
-import { specForSheet, type SheetSpec } from './specs.js';
+import { DEEPEST_MARK, type Cell, type SheetPlace } from '../sheets/cells.js';
+import { Reader, type CellValues, type Run } from '../sheets/define.js';
+import { judge, takeRepeats, type Reference, type SheetOutcome } from '../sheets/line.js';
+import { benchOf } from './sheetOf.js';
+import { specOfSheet, type SheetSpec } from './specs.js';
+
+/** What is taken for a gauge nobody recorded. */
+export const ASSUMED_GAUGE: Gauge = {
+  id: 'default',
+  name: 'not named',
+  kind: 'other',
+  resolutionMm: 0.001,
+  expandedUncertaintyMm: 0.003,
+  repeatabilityMm: 0.0014,
+};
+
+/** What a sheet computed, held against its limits. */
+export function outcomeOf(sheet: string, run: Run, bands: Readonly<Record<string, Reference>>): SheetOutcome {
+  return {
+    sheet,
+    lines: judge(run.lines, { ...run.references, ...bands }, run.thumbs ?? {}),
+    says: run.says ?? [],
+    missing: run.missing ?? [],
+    questions: run.questions ?? [],
+  };
+}
 
 /** One reading of a cell: value in the cell's canonical unit, null where the place was not read. */
 export interface Take {
@@ -34,42 +56,6 @@ export interface PlaceOutcome {
   /** Mean of the takes by cell, canonical unit. */
   readonly values: ReadonlyMap<string, number>;
   readonly questions: readonly string[];
-}
-
-function setPath(target: Record<string, unknown>, path: string, value: number): void {
-  const steps = path.split('.');
-  let at = target;
-  for (const step of steps.slice(0, -1)) at = (at[step] ??= {}) as Record<string, unknown>;
-  at[steps.at(-1)!] = value;
-}
-
-/** The readings of a sheet file from the values of its cells. */
-function assemble(place: SheetPlace, values: ReadonlyMap<string, number>): unknown {
-  const root: Record<string, unknown> = { ...place.fixed };
-  const lists = new Map<string, Map<string, Record<string, unknown>>>();
-  for (const cell of place.cells) {
-    const value = values.get(cell.key);
-    if (value === undefined || cell.key === DEEPEST_MARK) continue;
-    if (cell.list === undefined) setPath(root, cell.field, value);
-    else {
-      const list = lists.get(cell.list) ?? new Map<string, Record<string, unknown>>();
-      lists.set(cell.list, list);
-      const key = JSON.stringify(cell.item);
-      const item = list.get(key) ?? { ...cell.item };
-      item[cell.field] = value;
-      list.set(key, item);
-    }
-  }
-  const items = (name: string): Record<string, unknown>[] =>
-    [...(lists.get(name)?.values() ?? [])].filter(
-      (item) => name === 'journals' || place.complete.every((field) => item[field] !== undefined),
-    );
-  if (lists.has('') || place.cells.some((c) => c.list === '')) return items('');
-  for (const name of new Set(place.cells.flatMap((c) => c.list ?? []))) {
-    const list = items(name).filter((item) => name !== 'journals' || item['value'] !== undefined);
-    if (list.length > 0) root[name] = list;
-  }
-  return root;
 }
 
 /** Takes per cell brought to their mean, and the gauge of each role as its repeats make it. */
@@ -122,27 +108,27 @@ export function placeOutcome(
   const waiting = place.needs.filter((key) => !values.has(key)).map(nameOf);
   const base = { place, read, wanted: wanted.length, waiting, values };
   const overdue = [...new Set(takes.flatMap((t) => checkDoubt(t.gauge, t.time) ?? []))];
-  if (own === 0 || waiting.length > 0) return { ...base, outcome: null, problem: null, questions: overdue };
-  const readings = assemble(place, values);
-  if (Array.isArray(readings) && readings.length === 0) return { ...base, outcome: null, problem: null, questions: overdue };
+  const nothing = { ...base, outcome: null, problem: null, questions: overdue };
+  if (own === 0 || waiting.length > 0) return nothing;
+  const few = { ...nothing, waiting: [`${wanted.length - read} more readings`] };
+  const reader = new Reader();
+  const cells: CellValues = {
+    of: (key) => values.get(key) ?? null,
+    all: (keys) => (keys.every((key) => values.has(key)) ? (keys.map((key) => values.get(key)!) as never) : null),
+    size: (key) => reader.size(values.get(key), nameOf(key)),
+  };
+  const compute = benchOf(place.kind).ofCells(cells, place);
+  if (reader.problem) return { ...nothing, problem: reader.problem };
+  if (!compute) return few;
+  const { sizes, bands } = specOfSheet(place, spec);
   const mark = values.get(DEEPEST_MARK);
-  const held = { ...specForSheet(place, spec), ...(mark === undefined ? {} : { deepestMarkMm: mark }) };
-  const sheet = runSheet({ sheet: place.kind, readings, spec: held, gauges });
-  if (!sheet.ok) {
-    // Too few items for the sheet yet is waiting, not a fault.
-    const few = sheet.problem.code === 'sheet-file' || sheet.problem.code === 'flatness-points';
-    return {
-      ...base,
-      outcome: null,
-      problem: few ? null : sheet.problem,
-      waiting: few ? [`${wanted.length - read} more readings`] : [],
-      questions: overdue,
-    };
-  }
-  const questions = sheet.value.questions.filter(
-    (q) => !q.startsWith('No gauge is recorded') && !q.includes('of the specification was not used'),
-  );
-  return { ...base, outcome: sheet.value, problem: null, questions: [...questions, ...overdue] };
+  const run = compute({
+    gauge: (role) => gauges[role] ?? { ...ASSUMED_GAUGE, id: role },
+    sizes: mark === undefined ? sizes : { ...sizes, deepestMarkMm: mark },
+  });
+  if (run.refused) return run.refused.few ? few : { ...nothing, problem: run.refused.problem };
+  const outcome = outcomeOf(place.kind, run, bands);
+  return { ...nothing, outcome, questions: [...outcome.questions, ...overdue] };
 }
 
 export type PlaceWord = 'not measured' | 'outside' | 'too close to call' | 'within' | 'no limits';

@@ -10,16 +10,16 @@ import { caseView, type CaseView } from '../../case/views.js';
 import type { EntryBodies, EntryKind } from '../../entries/entries.js';
 import type { Gauge } from '../../units/gauge.js';
 import { NO_FAULTS, pressKey, standInTrace } from '../simulated/gaugeStandIn.js';
-import { trueValue, type TrueEngine } from '../simulated/trueEngine.js';
+import type { TrueEngine } from '../sheets/trueEngine.js';
 import { surfaceFinish } from '../finish.js';
-import { SHEETS } from '../sheets/run.js';
+import { SHEETS } from './sheetOf.js';
 import { elsewhereOf, measuredPlaces, measurePlace } from '../../measured/caseMeasure.js';
 import { placeOutcome, worstWord, type Take } from './outcome.js';
-import { measureProgram, placeOf } from './program.js';
+import { measureProgram, placeOf, trueValue } from './program.js';
 import { doubtCell, looksStuck, readCell } from './readCell.js';
 import { readingsCsv, readPaste, readReadingsCsv, standingOf } from '../../measured/readingsCsv.js';
-import { SPEC_FIELDS, SPEC_KEYS } from './specs.js';
-import { SPEC_KINDS, specFromTexts, specTexts } from './specText.js';
+import { SPEC_KEYS, SPEC_KINDS, specFields } from './specs.js';
+import { specFromTexts, specTexts } from './specText.js';
 
 const FOUR = engineTemplate('inline-4-petrol')!.layout;
 const MIC: Gauge = {
@@ -379,7 +379,7 @@ describe('a block pasted from a spreadsheet', () => {
 describe('a specification as typed', () => {
   it('reads back what it shows, for every kind of place', () => {
     for (const key of SPEC_KEYS) {
-      const fields = SPEC_FIELDS[SPEC_KINDS[key].kind]!;
+      const fields = specFields(key);
       const spec = {
         ...(fields.sizes ? { minMm: 10, maxMm: 10.02 } : {}),
         ...(fields.roundness ? { outOfRoundMaxMm: 0.01 } : {}),

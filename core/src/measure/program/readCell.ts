@@ -2,8 +2,8 @@ import { fail, ok, type Result } from '../../kit/result.js';
 import { formatLength, MM_PER, parseLength, type LengthUnit } from '../../units/length.js';
 import { formatQuantity, parseQuantity, QUANTITIES } from '../../units/quantity.js';
 import type { Gauge } from '../../units/gauge.js';
-import { doubtReading } from '../journal.js';
-import type { Cell } from './cells.js';
+import { doubtReading } from '../sheets/doubt.js';
+import type { Cell } from '../sheets/cells.js';
 
 export interface CellReading {
   /** Canonical unit of the cell; null: the place was not read. */

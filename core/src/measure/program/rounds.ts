@@ -1,6 +1,7 @@
 import type { EngineLayout } from '../../engine/layout.js';
-import { PLACE_GROUPS, type PlaceGroup, type SheetPlace } from './cells.js';
+import { PLACE_GROUPS, type PlaceGroup, type SheetPlace } from '../sheets/cells.js';
 import { measureProgram } from './program.js';
+import { benchOf } from './sheetOf.js';
 
 /** What a hand goes round with one gauge: every place of one sheet. */
 export interface Round {
@@ -9,26 +10,6 @@ export interface Round {
   readonly name: string;
   readonly places: readonly SheetPlace[];
 }
-
-const ROUND_NAMES: Readonly<Record<string, string>> = {
-  journal: 'Journals',
-  'crank-runout': 'Runout',
-  'end-float': 'End float',
-  'shell-clearance': 'Clearance by gauges',
-  'crushed-strip': 'Clearance by strip',
-  'shell-fit': 'Shell fit',
-  housing: 'Housing bores',
-  'main-line': 'Main line',
-  bore: 'Bores',
-  piston: 'Pistons',
-  ring: 'Rings',
-  rod: 'Bend and twist',
-  'side-clearance': 'Side clearance',
-  flatness: 'Flatness',
-  cam: 'Camshaft',
-  'valve-seat': 'Valve seats',
-  'oil-pump': 'Pump and relief',
-};
 
 const cache = new WeakMap<EngineLayout, Round[]>();
 
@@ -41,7 +22,7 @@ export function roundsOf(layout: EngineLayout): Round[] {
     const id = `${place.group}.${place.kind}`;
     const round = found.get(id);
     if (round) round.places.push(place);
-    else found.set(id, { id, group: place.group, name: ROUND_NAMES[place.kind] ?? place.kind, places: [place] });
+    else found.set(id, { id, group: place.group, name: benchOf(place.kind).round, places: [place] });
   }
   const order = Object.keys(PLACE_GROUPS);
   const rounds = [...found.values()].sort((a, b) => order.indexOf(a.group) - order.indexOf(b.group));

@@ -1,49 +1,18 @@
 import { fail, ok, type Result } from '../../kit/result.js';
 import { parseLength } from '../../units/length.js';
-import { SPEC_FIELDS, type LineLimit, type SheetSpec, type SpecKey } from './specs.js';
-
-/** Every kind of place a specification can be given for: its words, and the sheet whose results it limits. */
-export const SPEC_KINDS: Readonly<Record<SpecKey, { readonly name: string; readonly kind: string }>> = {
-  'crank.pin': { name: 'Crankpins', kind: 'journal' },
-  'crank.main': { name: 'Main journals', kind: 'journal' },
-  'crank.runout': { name: 'Crank runout', kind: 'crank-runout' },
-  'end-float': { name: 'Crank end float', kind: 'end-float' },
-  'main.clearance': { name: 'Main clearance by gauges', kind: 'shell-clearance' },
-  'main.strip': { name: 'Main clearance by strip', kind: 'crushed-strip' },
-  'main.fit': { name: 'Main shell fit', kind: 'shell-fit' },
-  'main.housing': { name: 'Main housings', kind: 'housing' },
-  'main.line': { name: 'Main line', kind: 'main-line' },
-  'rod.clearance': { name: 'Rod clearance by gauges', kind: 'shell-clearance' },
-  'rod.strip': { name: 'Rod clearance by strip', kind: 'crushed-strip' },
-  'rod.fit': { name: 'Rod shell fit', kind: 'shell-fit' },
-  'rod.housing': { name: 'Rod housings', kind: 'housing' },
-  rod: { name: 'Rods', kind: 'rod' },
-  'rod.side': { name: 'Rod side clearance', kind: 'side-clearance' },
-  bore: { name: 'Bores', kind: 'bore' },
-  piston: { name: 'Pistons', kind: 'piston' },
-  'ring.top': { name: 'Top rings', kind: 'ring' },
-  'ring.second': { name: 'Second rings', kind: 'ring' },
-  'ring.oil': { name: 'Oil rings', kind: 'ring' },
-  deck: { name: 'Deck', kind: 'flatness' },
-  head: { name: 'Head', kind: 'flatness' },
-  cam: { name: 'Camshaft', kind: 'cam' },
-  'valve-seat': { name: 'Valve seats', kind: 'valve-seat' },
-  'oil-pump': { name: 'Oil pump', kind: 'oil-pump' },
-};
+import { USUAL_STEPS_MM } from '../sheets/sizes.js';
+import { SPEC_KINDS, specFields, type LineLimit, type SheetSpec, type SpecKey } from './specs.js';
 
 /** A specification as typed: `minMm`, `maxMm`, `steps` …, and `wear.lower`, `wear.upper` by result. */
 export type SpecTexts = Readonly<Record<string, string>>;
 
 const SIZE_FIELDS = ['minMm', 'maxMm', 'outOfRoundMaxMm', 'taperMaxMm', 'newWallMm'] as const;
-/** Steps listed when nothing else is known; half steps are for the maker's book. */
-export const USUAL_STEPS = '0.25, 0.5, 0.75, 1';
-
 /** What stands in the fields of a form for a specification. */
 export function specTexts(key: SpecKey, spec: SheetSpec | null): SpecTexts {
-  const fields = SPEC_FIELDS[SPEC_KINDS[key].kind]!;
+  const fields = specFields(key);
   const texts: Record<string, string> = {};
   for (const field of SIZE_FIELDS) texts[field] = spec?.[field] === undefined ? '' : String(spec[field]);
-  if (fields.steps) texts['steps'] = spec?.[fields.steps]?.join(', ') ?? USUAL_STEPS;
+  if (fields.steps) texts['steps'] = spec?.[fields.steps]?.join(', ') ?? USUAL_STEPS_MM.join(', ');
   for (const line of fields.lines)
     for (const side of ['lower', 'upper'] as const) {
       const value = spec?.limits?.[line.id]?.[side];
@@ -54,8 +23,8 @@ export function specTexts(key: SpecKey, spec: SheetSpec | null): SpecTexts {
 
 /** Reads the fields of a form. Lengths may carry a unit; other results are in the unit the form names. An empty form is no specification: null. */
 export function specFromTexts(key: SpecKey, texts: SpecTexts, source: string): Result<SheetSpec | null> {
-  const { name, kind } = SPEC_KINDS[key];
-  const fields = SPEC_FIELDS[kind]!;
+  const { name } = SPEC_KINDS[key];
+  const fields = specFields(key);
   let problem: string | null = null;
   const figure = (field: string, what: string, unit = 'mm'): number | undefined => {
     const text = texts[field]?.trim() ?? '';
@@ -116,7 +85,7 @@ export function specFromTexts(key: SpecKey, texts: SpecTexts, source: string): R
 
 /** A specification in one line of words. */
 export function specWords(specKey: SpecKey, spec: SheetSpec): string {
-  const fields = SPEC_FIELDS[SPEC_KINDS[specKey].kind]!;
+  const fields = specFields(specKey);
   const steps = fields.steps ? spec[fields.steps] : undefined;
   return [
     spec.minMm !== undefined && spec.maxMm !== undefined && `${spec.minMm.toFixed(3)}–${spec.maxMm.toFixed(3)} mm`,

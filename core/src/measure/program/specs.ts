@@ -1,6 +1,9 @@
 import Joi from 'joi';
+import type { SheetPlace } from '../sheets/cells.js';
+import type { Sheet, Sizes, SpecFields } from '../sheets/define.js';
 import type { Reference, ReferenceKind } from '../sheets/line.js';
-import type { SheetPlace } from './cells.js';
+import type { SHEET_DEFINITIONS } from '../sheets/registry.js';
+import { benchOf, BENCH_SHEETS } from './sheetOf.js';
 
 export interface LineLimit {
   readonly lower?: number;
@@ -21,34 +24,23 @@ export interface SheetSpec {
   readonly source: string;
 }
 
-export const SPEC_KEYS = [
-  'crank.pin',
-  'crank.main',
-  'crank.runout',
-  'end-float',
-  'main.clearance',
-  'main.strip',
-  'main.fit',
-  'main.housing',
-  'main.line',
-  'rod.clearance',
-  'rod.strip',
-  'rod.fit',
-  'rod.housing',
-  'rod',
-  'rod.side',
-  'bore',
-  'piston',
-  'ring.top',
-  'ring.second',
-  'ring.oil',
-  'deck',
-  'head',
-  'cam',
-  'valve-seat',
-  'oil-pump',
-] as const;
-export type SpecKey = (typeof SPEC_KEYS)[number];
+type KeysOf<S> = S extends Sheet<string, infer K> ? K : never;
+/** Kind of place a specification is kept for: `crank.pin`, `bore`. */
+export type SpecKey = KeysOf<(typeof SHEET_DEFINITIONS)[number]>;
+
+/** Every kind of place a specification can be given for: its words, and the sheet whose results it limits. */
+export const SPEC_KINDS = Object.fromEntries(
+  BENCH_SHEETS.flatMap(({ id, bench }) => Object.entries(bench.specs).map(([key, { name, rank }]) => ({ key, name, rank, kind: id })))
+    .sort((a, b) => a.rank - b.rank)
+    .map(({ key, name, kind }) => [key, { name, kind }]),
+) as Readonly<Record<SpecKey, { readonly name: string; readonly kind: string }>>;
+
+export const SPEC_KEYS = Object.keys(SPEC_KINDS) as SpecKey[];
+
+/** What a specification of a kind of place can hold. */
+export function specFields(key: SpecKey): SpecFields {
+  return benchOf(SPEC_KINDS[key].kind).fields;
+}
 
 const size = Joi.number().min(0).max(5000);
 const steps = Joi.array().items(Joi.number().positive().max(10)).max(12);
@@ -82,85 +74,22 @@ export const sheetSpecSchema = Joi.object({
   source: Joi.string().max(200).allow('').required(),
 });
 
-/** A result that can be given a limit. */
-export interface SpecLine {
-  readonly id: string;
-  readonly name: string;
-  readonly unit: string;
-  readonly side: 'lower' | 'upper' | 'both';
-}
-
-export interface SpecFields {
-  readonly sizes: boolean;
-  readonly roundness: boolean;
-  readonly steps: 'undersizesMm' | 'oversizesMm' | null;
-  readonly newWall: boolean;
-  readonly lines: readonly SpecLine[];
-}
-
-const upper = (id: string, name: string, unit = 'mm'): SpecLine => ({ id, name, unit, side: 'upper' });
-const both = (id: string, name: string, unit = 'mm'): SpecLine => ({ id, name, unit, side: 'both' });
-const lower = (id: string, name: string, unit = 'mm'): SpecLine => ({ id, name, unit, side: 'lower' });
-
-const NO_FIELDS: SpecFields = { sizes: false, roundness: false, steps: null, newWall: false, lines: [] };
-
-/** What a specification of each kind of sheet can hold, for its form. */
-export const SPEC_FIELDS: Readonly<Record<string, SpecFields>> = {
-  journal: { ...NO_FIELDS, sizes: true, roundness: true, steps: 'undersizesMm' },
-  bore: {
-    ...NO_FIELDS,
-    sizes: true,
-    steps: 'oversizesMm',
-    lines: [upper('wear', 'Wear'), upper('ovality', 'Ovality'), upper('taper', 'Taper'), upper('ridge', 'Ridge, a side')],
-  },
-  piston: { ...NO_FIELDS, lines: [both('clearance', 'Piston to bore'), upper('collapse', 'Skirt collapse')] },
-  ring: {
-    ...NO_FIELDS,
-    lines: [both('gap', 'End gap'), both('side', 'Side clearance'), lower('back', 'Back clearance'), both('tension', 'Tension', 'N')],
-  },
-  'shell-clearance': {
-    ...NO_FIELDS,
-    newWall: true,
-    lines: [both('vertical', 'Clearance, vertical'), upper('wallLoss.lower', 'Wall loss, lower')],
-  },
-  'crushed-strip': { ...NO_FIELDS, lines: [both('clearance', 'Least clearance'), upper('taper', 'Taper of clearance')] },
-  'shell-fit': { ...NO_FIELDS, lines: [both('crush', 'Crush'), lower('spread', 'Free spread')] },
-  housing: { ...NO_FIELDS, sizes: true, lines: [upper('outOfRound', 'Out-of-round'), upper('stretch', 'Stretch')] },
-  'main-line': { ...NO_FIELDS, lines: [upper('line', 'Greatest gap'), upper('step', 'Greatest step')] },
-  rod: {
-    ...NO_FIELDS,
-    lines: [both('bend', 'Bend per 100 mm'), both('twist', 'Twist per 100 mm'), both('centres', 'Length between centres')],
-  },
-  'side-clearance': { ...NO_FIELDS, lines: [both('sideClearance', 'Side clearance')] },
-  'end-float': { ...NO_FIELDS, lines: [both('endFloat', 'End float')] },
-  'crank-runout': { ...NO_FIELDS, lines: [upper('runout', 'Greatest runout'), upper('bow', 'Bow')] },
-  flatness: { ...NO_FIELDS, lines: [upper('flatness', 'Deviation from flat'), upper('scratch', 'Fire-ring scratch')] },
-  cam: NO_FIELDS,
-  'valve-seat': { ...NO_FIELDS, lines: [upper('loss', 'Vacuum lost in 10 s', '%')] },
-  'oil-pump': {
-    ...NO_FIELDS,
-    lines: [
-      upper('end', 'End clearance'),
-      upper('tip', 'Tip clearance'),
-      upper('side', 'Side clearance'),
-      lower('springLength', 'Relief spring, free'),
-      both('popPressure', 'Relief opens', 'bar'),
-    ],
-  },
-};
-
-/** The specification as a sheet file holds it (`docs/formats/measure.md`), for one place. */
-export function specForSheet(place: SheetPlace, spec: SheetSpec | null): Record<string, unknown> {
-  if (!spec) return {};
-  const { limits, newWallMm: _wall, outOfRoundMaxMm, taperMaxMm, ...rest } = spec;
-  const fields = SPEC_FIELDS[place.kind] ?? NO_FIELDS;
-  const sizes = fields.sizes
-    ? Object.fromEntries((['minMm', 'maxMm'] as const).flatMap((k) => (rest[k] === undefined ? [] : [[k, rest[k]]])))
-    : {};
-  const steps = fields.steps && rest[fields.steps] ? { [fields.steps]: rest[fields.steps] } : {};
-  const round = fields.roundness
-    ? { ...(outOfRoundMaxMm === undefined ? {} : { outOfRoundMaxMm }), ...(taperMaxMm === undefined ? {} : { taperMaxMm }) }
-    : {};
-  const bands = Object.fromEntries(Object.entries(limits ?? {}).map(([id, l]): [string, Reference] => [id, { ...l, source: spec.source }]));
-  return { ...sizes, ...steps, ...round, ...bands, source: spec.source };
+/** What a sheet at this place computes with, and what its results are held against. */
+export function specOfSheet(
+  place: SheetPlace,
+  spec: SheetSpec | null,
+): { readonly sizes: Sizes; readonly bands: Readonly<Record<string, Reference>> } {
+  if (!spec) return { sizes: {}, bands: {} };
+  const fields = benchOf(place.kind).fields;
+  const held = (...keys: ReadonlyArray<keyof SheetSpec>): Partial<SheetSpec> =>
+    Object.fromEntries(keys.flatMap((k) => (spec[k] === undefined ? [] : [[k, spec[k]]])));
+  return {
+    sizes: {
+      ...(fields.sizes ? held('minMm', 'maxMm') : {}),
+      ...(fields.steps ? held(fields.steps) : {}),
+      ...(fields.roundness ? held('outOfRoundMaxMm', 'taperMaxMm') : {}),
+      source: spec.source,
+    },
+    bands: Object.fromEntries(Object.entries(spec.limits ?? {}).map(([id, limit]) => [id, { ...limit, source: spec.source }])),
+  };
 }

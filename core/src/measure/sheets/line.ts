@@ -67,6 +67,7 @@ export function takeRepeats<T extends { readonly mm: number }>(
 /** Linear expansion, 1/K (steel 11.5, grey iron 10.5, aluminium 23 ×10⁻⁶). */
 export const EXPANSION = { steel: 11.5e-6, 'grey-iron': 10.5e-6, aluminium: 23e-6 } as const;
 export type Material = keyof typeof EXPANSION;
+export const MATERIALS = ['steel', 'grey-iron', 'aluminium'] as const satisfies readonly Material[];
 
 /** A length read at a temperature, as it would be at 20 °C (ISO 1), exactly: the gauge reads in its own grown millimetres, the part is divided by its own growth. */
 export function at20(mm: number, temperatureC: number, part: Material, gauge: Material = 'steel'): number {

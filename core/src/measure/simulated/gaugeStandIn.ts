@@ -1,5 +1,5 @@
 import type { Gauge } from '../../units/gauge.js';
-import type { Cell } from '../program/cells.js';
+import type { Cell } from '../sheets/cells.js';
 import { cellUnits } from '../program/readCell.js';
 
 /** What is wrong with a gauge stand-in, as the person who holds it has set it. */

@@ -1,5 +1,5 @@
 import { measuredPlaces, placeReadings, specOfPlace } from '../../measured/caseMeasure.js';
-import type { Cell } from '../../measure/program/cells.js';
+import type { Cell } from '../../measure/sheets/cells.js';
 import type { PlaceOutcome } from '../../measure/program/outcome.js';
 import { cellText } from '../../measure/program/readCell.js';
 import { lineText } from '../../measure/sheets/line.js';

@@ -1,7 +1,7 @@
 import { Button, Input } from 'antd';
 import {
-  SPEC_FIELDS,
   SPEC_KINDS,
+  specFields,
   specFromTexts,
   specOfPlace,
   specTexts,
@@ -21,7 +21,7 @@ export function SpecPanel({ place }: { place: SheetPlace }): ReactNode {
   const key = place.spec as SpecKey;
   const spec = specOfPlace(view, place);
   const [draft, setDraft] = useState<{ readonly texts: SpecTexts; readonly source: string } | null>(null);
-  const fields = SPEC_FIELDS[SPEC_KINDS[key].kind]!;
+  const fields = specFields(key);
   if (!fields.sizes && !fields.newWall && fields.lines.length === 0) return null;
   if (!draft)
     return (

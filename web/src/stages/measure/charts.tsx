@@ -1,5 +1,6 @@
 import {
   AXES,
+  benchOf,
   boreWall,
   clearanceRun,
   cutEffects,
@@ -11,6 +12,7 @@ import {
   repeatsOf,
   specOfPlace,
   type CaseView,
+  type ChartKey,
   type Gauge,
   type PlaceOutcome,
   type ReadingEntry,
@@ -487,7 +489,7 @@ function RepeatChart({ outcome, readings }: Charted): ReactNode {
   return <Plot data={data} layout={layout} height={210} label="Repeats against their mean" />;
 }
 
-const CHARTS: Readonly<Record<string, ReadonlyArray<readonly [string, Chart]>>> = {
+const CHARTS: Readonly<Record<ChartKey, ReadonlyArray<readonly [string, Chart]>>> = {
   journal: [
     ['Along', JournalAlong],
     ['Round', JournalPolar],
@@ -496,16 +498,16 @@ const CHARTS: Readonly<Record<string, ReadonlyArray<readonly [string, Chart]>>> 
     ['Rolled out', BoreUnrolled],
     ['In the round', BoreRound],
   ],
-  flatness: [['Map', DeckChart]],
-  'shell-clearance': [['Along the crank', ClearanceChart]],
-  'crushed-strip': [['Along the crank', ClearanceChart]],
-  cam: [['Lift', LobeChart]],
+  deck: [['Map', DeckChart]],
+  clearance: [['Along the crank', ClearanceChart]],
+  lobes: [['Lift', LobeChart]],
 };
 
 /** Charts of a sheet, one at a time; repeats have theirs once there are any. */
 export function PlaceCharts(charted: Charted): ReactNode {
   const [chosen, setChosen] = useState<string | null>(null);
-  const own = CHARTS[charted.outcome.place.kind] ?? [];
+  const { chart } = benchOf(charted.outcome.place.kind);
+  const own = chart ? CHARTS[chart] : [];
   const all = repeatsOf(charted.readings).length > 0 ? [...own, ['Repeats', RepeatChart] as const] : own;
   const shown = all.find(([name]) => name === chosen) ?? all[0];
   if (!shown || charted.outcome.values.size === 0) return null;

@@ -1,6 +1,5 @@
-import type { Cell, EngineLayout, SheetPlace } from '@true-ledger/core';
+import { benchOf, deckGrid, type Cell, type DrawingKey, type EngineLayout, type SheetPlace } from '@true-ledger/core';
 import type { ReactNode } from 'react';
-import { deckGrid } from '@true-ledger/core';
 
 interface Drawn {
   readonly place: SheetPlace;
@@ -62,7 +61,7 @@ const AXIS_TURN: Readonly<Record<string, number>> = { A: 90, B: 0, C: 45, D: 135
 
 function Bore({ place, cell, layout }: Drawn): ReactNode {
   const depth = Number(cell.item?.['depthMm'] ?? NaN);
-  const depths = [...new Set(place.cells.flatMap((c) => (c.list === 'at' ? [Number(c.item?.['depthMm'])] : [])))];
+  const depths = [...new Set(place.cells.flatMap((c) => (c.item?.['depthMm'] === undefined ? [] : [Number(c.item['depthMm'])])))];
   const y = (mm: number): number => 18 + (mm / (layout.strokeMm * 1.25)) * 112;
   const at = cell.key === 'unworn' ? 2 : depth;
   const axis = String(cell.item?.['axis'] ?? 'A');
@@ -266,13 +265,14 @@ function Rod({ cell }: Drawn): ReactNode {
   );
 }
 
-function Along({ place, cell }: Drawn): ReactNode {
+/** The crank on its outer mains under an indicator, or its housings under a straight edge. */
+function Along({ place, cell, edge = false }: Drawn & { readonly edge?: boolean }): ReactNode {
   const mains = [...new Set(place.cells.map((c) => Number(c.item?.['main'])))];
   const here = Number(cell.item?.['main']);
   const x = (i: number): number => 24 + (i * 212) / Math.max(1, mains.length - 1);
   return (
     <>
-      {place.kind === 'main-line' && <rect x="8" y="50" width="244" height="8" className="jaw" />}
+      {edge && <rect x="8" y="50" width="244" height="8" className="jaw" />}
       {mains.map((m, i) => (
         <g key={m}>
           <rect x={x(i) - 9} y="60" width="18" height="46" className={m === here ? 'steel here' : 'steel'} />
@@ -282,7 +282,7 @@ function Along({ place, cell }: Drawn): ReactNode {
           </text>
         </g>
       ))}
-      {place.kind !== 'main-line' && <path d={`M${x(mains.indexOf(here)) - 6} 42l6 14 6-14z`} className="jaw" />}
+      {!edge && <path d={`M${x(mains.indexOf(here)) - 6} 42l6 14 6-14z`} className="jaw" />}
       {cell.quantity === 'angle' && (
         <text x="130" y="24" textAnchor="middle">
           crank angle where it stands highest
@@ -379,30 +379,26 @@ function Pump({ cell }: Drawn): ReactNode {
   );
 }
 
-const DRAWINGS: Readonly<Record<string, (d: Drawn) => ReactNode>> = {
+const DRAWINGS: Readonly<Record<DrawingKey, (d: Drawn) => ReactNode>> = {
   journal: Journal,
   bore: Bore,
   piston: Piston,
   ring: Ring,
-  'shell-clearance': Bearing,
-  'shell-fit': Bearing,
-  housing: Bearing,
-  'crushed-strip': Strip,
-  'end-float': Travel,
-  'side-clearance': Travel,
+  bearing: Bearing,
+  strip: Strip,
+  travel: Travel,
   rod: Rod,
-  'crank-runout': Along,
-  'main-line': Along,
-  flatness: Deck,
+  'crank-on-rests': Along,
+  'straight-edge': (drawn) => <Along {...drawn} edge />,
+  deck: Deck,
   cam: Cam,
-  'valve-seat': Seat,
-  'oil-pump': Pump,
+  seat: Seat,
+  pump: Pump,
 };
 
 /** The part with the spot where the next figure is read. */
 export function PlaceDrawing(drawn: Drawn): ReactNode {
-  const Draw = DRAWINGS[drawn.place.kind];
-  if (!Draw) return null;
+  const Draw = DRAWINGS[benchOf(drawn.place.kind).drawing];
   return (
     <svg
       viewBox="0 0 270 152"
