@@ -15,8 +15,19 @@ export { type EngineLayout, cylinderPlaces, layoutSchema, pinCount, pinNumber } 
 export { engineTags } from './engine/tags.js';
 export { ENGINE_TEMPLATES, engineTemplate } from './engine/templates.js';
 export { validateLayout } from './engine/validate.js';
-export { PART_NAMES, type PartClass, type Station, type SurfaceFrame, matchesStation, stationsOf } from './engine/stations.js';
-export { routeDistance, routeStem } from './engine/oilRoute.js';
+export {
+  PART_NAMES,
+  type PartClass,
+  journalOf,
+  neighbourOf,
+  partnerOf,
+  shellsOn,
+  type Station,
+  type SurfaceFrame,
+  matchesStation,
+  stationsOf,
+} from './engine/stations.js';
+export { routeDistance } from './engine/oilRoute.js';
 export { type BenchCell, type BenchRow, type Direction, benchPlan, neighbourOnBench } from './engine/bench.js';
 export { planDrawing } from './engine/plan.js';
 

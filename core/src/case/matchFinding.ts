@@ -39,7 +39,7 @@ export function matchFinding(s: StationView): MatchResult | null {
     return where;
   };
   const at = place();
-  const half = s.station.id.endsWith('.upper') ? 'upper' : s.station.id.endsWith('.lower') ? 'lower' : null;
+  const { half } = s.station;
   const grade = standingGrade(s) ?? 0;
   const scored = patternsFor(s.station.part).flatMap((p) => {
     const sign = p.signature;
@@ -78,7 +78,7 @@ export function matchFinding(s: StationView): MatchResult | null {
       if (crazed > 2) why.push(`a network of cracks on ${crazed.toFixed(0)} %`);
     }
     if (half && sign.half && (sign.half === 'upper' || sign.half === 'lower')) score += sign.half === half ? 0.3 : -0.3;
-    const harmless = ['normal-bedding', 'skirt-print'].includes(p.id);
+    const harmless = p.facts.includes('harmless');
     if (harmless) score += grade >= 2 ? -2 : 0.6;
     return [{ pattern: p, score, why }];
   });

@@ -3,6 +3,8 @@ import { stationsOf, type PartClass, type Station } from '../engine/stations.js'
 import { STARTING_PRICES, type PriceBook } from '../workshop/prices.js';
 import type { Grade } from '../damage/classes.js';
 import { GRADE_BOOK, proposeGrade, type GradeBook, type GradeProposal } from '../damage/gradeBook.js';
+import { tells } from '../damage/patterns.js';
+import type { PatternFact } from '../damage/catalogue/record.js';
 import { lineDepth, mergeLines, mergeReads, TRUSTED, type ReadLine } from '../damage/surfaceRead.js';
 import { summariseMap, summariseWear, wearMap, type SurfaceMark, type WearMap, type WearSummary } from '../damage/wearMap.js';
 import { recordOf, type CaseRecord, type StationRecord } from '../entries/entries.js';
@@ -106,6 +108,16 @@ export function standingGrade(view: StationView): Grade | null {
 }
 
 /** Was the place examined by us (sound or with findings)? */
+/** Patterns named as present at a place. */
+export function namedPatterns(view: StationView): string[] {
+  return view.patterns.filter((p) => p.value.present).map((p) => p.value.pattern);
+}
+
+/** Does a pattern named as present at a place tell this? */
+export function showsFact(view: StationView, fact: PatternFact): boolean {
+  return namedPatterns(view).some((id) => tells(id, fact));
+}
+
 export function isExamined(view: StationView): boolean {
   return view.state === 'sound' || view.state === 'findings';
 }

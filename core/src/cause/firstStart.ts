@@ -1,5 +1,6 @@
 import type { EngineLayout } from '../engine/layout.js';
 import { isPressureFed } from '../engine/layout.js';
+import { cause } from './data/causes.js';
 
 export interface StartStep {
   readonly what: string;
@@ -51,11 +52,12 @@ export function firstStartProcedure(layout: EngineLayout, confirmed: readonly st
     steps.push({
       what: 'First oil and filter at 20 hours, cut the filter open. Oil samples at 20, 100 and 250 hours: only the trend tells.',
     });
-  if (confirmed.includes('cam-hardening'))
+  const after = new Set(confirmed.map((id) => cause(id)?.firstStart));
+  if (after.has('new cam'))
     steps.splice(steps.length - 2, 0, {
       what: 'New cam: straight to 2 000 rpm and hold it for twenty minutes, with the oil its maker asks for.',
     });
-  if (confirmed.some((c) => ['coolant-lost', 'gasket-fault', 'air-cooling'].includes(c)))
+  if (after.has('cooling'))
     steps.push({ what: 'Press the cooling system, or measure the head temperature at load, after the first hour and again at 20 hours.' });
   return steps;
 }

@@ -29,6 +29,10 @@ export interface Cause {
   readonly downstream?: true;
   /** It stands for every cause without a record of its own. */
   readonly unlisted?: true;
+  /** An engine with this and nothing else has not failed. */
+  readonly ordinary?: true;
+  /** What the first start after the repair must look after. */
+  readonly firstStart?: 'new cam' | 'cooling';
   readonly links: readonly CauseLink[];
   /** Who is answerable when nothing else is known; kept apart from the cause. */
   readonly answerable: Answerable;
@@ -36,6 +40,12 @@ export interface Cause {
   readonly doesNot: string;
   readonly collateral: readonly string[];
   readonly actions: readonly string[];
+}
+
+/** A cause as its record states it. */
+export interface OriginRecord extends Cause {
+  /** How it shows in the checks before opening and while the engine is stripped. */
+  readonly inOpening?: readonly CauseLink[];
 }
 
 /** Kept apart from the cause, each with its own evidence. */

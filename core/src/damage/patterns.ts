@@ -3,7 +3,7 @@ import { BORE_PATTERNS, CROWN_PATTERNS, PISTON_PATTERNS, RING_PATTERNS, ROD_PATT
 import { HEAD_PATTERNS, VALVE_PATTERNS } from './catalogue/headAndValves.js';
 import { DEBRIS_PATTERNS, FASTENER_PATTERNS, OIL_PATTERNS } from './catalogue/oilAndFasteners.js';
 import { JOURNAL_PATTERNS, ROLLING_PATTERNS, SHELL_PATTERNS, THRUST_PATTERNS } from './catalogue/shells.js';
-import type { DamagePattern } from './catalogue/record.js';
+import type { DamagePattern, PatternFact } from './catalogue/record.js';
 
 export type { DamagePattern, LookAlike, PatternPlace, PatternSignature } from './catalogue/record.js';
 
@@ -29,6 +29,11 @@ const byId = new Map(PATTERNS.map((p) => [p.id, p]));
 
 export function pattern(id: string): DamagePattern | undefined {
   return byId.get(id);
+}
+
+/** Does the record of a pattern tell this of it? False for a pattern nobody knows. */
+export function tells(id: string, fact: PatternFact): boolean {
+  return byId.get(id)?.facts.includes(fact) ?? false;
 }
 
 export function patternsFor(part: PartClass): DamagePattern[] {

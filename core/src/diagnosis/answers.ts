@@ -1,5 +1,6 @@
 import type { AnswerState } from '../entries/registry.js';
-import type { CaseView } from '../case/views.js';
+import { showsFact, type CaseView } from '../case/views.js';
+import type { PatternFact } from '../damage/catalogue/record.js';
 import type { Sourced } from '../ledger/state.js';
 import type { EntryBodies } from '../entries/entries.js';
 import { cause as causeOf } from '../cause/data/causes.js';
@@ -128,9 +129,9 @@ export function warrantyChecklist(view: CaseView): WarrantyLine[] {
       .join(', ');
   const marks = view.buildMarks.map((b) => b.value.text).join('; ');
   const hours = view.history.find((h) => /\d[\d ,.]*\s*(hours?|h|km|miles?)\b/i.test(h.value.text))?.value.text ?? '';
-  const withPattern = (ids: readonly string[]): string =>
+  const showing = (fact: PatternFact): string =>
     view.stations
-      .filter((s) => s.patterns.some((p) => p.value.present && ids.includes(p.value.pattern)))
+      .filter((s) => showsFact(s, fact))
       .map((s) => s.station.name)
       .slice(0, 6)
       .join(', ');
@@ -138,9 +139,9 @@ export function warrantyChecklist(view: CaseView): WarrantyLine[] {
     line('Build date code and marks', marks),
     line('Hours or distance', hours),
     line('Oil found, quantity and look', [check('oil-level'), check('oil-look'), check('oil')].filter(Boolean).join('; ')),
-    line('Dry areas', withPattern(['dry-seizure', 'feed-missed', 'pushrod-worn', 'race-blueing'])),
-    line('Metal transfer', withPattern(['journal-transfer', 'thrust-transfer', 'bore-scuff-band'])),
-    line('Colour by heat', withPattern(['journal-heat', 'rod-blued', 'heat-short', 'race-blueing', 'underside-dark'])),
+    line('Dry areas', showing('dry')),
+    line('Metal transfer', showing('metal across')),
+    line('Colour by heat', showing('coloured by heat')),
     line('Photographs by number', pictures > 0 ? `${pictures} in the case` : ''),
   ];
 }

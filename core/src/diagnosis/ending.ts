@@ -1,4 +1,4 @@
-import { isListed } from '../cause/data/causes.js';
+import { cause, isListed } from '../cause/data/causes.js';
 import type { RankedCause } from './diagnose.js';
 import { percentText } from '../cause/percent.js';
 import type { Mechanism } from '../cause/types.js';
@@ -36,7 +36,7 @@ export function endingOf(input: {
   const T = ENDING_THRESHOLDS;
   const real = input.ranked.filter((c) => isListed(c.id));
   const [first, second] = real;
-  const sound = !first || first.id === 'normal-wear' || first.probability < T.found;
+  const sound = !first || cause(first.id)?.ordinary || first.probability < T.found;
   if (input.worstGrade <= 1 && input.runningShare >= T.healthyCoverage && sound)
     return {
       kind: 'no failure found',

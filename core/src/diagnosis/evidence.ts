@@ -1,5 +1,6 @@
 import { measuredPlaces } from '../measured/caseMeasure.js';
 import type { Reliability } from '../entries/registry.js';
+import { stationOf } from '../engine/stations.js';
 import { isExamined, standingGrade, type CaseView, type StationView } from '../case/views.js';
 import { pattern, PATTERNS } from '../damage/patterns.js';
 import { positionOf } from '../damage/schools.js';
@@ -122,7 +123,7 @@ function bySchool(view: CaseView, items: Map<string, EvidenceItem>, put: Put): v
   if (dirt?.present && view.layout.shellConstruction === 'coated' && positionOf('soft-coating', chosen) === 'wear')
     items.set('seen.embedded', { ...dirt, reliability: 'told' });
   const edges = items.get('seen.edge-wear');
-  const rodsOnly = edges?.present && edges.sources.every((x) => x.station?.startsWith('rod.'));
+  const rodsOnly = edges?.present && edges.sources.every((x) => stationOf(view.layout, x.station ?? '')?.carries === 'rod');
   if (edges && rodsOnly && positionOf('end-float', chosen) === 'mains-only') {
     items.delete('seen.edge-wear');
     for (const source of edges.sources) put('seen.edge-wear-rods', true, edges.reliability, source);

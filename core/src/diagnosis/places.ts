@@ -1,5 +1,6 @@
 import { cylinderPlaces } from '../engine/layout.js';
 import { fedBy, oilRoute } from '../engine/oilRoute.js';
+import { stationOf } from '../engine/stations.js';
 import { isExamined, standingGrade, type CaseView } from '../case/views.js';
 import { secondaryPlaces } from './secondary.js';
 import type { Cause } from '../cause/types.js';
@@ -21,7 +22,7 @@ export function rankPlaces(cause: Cause, view: CaseView): PlaceShare[] {
   if (!cause.place) return [];
   const route = oilRoute(view.layout);
   const candidates: Array<{ place: string; name: string; reach: (id: string) => boolean }> = [];
-  const stem = (id: string): string => id.split('.').slice(0, 2).join('.');
+  const stem = (id: string): string => stationOf(view.layout, id)?.bearing ?? '';
   if (cause.place === 'main') {
     for (let m = 1; m <= view.layout.mains; m++) {
       const reached = new Set([`main.${m}`, ...(cause.downstream ? fedBy(route, `main.${m}`) : [])]);

@@ -1,4 +1,4 @@
-import { fedBy, oilRoute, routeDistance, routeStem } from '../engine/oilRoute.js';
+import { fedBy, oilRoute, routeDistance } from '../engine/oilRoute.js';
 import { isExamined, standingGrade, type CaseView, type StationView } from '../case/views.js';
 import { feature } from '../cause/data/features.js';
 import { linksOf } from './diagnose.js';
@@ -33,7 +33,7 @@ export function predictBench(view: CaseView, cause: Cause, place: string | null)
     return f?.parts && f.damage && !l.prevents ? [{ parts: f.parts, w: STRENGTH[l.strength] }] : [];
   });
   return view.stations.map((s): Predicted => {
-    const where = reached ? (at(view, s, reached, place!) ? 1 : AWAY) : 1;
+    const where = reached ? (at(s, reached, place!) ? 1 : AWAY) : 1;
     const lean = where * spread(view, s, leans, furthest);
     const chance = 1 - seen.reduce((keep, { parts, w }) => (parts.includes(s.station.part) ? keep * (1 - w * lean) : keep), 1 - LEAK);
     const grade = isExamined(s) ? standingGrade(s) : null;
@@ -41,22 +41,21 @@ export function predictBench(view: CaseView, cause: Cause, place: string | null)
   });
 }
 
-function at(view: CaseView, s: StationView, reached: ReadonlySet<string>, place: string): boolean {
-  const stem = routeStem(view.layout, s.station.id);
-  if (place.startsWith('cylinder.')) return s.station.cylinder === Number(place.split('.')[1]) || s.station.cylinder === 0;
+function at(s: StationView, reached: ReadonlySet<string>, place: string): boolean {
+  const stem = s.station.bearing;
+  if (place.startsWith('cylinder.')) return place === `cylinder.${s.station.cylinder}` || s.station.cylinder === 0;
   return stem !== null ? reached.has(stem) : s.station.cylinder === 0;
 }
 
 /** How the spread the cause is known for weighs one place: rods against mains, halves, distance along the oil. */
 function spread(view: CaseView, s: StationView, leans: (id: string) => number, furthest: number): number {
   let lean = 1;
-  const stem = routeStem(view.layout, s.station.id);
-  const main = stem?.startsWith('main.') ?? false;
-  if (stem && main) lean *= 1 - Math.max(0.5 * leans('spread.rods-worse'), leans('spread.rods-only'));
-  if (stem && !main) lean *= 1 - Math.max(0.5 * leans('spread.mains-worse'), leans('spread.mains-only'));
-  if (s.station.id.endsWith('.upper')) lean *= 1 - 0.6 * leans('spread.lower-halves');
-  if (s.station.id.endsWith('.lower')) lean *= 1 - 0.6 * leans('spread.upper-halves');
-  const d = stem ? routeDistance(view.layout, stem) : null;
+  const { carries, half } = s.station;
+  if (carries === 'crank') lean *= 1 - Math.max(0.5 * leans('spread.rods-worse'), leans('spread.rods-only'));
+  if (carries === 'rod') lean *= 1 - Math.max(0.5 * leans('spread.mains-worse'), leans('spread.mains-only'));
+  if (half === 'upper') lean *= 1 - 0.6 * leans('spread.lower-halves');
+  if (half === 'lower') lean *= 1 - 0.6 * leans('spread.upper-halves');
+  const d = routeDistance(view.layout, s.station);
   if (d !== null) {
     lean *= 1 - 0.6 * leans('spread.grows-along-route') * (1 - d / furthest);
     lean *= 1 - 0.6 * leans('spread.fades-along-route') * (d / furthest);

@@ -1,37 +1,9 @@
-import { standingGrade, type CaseView, type StationView } from '../case/views.js';
-
-/** Patterns that carried metal or grit leaves; they say nothing of where the failure began. */
-const CARRIED = new Set([
-  'scoring',
-  'own-debris-scoring',
-  'embedded',
-  'journal-scoring',
-  'journal-haze',
-  'pump-scored',
-  'thrust-both',
-  'normal-bedding',
-  'long-wear',
-]);
-/** Patterns of a bearing that failed by itself and sheds metal. */
-const SHEDS = new Set([
-  'wiping',
-  'dry-seizure',
-  'heat-short',
-  'spun-shell',
-  'shell-contracted',
-  'lining-fatigue',
-  'bond-loss',
-  'feed-missed',
-  'thrust-transfer',
-  'cage-failure',
-  'race-spalling',
-]);
-
-const named = (s: StationView): string[] => s.patterns.filter((p) => p.value.present).map((p) => p.value.pattern);
+import { namedPatterns, showsFact, standingGrade, type CaseView, type StationView } from '../case/views.js';
+import { tells } from '../damage/patterns.js';
 
 /** Did this place fail by itself, hot or down to its back? */
 export function failedHere(s: StationView): boolean {
-  if (named(s).some((id) => SHEDS.has(id))) return true;
+  if (showsFact(s, 'sheds')) return true;
   const w = s.charted ? s.summary : null;
   return w !== null && (w.percent.heat > 3 || w.percent.steel > 5 || (w.percent.transfer > 3 && s.station.part === 'shell'));
 }
@@ -39,8 +11,8 @@ export function failedHere(s: StationView): boolean {
 /** Marked only by what was carried to it. */
 function onlyCarried(s: StationView): boolean {
   if (failedHere(s)) return false;
-  const ids = named(s);
-  if (ids.length > 0) return ids.every((id) => CARRIED.has(id));
+  const ids = namedPatterns(s);
+  if (ids.length > 0) return ids.every((id) => tells(id, 'secondary'));
   const w = s.charted ? s.summary : null;
   return (
     w !== null && (w.percent.embedded > 0.05 || w.lines.hair + w.lines.probe + w.lines.nail + w.lines.through >= 2) && w.percent.lining < 15

@@ -1,7 +1,7 @@
 import { cylinderPlaces, pinNumber } from '../engine/layout.js';
 import { fedBy, oilRoute, routeDistance } from '../engine/oilRoute.js';
-import { RUNNING_PARTS } from '../engine/stations.js';
-import { isExamined, standingGrade, type CaseView, type StationView } from '../case/views.js';
+import { RUNNING_PARTS, type Station } from '../engine/stations.js';
+import { isExamined, showsFact, standingGrade, type CaseView, type StationView } from '../case/views.js';
 import { failedHere, secondaryPlaces } from './secondary.js';
 
 /** What a rule finds: there, not there, or too little examined to say; with the stations it rests on. */
@@ -14,6 +14,8 @@ export interface Finding {
 export type SpreadFindings = Readonly<Record<string, Finding>>;
 
 interface Bearing {
+  /** One of its stations. */
+  readonly of: Station;
   readonly stem: string;
   readonly main: boolean;
   readonly number: number;
@@ -36,7 +38,7 @@ function bearings(view: CaseView): { examined: Bearing[]; total: number } {
   const stems = new Map<string, StationView[]>();
   for (const s of view.stations) {
     if (s.station.part !== 'shell' && s.station.part !== 'rolling') continue;
-    const stem = s.station.id.split('.').slice(0, 2).join('.');
+    const stem = s.station.unit;
     stems.set(stem, [...(stems.get(stem) ?? []), s]);
   }
   const examined: Bearing[] = [];
@@ -48,13 +50,18 @@ function bearings(view: CaseView): { examined: Bearing[]; total: number } {
   for (const [stem, list] of stems) {
     const grades = list.flatMap((s) => own(s.station.id) ?? []);
     if (grades.length === 0) continue;
+    const ofHalf = (half: 'upper' | 'lower'): number | null => {
+      const s = list.find((x) => x.station.half === half);
+      return s ? own(s.station.id) : null;
+    };
     examined.push({
+      of: list[0]!.station,
       stem,
-      main: stem.startsWith('main.'),
-      number: Number(stem.split('.')[1]),
+      main: list[0]!.station.carries === 'crank',
+      number: list[0]!.station.number,
       grade: Math.max(...grades),
-      upper: own(`${stem}.shell.upper`),
-      lower: own(`${stem}.shell.lower`),
+      upper: ofHalf('upper'),
+      lower: ofHalf('lower'),
       stations: list.filter(isExamined).map((s) => s.station.id),
     });
   }
@@ -121,7 +128,7 @@ function bearingSpread(view: CaseView, set: Setter): void {
     );
   }
   const along = examined.flatMap((b) => {
-    const d = routeDistance(view.layout, b.stem);
+    const d = routeDistance(view.layout, b.of);
     return d === null ? [] : [{ d, g: b.grade }];
   });
   if (along.length >= 4 && bad.length > 0) {
@@ -210,7 +217,7 @@ function halvesAndEdges(view: CaseView, set: Setter): void {
   }
   for (const journal of view.stations) {
     if (journal.station.part !== 'journal' || !journal.summary || !journal.charted) continue;
-    const stem = journal.station.id.startsWith('crank.main') ? `main.${journal.station.number}` : `rod.${journal.station.cylinder}`;
+    const stem = journal.station.bearing!;
     const shells = [view.byId.get(`${stem}.shell.upper`), view.byId.get(`${stem}.shell.lower`)];
     const round = shells.every((s) => s && isExamined(s) && s.summary && s.summary.arcShare > 0.6);
     const arc = journal.summary.arcShare;
@@ -314,21 +321,6 @@ function wholeEngine(view: CaseView, set: Setter): void {
   }
 }
 
-/** Parts whose metal goes round with the oil when they break. */
-const SOURCES = new Set([
-  'lobe-flat',
-  'follower-pitted',
-  'follower-cracked',
-  'ring-broken',
-  'timing-broken',
-  'pump-seized',
-  'race-spalling',
-  'cage-failure',
-  'piston-broken',
-  'rod-broken',
-  'chain-stretched',
-]);
-
 function elsewhere(view: CaseView, set: Setter): void {
   const graded = view.stations.filter((s) => isExamined(s) && standingGrade(s) !== null);
   const worst = (parts: readonly string[]): { share: number; grade: number; ids: string[] } => {
@@ -349,13 +341,8 @@ function elsewhere(view: CaseView, set: Setter): void {
       gear.ids,
       `valve gear up to grade ${gear.grade}, bearings, skirts and bores up to ${rest.grade}`,
     );
-  const sources = view.stations.filter((s) => s.patterns.some((p) => p.value.present && SOURCES.has(p.value.pattern)));
-  const carried = graded.filter(
-    (s) =>
-      s.station.part === 'shell' &&
-      !failedHere(s) &&
-      s.patterns.some((p) => p.value.present && ['scoring', 'own-debris-scoring', 'embedded'].includes(p.value.pattern)),
-  );
+  const sources = view.stations.filter((s) => showsFact(s, 'breaks up'));
+  const carried = graded.filter((s) => s.station.part === 'shell' && !failedHere(s) && showsFact(s, 'carried'));
   if (sources.length > 0 && carried.length > 0)
     set(
       'spread.after-broken-part',

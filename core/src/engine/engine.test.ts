@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { benchPlan, neighbourOnBench } from './bench.js';
 import { cylinderPlaces, firingIntervals, mainPositions, mainsBesidePin, pinCount, type EngineLayout } from './layout.js';
-import { fedBy, oilRoute, routeDistance, routeStem } from './oilRoute.js';
+import { fedBy, oilRoute, routeDistance } from './oilRoute.js';
 import { planDrawing } from './plan.js';
-import { matchesStation, stationsOf } from './stations.js';
+import { journalOf, matchesStation, neighbourOf, partnerOf, shellsOn, stationOf, stationsOf } from './stations.js';
 import { ENGINE_TEMPLATES, engineTemplate } from './templates.js';
 import { validateLayout } from './validate.js';
 
@@ -110,12 +110,17 @@ describe('oil route', () => {
     const route = oilRoute(four);
     expect(fedBy(route, 'main.2')).toEqual(['rod.2']);
     expect(fedBy(route, 'pump')).toEqual(expect.arrayContaining(['main.5', 'rod.4']));
-    expect(routeDistance(four, 'rod.3')).toBe(4);
-    expect(routeStem(four, 'crank.pin.2')).toBe('rod.2');
+    expect(routeDistance(four, stationOf(four, 'rod.3.shell.upper')!)).toBe(4);
+    expect(stationOf(four, 'crank.pin.2')!.bearing).toBe('rod.2');
   });
   it('feeds both rods of a shared pin from one main', () =>
     expect(fedBy(oilRoute(layout('vee-8-petrol')), 'main.1')).toEqual(['rod.1', 'rod.5']));
-  it('knows no distance without pressure', () => expect(routeDistance(layout('twin-premix'), 'rod.1')).toBeNull());
+  it('knows no distance without pressure', () =>
+    expect(
+      stationsOf(layout('twin-premix'))
+        .map((s) => routeDistance(layout('twin-premix'), s))
+        .filter((d) => d !== null),
+    ).toEqual([]));
 });
 
 describe('bench', () => {
@@ -169,5 +174,37 @@ describe('plan drawing', () => {
         expect(pinCount(t.layout)).toBeGreaterThan(0);
       }),
     );
+  });
+});
+
+describe('what a station knows of itself', () => {
+  it.each(ENGINE_TEMPLATES.map((t) => [t.id, t.layout] as const))('%s: partners, journals and shells find each other', (_, engine) => {
+    const all = stationsOf(engine);
+    for (const s of all) {
+      const partner = partnerOf(engine, s);
+      expect([s.id, partner ? partnerOf(engine, partner) : null]).toEqual([s.id, partner ? s : null]);
+      if (s.half) expect(partner).toMatchObject({ unit: s.unit, bearing: s.bearing, half: s.half === 'upper' ? 'lower' : 'upper' });
+      const next = neighbourOf(engine, s, 1);
+      if (next) expect(neighbourOf(engine, next, -1)).toBe(s);
+      if (s.part === 'journal') for (const shell of shellsOn(engine, s)) expect(journalOf(engine, shell)).toBe(s);
+      if (s.bearing) expect(s.carries).toBe(s.bearing.startsWith('main.') ? 'crank' : 'rod');
+    }
+    const shells = all.filter((s) => s.part === 'shell');
+    expect(all.filter((s) => s.part === 'journal').flatMap((j) => shellsOn(engine, j)).length).toBe(shells.length);
+  });
+  it('two rods of one pin share its journal, and the pin goes by the first of them', () => {
+    const vee = ENGINE_TEMPLATES.find((t) => t.layout.crankpins === 'shared' && t.layout.cylinders >= 4)!.layout;
+    const pin = stationOf(vee, 'crank.pin.1')!;
+    const rods = new Set(shellsOn(vee, pin).map((s) => s.unit));
+    expect(rods.size).toBe(2);
+    expect(rods).toContain(pin.bearing);
+    expect(pin.unit).toBe('crank');
+  });
+  it('has neither partner nor neighbour where the engine has but one', () => {
+    const four = layout('inline-4-petrol');
+    const pump = stationOf(four, 'pump.gears')!;
+    expect([partnerOf(four, pump), neighbourOf(four, pump, 1), journalOf(four, pump)]).toEqual([undefined, undefined, undefined]);
+    expect(neighbourOf(four, stationOf(four, 'bore.4')!, 1)).toBeUndefined();
+    expect(stationOf(four, 'wing.1')).toBeUndefined();
   });
 });

@@ -1,4 +1,5 @@
-import { cylinderPlaces, isPressureFed, mainsBesidePin, pinNumber, type EngineLayout } from './layout.js';
+import { cylinderPlaces, isPressureFed, mainsBesidePin, type EngineLayout } from './layout.js';
+import type { Station } from './stations.js';
 
 /** Directed oil route: `feeds[x]` lists what x feeds next. Node names are station stems such as `main.2` or `rod.3`. */
 export interface OilRoute {
@@ -45,24 +46,9 @@ export function fedBy(route: OilRoute, node: string): string[] {
 }
 
 /** How far along the route a bearing lies: mains count along the gallery, a pin one step beyond its main. Null where nothing is pressure-fed. */
-export function routeDistance(layout: EngineLayout, stem: string): number | null {
-  if (!isPressureFed(layout)) return null;
-  const [kind, number] = stem.split('.');
-  const n = Number(number);
-  if (kind === 'main') return n;
-  const place = cylinderPlaces(layout).find((p) => p.cylinder === n);
+export function routeDistance(layout: EngineLayout, of: Station): number | null {
+  if (!isPressureFed(layout) || of.carries === null) return null;
+  if (of.carries === 'crank') return of.number;
+  const place = cylinderPlaces(layout).find((p) => p.cylinder === of.cylinder);
   return place ? (mainsBesidePin(layout, place.pin)[0] ?? 1) + 1 : null;
-}
-
-/** Oil-route stem of a station: `main.2` for its shells, journal and thrust faces, `rod.3` for a big end; pins belong to their first rod. */
-export function routeStem(layout: EngineLayout, stationId: string): string | null {
-  const [head, second, third] = stationId.split('.');
-  if (head === 'main') return `main.${second}`;
-  if (head === 'rod' && third !== undefined) return `rod.${second}`;
-  if (head === 'crank' && second === 'main') return `main.${third}`;
-  if (head === 'crank') {
-    const place = cylinderPlaces(layout).find((p) => pinNumber(layout, p) === Number(third));
-    return place ? `rod.${place.cylinder}` : null;
-  }
-  return null;
 }

@@ -23,6 +23,8 @@ export type PartClass =
   | 'cooler'
   | 'fastener';
 
+const HALVES = ['upper', 'lower'] as const;
+
 /** Developed surface of a part class. `u` runs across, `v` along; spans in degrees or as a share 0–1. */
 export interface SurfaceFrame {
   readonly columns: number;
@@ -45,8 +47,29 @@ export interface Station {
   /** 1-based cylinder or main number; 0 for parts the engine has once. */
   readonly number: number;
   readonly cylinder: number;
+  /** What is taken apart and replaced as one: `rod.2`, `piston.1`, `main.3`, `crank`. */
+  readonly unit: string;
+  /** Bearing it belongs to, as the oil route names it: `main.3`, `rod.2`; a pin belongs to its first rod. Null for what runs in no bearing. */
+  readonly bearing: string | null;
+  /** Does that bearing carry the crank or a rod? */
+  readonly carries: 'crank' | 'rod' | null;
+  readonly half: 'upper' | 'lower' | null;
+  readonly side: 'thrust' | 'antithrust' | 'front' | 'rear' | null;
   readonly surface: SurfaceFrame | null;
 }
+
+/** Parts the whole engine has once: what is wrong there reaches every place. */
+export const SHARED_PARTS: readonly PartClass[] = [
+  'pickup',
+  'pump',
+  'filter',
+  'gallery',
+  'cooler',
+  'debris',
+  'gasket',
+  'timing',
+  'fastener',
+];
 
 /** Parts that carry the running surfaces: an engine whose running surfaces are all good is a sound engine, whether or not its bolts were looked at. */
 export const RUNNING_PARTS: readonly PartClass[] = ['shell', 'rolling', 'journal', 'thrust', 'bore', 'skirt', 'crown', 'rings'];
@@ -152,69 +175,132 @@ function thrustFrame(layout: EngineLayout): SurfaceFrame {
   };
 }
 
+const cache = new WeakMap<EngineLayout, readonly Station[]>();
+
 /** All stations that follow from the layout, in bench order (front to rear, top to bottom). Ids are stable and readable in an export. */
-export function stationsOf(layout: EngineLayout): Station[] {
+export function stationsOf(layout: EngineLayout): readonly Station[] {
+  const known = cache.get(layout);
+  if (known) return known;
+  const made = makeStations(layout);
+  cache.set(layout, made);
+  return made;
+}
+
+type Draft = Pick<Station, 'id' | 'part' | 'name'> & Partial<Station>;
+
+function makeStations(layout: EngineLayout): Station[] {
   const list: Station[] = [];
-  const add = (id: string, part: PartClass, name: string, number = 0, cylinder = 0, surface: SurfaceFrame | null = null): void => {
-    list.push({ id, part, name, number, cylinder, surface });
+  const add = (draft: Draft): void => {
+    list.push({ number: 0, cylinder: 0, unit: draft.id, bearing: null, carries: null, half: null, side: null, surface: null, ...draft });
   };
   const places = cylinderPlaces(layout);
   for (const { cylinder: c } of places) {
-    add(`head.${c}`, 'chamber', `Chamber ${c}`, c, c);
+    const of = { number: c, cylinder: c };
+    const piston = { ...of, unit: `piston.${c}` };
+    const skirt = { ...piston, part: 'skirt' as const, surface: skirtFrame(layout) };
+    add({ ...of, id: `head.${c}`, part: 'chamber', name: `Chamber ${c}` });
     if (layout.valveGear !== 'ports') {
-      add(`valves.${c}`, 'valve', `Valves ${c}`, c, c);
-      add(`cam.${c}`, 'cam', `Lobes and followers ${c}`, c, c);
+      add({ ...of, id: `valves.${c}`, part: 'valve', name: `Valves ${c}` });
+      add({ ...of, id: `cam.${c}`, part: 'cam', name: `Lobes and followers ${c}` });
     }
-    add(`bore.${c}`, 'bore', `Bore ${c}`, c, c, boreFrame(layout));
-    add(`rings.${c}.pack`, 'rings', `Rings ${c}`, c, c);
-    add(`piston.${c}.crown`, 'crown', `Piston ${c} crown`, c, c, crownFrame(layout));
-    add(`piston.${c}.skirt.thrust`, 'skirt', `Piston ${c} skirt, thrust side`, c, c, skirtFrame(layout));
-    add(`piston.${c}.skirt.antithrust`, 'skirt', `Piston ${c} skirt, anti-thrust side`, c, c, skirtFrame(layout));
-    add(`rod.${c}`, 'rod', `Rod ${c}`, c, c);
+    add({ ...of, id: `bore.${c}`, part: 'bore', name: `Bore ${c}`, surface: boreFrame(layout) });
+    add({ ...of, id: `rings.${c}.pack`, part: 'rings', name: `Rings ${c}`, unit: `rings.${c}` });
+    add({ ...piston, id: `piston.${c}.crown`, part: 'crown', name: `Piston ${c} crown`, surface: crownFrame(layout) });
+    add({ ...skirt, id: `piston.${c}.skirt.thrust`, name: `Piston ${c} skirt, thrust side`, side: 'thrust' });
+    add({ ...skirt, id: `piston.${c}.skirt.antithrust`, name: `Piston ${c} skirt, anti-thrust side`, side: 'antithrust' });
+    add({ ...of, id: `rod.${c}`, part: 'rod', name: `Rod ${c}` });
   }
   const rodFrame = shellFrame(layout.pinDiameterMm, layout.rodShellWidthMm);
   for (const { cylinder: c } of places) {
-    if (layout.bigEnds === 'shells') {
-      add(`rod.${c}.shell.upper`, 'shell', `Rod ${c} upper shell`, c, c, rodFrame);
-      add(`rod.${c}.shell.lower`, 'shell', `Rod ${c} lower shell`, c, c, rodFrame);
-    } else if (layout.bigEnds === 'rolling') add(`rod.${c}.rollers`, 'rolling', `Rod ${c} big-end rollers`, c, c);
-    else add(`rod.${c}.bigend`, 'shell', `Rod ${c} big end`, c, c, rodFrame);
+    const bearing = `rod.${c}`;
+    const of = { number: c, cylinder: c, unit: bearing, bearing, carries: 'rod' as const };
+    if (layout.bigEnds === 'shells')
+      for (const half of HALVES)
+        add({ ...of, id: `${bearing}.shell.${half}`, part: 'shell', name: `Rod ${c} ${half} shell`, half, surface: rodFrame });
+    else if (layout.bigEnds === 'rolling') add({ ...of, id: `${bearing}.rollers`, part: 'rolling', name: `Rod ${c} big-end rollers` });
+    else add({ ...of, id: `${bearing}.bigend`, part: 'shell', name: `Rod ${c} big end`, surface: rodFrame });
   }
   const pinWidth = layout.rodShellWidthMm * (layout.crankpins === 'shared' ? 2 : 1);
   for (const number of new Set(places.map((place) => pinNumber(layout, place)))) {
     const cylinder = places.find((place) => pinNumber(layout, place) === number)?.cylinder ?? number;
-    add(`crank.pin.${number}`, 'journal', `Crankpin ${number}`, number, cylinder, journalFrame(layout.pinDiameterMm, pinWidth));
+    const surface = journalFrame(layout.pinDiameterMm, pinWidth);
+    const of = { number, cylinder, unit: 'crank', bearing: `rod.${cylinder}`, carries: 'rod' as const };
+    add({ ...of, id: `crank.pin.${number}`, part: 'journal', name: `Crankpin ${number}`, surface });
   }
   const mainFrame = shellFrame(layout.mainDiameterMm, layout.mainShellWidthMm);
   for (let m = 1; m <= layout.mains; m++) {
+    const bearing = `main.${m}`;
+    const of = { number: m, unit: bearing, bearing, carries: 'crank' as const };
     if (layout.mainBearings === 'rolling') {
-      add(`main.${m}.rollers`, 'rolling', `Main ${m} rolling bearing`, m);
+      add({ ...of, id: `${bearing}.rollers`, part: 'rolling', name: `Main ${m} rolling bearing` });
       continue;
     }
-    add(`crank.main.${m}`, 'journal', `Main journal ${m}`, m, 0, journalFrame(layout.mainDiameterMm, layout.mainShellWidthMm));
-    add(`main.${m}.shell.upper`, 'shell', `Main ${m} upper shell`, m, 0, mainFrame);
-    add(`main.${m}.shell.lower`, 'shell', `Main ${m} lower shell`, m, 0, mainFrame);
-    if (m === layout.thrustMain) {
-      add(`main.${m}.thrust.front`, 'thrust', `Main ${m} thrust face, front`, m, 0, thrustFrame(layout));
-      add(`main.${m}.thrust.rear`, 'thrust', `Main ${m} thrust face, rear`, m, 0, thrustFrame(layout));
-    }
+    const surface = journalFrame(layout.mainDiameterMm, layout.mainShellWidthMm);
+    add({ ...of, id: `crank.main.${m}`, part: 'journal', name: `Main journal ${m}`, unit: 'crank', surface });
+    for (const half of HALVES)
+      add({ ...of, id: `${bearing}.shell.${half}`, part: 'shell', name: `Main ${m} ${half} shell`, half, surface: mainFrame });
+    if (m === layout.thrustMain)
+      for (const side of ['front', 'rear'] as const)
+        add({
+          ...of,
+          id: `${bearing}.thrust.${side}`,
+          part: 'thrust',
+          name: `Main ${m} thrust face, ${side}`,
+          side,
+          surface: thrustFrame(layout),
+        });
   }
-  if (layout.valveGear !== 'ports') add('gasket.head', 'gasket', 'Head gasket and deck');
-  if (layout.camDrive !== 'none') add('timing.drive', 'timing', 'Timing drive');
+  const once = (id: string, part: PartClass, name: string): void => add({ id, part, name });
+  if (layout.valveGear !== 'ports') once('gasket.head', 'gasket', 'Head gasket and deck');
+  if (layout.camDrive !== 'none') once('timing.drive', 'timing', 'Timing drive');
   if (isPressureFed(layout)) {
-    add('pickup.screen', 'pickup', 'Pickup and screen');
-    add('pump.gears', 'pump', 'Oil pump gears');
-    add('pump.relief', 'pump', 'Relief valve');
-    add('filter.media', 'filter', 'Filter media');
-    add('oil.gallery', 'gallery', 'Oil galleries and jets');
-    add('oil.cooler', 'cooler', 'Oil cooler');
+    once('pickup.screen', 'pickup', 'Pickup and screen');
+    once('pump.gears', 'pump', 'Oil pump gears');
+    once('pump.relief', 'pump', 'Relief valve');
+    once('filter.media', 'filter', 'Filter media');
+    once('oil.gallery', 'gallery', 'Oil galleries and jets');
+    once('oil.cooler', 'cooler', 'Oil cooler');
   }
-  if (layout.lubrication !== 'premix') add('pan.debris', 'debris', 'Pan debris');
-  if (layout.bigEnds === 'shells') add('bolts.rod', 'fastener', 'Rod bolts');
-  if (layout.mainBearings === 'shells') add('bolts.main', 'fastener', 'Main bolts');
-  add('bolts.head', 'fastener', 'Head bolts');
-  add('bolts.crank', 'fastener', 'Flywheel, damper and their bolts');
+  if (layout.lubrication !== 'premix') once('pan.debris', 'debris', 'Pan debris');
+  if (layout.bigEnds === 'shells') once('bolts.rod', 'fastener', 'Rod bolts');
+  if (layout.mainBearings === 'shells') once('bolts.main', 'fastener', 'Main bolts');
+  once('bolts.head', 'fastener', 'Head bolts');
+  once('bolts.crank', 'fastener', 'Flywheel, damper and their bolts');
   return list;
+}
+
+const byId = new WeakMap<EngineLayout, ReadonlyMap<string, Station>>();
+
+/** Station by id; undefined where this engine has none of that name. */
+export function stationOf(layout: EngineLayout, id: string): Station | undefined {
+  let map = byId.get(layout);
+  if (!map) byId.set(layout, (map = new Map(stationsOf(layout).map((s) => [s.id, s]))));
+  return map.get(id);
+}
+
+/** The other half of a shell, the other face of a skirt or thrust bearing. */
+export function partnerOf(layout: EngineLayout, of: Station): Station | undefined {
+  if (of.half === null && of.side === null) return undefined;
+  return stationsOf(layout).find((s) => s !== of && s.part === of.part && s.unit === of.unit && (s.half !== of.half || s.side !== of.side));
+}
+
+/** The journal or pin a shell runs on. */
+export function journalOf(layout: EngineLayout, of: Station): Station | undefined {
+  if (of.carries === 'crank') return stationOf(layout, `crank.main.${of.number}`);
+  const place = of.carries === 'rod' ? cylinderPlaces(layout).find((p) => p.cylinder === of.cylinder) : undefined;
+  return place && stationOf(layout, `crank.pin.${pinNumber(layout, place)}`);
+}
+
+/** The shells that run on a journal: both halves of a main, those of every rod on a pin. */
+export function shellsOn(layout: EngineLayout, journal: Station): Station[] {
+  return stationsOf(layout).filter((s) => s.part === 'shell' && journalOf(layout, s) === journal);
+}
+
+/** The same place at the next bearing or cylinder, one step to the front (−1) or the rear (1). */
+export function neighbourOf(layout: EngineLayout, of: Station, step: -1 | 1): Station | undefined {
+  if (of.number === 0) return undefined;
+  const alike = (s: Station): boolean => s.part === of.part && s.carries === of.carries && s.half === of.half && s.side === of.side;
+  return stationsOf(layout).find((s) => alike(s) && s.number === of.number + step);
 }
 
 /** Matches a station id against a pattern in which `*` stands for one step, e.g. `rod.*.shell.lower`; a trailing `**` stands for the rest. */

@@ -195,7 +195,7 @@ export function machineShopModel(view: CaseView, ledgerHead: string, entries: nu
   const all = standingDispositions(view);
   const confirmed = all.filter((d) => d.confirmed);
   const open = all.filter((d) => !d.confirmed && MACHINE_WORK.has(d.operation));
-  const parts = partsList(confirmed);
+  const parts = partsList(view.layout, confirmed);
   const none = (text: string): ReportSection['blocks'] => [{ kind: 'text', text }];
   const shop = machineBlocks(view, confirmed);
   return {

@@ -1,5 +1,5 @@
-import type { CaseView } from '../case/views.js';
-import { cylinderPlaces, pinNumber } from '../engine/layout.js';
+import { showsFact, type CaseView } from '../case/views.js';
+import { shellsOn, stationOf, type Station } from '../engine/stations.js';
 import { sizeForAll } from '../measured/consequences.js';
 import { ownDisposition } from './rules.js';
 import type { Disposition, Operation, StandingDisposition } from '../workshop/operations.js';
@@ -24,27 +24,9 @@ const WEIGHT: Readonly<Record<Operation, number>> = {
   keep: 10,
 };
 
-/** Patterns that say metal or grit went round with the oil. */
-const DIRT = new Set([
-  'scoring',
-  'own-debris-scoring',
-  'embedded',
-  'spun-shell',
-  'dry-seizure',
-  'copper-flake',
-  'bright-aluminium',
-  'steel-sliver',
-  'ring-pieces',
-  'timing-plastic',
-  'grit',
-  'casting-sand',
-  'gallery-swarf',
-  'cooler-debris',
-]);
-
 /** A place whose disposition is settled by another: what it is raised to, and why. */
 interface Coupling {
-  readonly to: (station: string) => boolean;
+  readonly to: (station: Station) => boolean;
   readonly operation: Operation;
   readonly reason: string;
   readonly because: readonly string[];
@@ -62,9 +44,11 @@ export function standingDispositions(view: CaseView): StandingDisposition[] {
   // Couplings may raise what raises others in turn: at most as many rounds as there are kinds of operation.
   for (let round = 0; round < 6; round++) {
     let changed = false;
-    for (const c of couplings(view, [...proposed.keys()], now))
-      for (const [id, own] of proposed) {
-        if (!c.to(id) || c.because.includes(id)) continue;
+    for (const c of couplings(view, now))
+      for (const { station } of view.stations) {
+        const { id } = station;
+        const own = proposed.get(id)!;
+        if (!c.to(station) || c.because.includes(id)) continue;
         const raises = WEIGHT[c.operation] > WEIGHT[own.operation];
         const resized = c.size !== undefined && c.operation === own.operation && own.size !== c.size;
         if (!raises && !resized) continue;
@@ -89,13 +73,21 @@ export function standingDispositions(view: CaseView): StandingDisposition[] {
   });
 }
 
-function couplings(view: CaseView, ids: readonly string[], now: (id: string) => { operation: Operation; size: string }): Coupling[] {
-  const of = (operation: Operation, test: (id: string) => boolean): string[] =>
-    ids.filter((id) => test(id) && now(id).operation === operation);
+const PIN = (s: Station): boolean => s.part === 'journal' && s.carries === 'rod';
+const MAIN = (s: Station): boolean => s.part === 'journal' && s.carries === 'crank';
+const CRANK = (s: Station): boolean => s.part === 'journal';
+const BORE = (s: Station): boolean => s.part === 'bore';
+const CAM = (s: Station): boolean => s.part === 'cam';
+const ROD = (s: Station): boolean => s.part === 'rod';
+
+function couplings(view: CaseView, now: (id: string) => { operation: Operation; size: string }): Coupling[] {
+  const stations = view.stations.map((s) => s.station);
+  const of = (operation: Operation, test: (s: Station) => boolean): string[] =>
+    stations.filter((s) => test(s) && now(s.id).operation === operation).map((s) => s.id);
   const list: Coupling[] = [];
-  const pins = of('grind', (id) => id.startsWith('crank.pin.'));
-  const mains = of('grind', (id) => id.startsWith('crank.main.'));
-  const newCrank = of('replace', (id) => id.startsWith('crank.'));
+  const pins = of('grind', PIN);
+  const mains = of('grind', MAIN);
+  const newCrank = of('replace', CRANK);
   const sizeOf = (key: 'crank.pin' | 'crank.main' | 'bore', sign: string): string | undefined => {
     const step = sizeForAll(view, key)?.stepMm;
     return step ? `${sign}${step.toFixed(2)} mm` : undefined;
@@ -105,9 +97,9 @@ function couplings(view: CaseView, ids: readonly string[], now: (id: string) => 
     return size ? { size } : {};
   };
   if (newCrank.length > 0) {
-    list.push({ to: (id) => id.startsWith('crank.'), operation: 'replace', reason: 'the crank is replaced whole', because: newCrank });
+    list.push({ to: CRANK, operation: 'replace', reason: 'the crank is replaced whole', because: newCrank });
     list.push({
-      to: (id) => id.includes('.shell.') || id.includes('.thrust.'),
+      to: (s) => (s.part === 'shell' && s.half !== null) || s.part === 'thrust',
       operation: 'replace',
       reason: 'new shells to a new crank',
       because: newCrank,
@@ -115,14 +107,14 @@ function couplings(view: CaseView, ids: readonly string[], now: (id: string) => 
   }
   if (pins.length > 0) {
     list.push({
-      to: (id) => id.startsWith('crank.pin.'),
+      to: PIN,
       operation: 'grind',
       reason: 'all crankpins to one size',
       because: pins,
       ...sized('crank.pin', '−'),
     });
     list.push({
-      to: (id) => /^rod\.\d+\.(shell|bigend)/.test(id),
+      to: (s) => s.part === 'shell' && s.carries === 'rod',
       operation: 'replace',
       reason: 'shells of the ground size; fillets and hardness checked',
       because: pins,
@@ -131,63 +123,60 @@ function couplings(view: CaseView, ids: readonly string[], now: (id: string) => 
   }
   if (mains.length > 0) {
     list.push({
-      to: (id) => id.startsWith('crank.main.'),
+      to: MAIN,
       operation: 'grind',
       reason: 'all mains to one size',
       because: mains,
       ...sized('crank.main', '−'),
     });
     list.push({
-      to: (id) => /^main\.\d+\.shell/.test(id),
+      to: (s) => s.part === 'shell' && s.carries === 'crank',
       operation: 'replace',
       reason: 'shells of the ground size; fillets and hardness checked',
       because: mains,
       ...sized('crank.main', '−'),
     });
   }
-  for (const id of [...of('polish', (x) => x.startsWith('crank.'))])
-    list.push({
-      to: (x) => bearingOf(view, id).some((b) => x.startsWith(b)),
-      operation: 'replace',
-      reason: 'new shells to a polished journal',
-      because: [id],
-    });
-  const reboring = ids.filter((id) => id.startsWith('bore.') && ['rebore', 'sleeve'].includes(now(id).operation));
+  for (const id of of('polish', CRANK)) {
+    const on = shellsOn(view.layout, stationOf(view.layout, id)!).filter((s) => s.half !== null);
+    list.push({ to: (s) => on.includes(s), operation: 'replace', reason: 'new shells to a polished journal', because: [id] });
+  }
+  const reboring = stations.filter((s) => BORE(s) && ['rebore', 'sleeve'].includes(now(s.id).operation)).map((s) => s.id);
   if (reboring.length > 0) {
     list.push({
-      to: (id) => id.startsWith('bore.'),
+      to: BORE,
       operation: 'rebore',
       reason: 'all bores to one size, so that the pistons weigh alike',
       because: reboring,
       ...sized('bore', '+'),
     });
     list.push({
-      to: (id) => /^(piston|rings)\./.test(id),
+      to: (s) => ['crown', 'skirt', 'rings'].includes(s.part),
       operation: 'replace',
       reason: 'pistons and rings of the new size; balanced',
       because: reboring,
       ...sized('bore', '+'),
     });
   }
-  for (const id of of('hone', (x) => x.startsWith('bore.')))
+  for (const id of of('hone', BORE)) {
+    const { cylinder } = stationOf(view.layout, id)!;
     list.push({
-      to: (x) => x === `rings.${id.split('.')[1]}.pack`,
+      to: (s) => s.part === 'rings' && s.cylinder === cylinder,
       operation: 'replace',
       reason: 'new rings to a honed bore',
       because: [id],
     });
-  for (const s of view.stations.filter((x) =>
-    x.patterns.some((p) => p.value.present && ['spun-shell', 'shell-contracted', 'insufficient-crush'].includes(p.value.pattern)),
-  )) {
-    const stem = s.station.id.split('.').slice(0, 2).join('.');
+  }
+  for (const { station: moved } of view.stations.filter(
+    (s) => s.station.part === 'shell' && s.station.carries === 'rod' && showsFact(s, 'moved in its housing'),
+  ))
     list.push({
-      to: (id) => (stem.startsWith('rod.') ? id === stem : false),
+      to: (s) => ROD(s) && s.cylinder === moved.cylinder,
       operation: 'resize',
       reason: 'its shell moved: housing measured with the cap torqued, resized or replaced',
-      because: [s.station.id],
+      because: [moved.id],
     });
-  }
-  const dirty = view.stations.filter((s) => s.patterns.some((p) => p.value.present && DIRT.has(p.value.pattern))).map((s) => s.station.id);
+  const dirty = view.stations.filter((s) => showsFact(s, 'fouls the oil')).map((s) => s.station.id);
   if (dirty.length > 0)
     for (const [id, operation, reason] of [
       ['oil.gallery', 'clean', 'metal or grit went round: plugs out, every drilling brushed and blown, jets out'],
@@ -196,11 +185,11 @@ function couplings(view: CaseView, ids: readonly string[], now: (id: string) => 
       ['pump.relief', 'clean', 'metal or grit went round'],
       ['pickup.screen', 'clean', 'metal or grit went round'],
     ] as const)
-      list.push({ to: (x) => x === id, operation, reason, because: dirty.slice(0, 3) });
-  const hot = ids.filter((id) => /^rod\.\d+$/.test(id) && now(id).operation === 'replace');
+      list.push({ to: (s) => s.id === id, operation, reason, because: dirty.slice(0, 3) });
+  const hot = of('replace', ROD);
   if (hot.length > 0)
     list.push({
-      to: (id) => /^rod\.\d+$/.test(id),
+      to: ROD,
       operation: 'test',
       reason: 'a rod is out: housings and alignment of the others checked',
       because: hot,
@@ -210,22 +199,12 @@ function couplings(view: CaseView, ids: readonly string[], now: (id: string) => 
     .map((s) => s.station.id);
   if (headOff.length > 0)
     list.push({
-      to: (id) => id === 'gasket.head',
+      to: (s) => s.id === 'gasket.head',
       operation: 'replace',
       reason: 'the head was off: a gasket is used once, bolts by type',
       because: headOff.slice(0, 1),
     });
-  const cams = of('replace', (id) => id.startsWith('cam.'));
-  if (cams.length > 0)
-    list.push({ to: (id) => id.startsWith('cam.'), operation: 'replace', reason: 'cam and followers as a set', because: cams });
+  const cams = of('replace', CAM);
+  if (cams.length > 0) list.push({ to: CAM, operation: 'replace', reason: 'cam and followers as a set', because: cams });
   return list;
-}
-
-/** Stems of the bearings that run on a journal. */
-function bearingOf(view: CaseView, journal: string): string[] {
-  const number = Number(journal.split('.')[2]);
-  if (journal.startsWith('crank.main')) return [`main.${number}.shell`];
-  return cylinderPlaces(view.layout)
-    .filter((p) => pinNumber(view.layout, p) === number)
-    .map((p) => `rod.${p.cylinder}.shell`);
 }

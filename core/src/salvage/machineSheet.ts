@@ -1,6 +1,8 @@
 import Papa from 'papaparse';
 import { sizeForAll } from '../measured/consequences.js';
 import type { CaseView } from '../case/views.js';
+import type { EngineLayout } from '../engine/layout.js';
+import { stationOf, type Station } from '../engine/stations.js';
 import { MACHINE_WORK, OPERATION_NAMES, type Operation, type StandingDisposition } from '../workshop/operations.js';
 
 /** One line of the machine-shop sheet. */
@@ -25,16 +27,19 @@ const FINISH: Readonly<Record<string, string>> = {
   head: 'Ra ≤ 1.6 µm (steel gasket), ≤ 3.2 µm (composite)',
 };
 
-const kindOf = (id: string): 'crank.pin' | 'crank.main' | 'bore' | 'other' =>
-  id.startsWith('crank.pin') ? 'crank.pin' : id.startsWith('crank.main') ? 'crank.main' : id.startsWith('bore') ? 'bore' : 'other';
+/** Kind of place a size is set for, else the part as its ids begin: `valves`, `head`. */
+function kindOf(s: Station): string {
+  if (s.part === 'journal') return s.carries === 'rod' ? 'crank.pin' : 'crank.main';
+  return s.id.split('.')[0]!;
+}
 
 /** What goes to the machine shop, one line per kind of work, sizes from the readings. */
 export function machineSheet(view: CaseView, dispositions: readonly StandingDisposition[]): MachineLine[] {
   const groups = new Map<string, StandingDisposition[]>();
   for (const d of dispositions) {
     if (!MACHINE_WORK.has(d.operation)) continue;
-    const kind = kindOf(d.station);
-    const key = `${kind === 'other' ? d.station.split('.')[0] : kind}|${d.operation}`;
+    const station = stationOf(view.layout, d.station);
+    const key = `${station ? kindOf(station) : ''}|${d.operation}`;
     groups.set(key, [...(groups.get(key) ?? []), d]);
   }
   return [...groups].map(([key, list]): MachineLine => {
@@ -102,30 +107,34 @@ export interface PartLine {
 }
 
 /** Parts to buy, from what is replaced; sets where parts come in sets. */
-export function partsList(dispositions: readonly StandingDisposition[]): PartLine[] {
-  const sets: ReadonlyArray<readonly [key: string, part: string, test: RegExp, per: number]> = [
-    ['rod-shells', 'Rod shells, pair', /^rod\.\d+\.(shell|bigend)/, 2],
-    ['main-shells', 'Main shells, pair', /^main\.\d+\.shell/, 2],
-    ['thrust-washers', 'Thrust washers, set', /\.thrust\./, 2],
-    ['rollers', 'Rolling bearing', /\.rollers$/, 1],
-    ['crank', 'Crankshaft', /^crank\./, 1e9],
-    ['piston', 'Piston with pin', /^piston\.\d+\.(crown|skirt\.thrust|skirt\.antithrust)/, 3],
-    ['rings', 'Ring set', /^rings\./, 1],
-    ['rod', 'Rod', /^rod\.\d+$/, 1],
-    ['gasket', 'Gasket set', /^gasket\./, 1],
-    ['valves', 'Valves of a cylinder', /^valves\./, 1],
-    ['cam', 'Camshaft with followers', /^cam\./, 1e9],
-    ['pump', 'Oil pump', /^pump\./, 1e9],
-    ['pickup', 'Pickup', /^pickup\./, 1],
-    ['filter', 'Oil filter', /^filter\./, 1],
-    ['cooler', 'Oil cooler', /^oil\.cooler/, 1],
-    ['timing', 'Timing drive, set', /^timing\./, 1],
-    ['bolts', 'Bolts, set', /^bolts\./, 1],
+export function partsList(layout: EngineLayout, dispositions: readonly StandingDisposition[]): PartLine[] {
+  const sets: ReadonlyArray<readonly [key: string, part: string, test: (s: Station) => boolean, sold: 'each' | 'unit' | 'engine']> = [
+    ['rod-shells', 'Rod shells, pair', (s) => s.part === 'shell' && s.carries === 'rod', 'unit'],
+    ['main-shells', 'Main shells, pair', (s) => s.part === 'shell' && s.carries === 'crank', 'unit'],
+    ['thrust-washers', 'Thrust washers, set', (s) => s.part === 'thrust', 'unit'],
+    ['rollers', 'Rolling bearing', (s) => s.part === 'rolling', 'each'],
+    ['crank', 'Crankshaft', (s) => s.part === 'journal', 'engine'],
+    ['piston', 'Piston with pin', (s) => s.part === 'crown' || s.part === 'skirt', 'unit'],
+    ['rings', 'Ring set', (s) => s.part === 'rings', 'each'],
+    ['rod', 'Rod', (s) => s.part === 'rod', 'each'],
+    ['gasket', 'Gasket set', (s) => s.part === 'gasket', 'each'],
+    ['valves', 'Valves of a cylinder', (s) => s.part === 'valve', 'each'],
+    ['cam', 'Camshaft with followers', (s) => s.part === 'cam', 'engine'],
+    ['pump', 'Oil pump', (s) => s.part === 'pump', 'engine'],
+    ['pickup', 'Pickup', (s) => s.part === 'pickup', 'each'],
+    ['filter', 'Oil filter', (s) => s.part === 'filter', 'each'],
+    ['cooler', 'Oil cooler', (s) => s.part === 'cooler', 'each'],
+    ['timing', 'Timing drive, set', (s) => s.part === 'timing', 'each'],
+    ['bolts', 'Bolts, set', (s) => s.part === 'fastener', 'each'],
   ];
-  return sets.flatMap(([key, part, test, per]) => {
-    const out = dispositions.filter((d) => test.test(d.station) && (d.operation === 'replace' || d.operation === 'scrap'));
+  const bought = dispositions.flatMap((d) => {
+    const station = d.operation === 'replace' || d.operation === 'scrap' ? stationOf(layout, d.station) : undefined;
+    return station ? [{ ...d, station }] : [];
+  });
+  return sets.flatMap(([key, part, test, sold]) => {
+    const out = bought.filter((d) => test(d.station));
     if (out.length === 0) return [];
-    const units = per > 1e6 ? 1 : new Set(out.map((d) => (per === 1 ? d.station : d.station.split('.').slice(0, 2).join('.')))).size;
+    const units = sold === 'engine' ? 1 : new Set(out.map((d) => (sold === 'each' ? d.station.id : d.station.unit))).size;
     return [{ key, part, quantity: units, size: [...new Set(out.map((d) => d.size).filter(Boolean))].join(', '), because: out[0]!.reason }];
   });
 }

@@ -46,7 +46,7 @@ export function routesOf(view: CaseView, diagnosis: Diagnosis, dispositions: rea
     return [{ what: what ?? p.what, kind: p.kind, quantity, cost: p.price, days: p.leadDays }];
   };
   const parts = (route: RouteId, list: readonly StandingDisposition[]): RouteLine[] =>
-    partsList(list).flatMap((l) => price(route, l.key, l.quantity, l.part));
+    partsList(view.layout, list).flatMap((l) => price(route, l.key, l.quantity, l.part));
   const machine = (route: RouteId, list: readonly StandingDisposition[]): RouteLine[] => {
     const count = new Map<string, number>();
     for (const d of list) if (MACHINE_WORK.has(d.operation)) count.set(d.operation, (count.get(d.operation) ?? 0) + 1);
@@ -96,7 +96,7 @@ export function routesOf(view: CaseView, diagnosis: Diagnosis, dispositions: rea
     /\.shell\.|\.thrust\.|^rings\.|^gasket\.|^filter\.|^timing\.|^bolts\.(rod|head)/.test(d.station) ? { ...d, operation: 'replace' } : d,
   );
   // A main that has turned: the housing is work on both routes that keep the block, or the block is not kept at all.
-  const turned = new Set(view.stations.filter(movedInMain).map((s) => s.station.id.split('.')[1])).size;
+  const turned = new Set(view.stations.filter(movedInMain).map((s) => s.station.bearing)).size;
   const spunMain = turned > 0 ? positionOf('spun-main', new Map([...view.schools].map(([id, x]) => [id, x.value.position]))) : null;
   const housing = (route: RouteId): RouteLine[] =>
     spunMain === null

@@ -1,5 +1,5 @@
 import { positionOf } from '../damage/schools.js';
-import { isExamined, standingGrade, type CaseView, type StationView } from '../case/views.js';
+import { isExamined, showsFact, standingGrade, type CaseView, type StationView } from '../case/views.js';
 import { sizeForAll } from '../measured/consequences.js';
 import type { Disposition, Operation } from '../workshop/operations.js';
 
@@ -10,7 +10,7 @@ const shows = (s: StationView, ...ids: readonly string[]): boolean =>
 
 /** Did a shell of a main creep or turn in its housing? */
 export const movedInMain = (s: StationView): boolean =>
-  s.station.id.startsWith('main.') && shows(s, 'spun-shell', 'shell-contracted', 'insufficient-crush');
+  s.station.carries === 'crank' && s.station.part !== 'journal' && showsFact(s, 'moved in its housing');
 
 const SPUN_MAIN = {
   condemn: 'it moved in its housing: the shop condemns a block whose main has turned',
@@ -96,7 +96,7 @@ export function ownDisposition(view: CaseView, s: StationView): Disposition {
 
 function journal(view: CaseView, s: StationView, grade: number, chosen: ReadonlyMap<string, string>, say: Say): Disposition {
   if (shows(s, 'fillet-crack')) return say('replace', 'cracked; the crank is lost');
-  const size = sizeForAll(view, s.station.id.startsWith('crank.pin') ? 'crank.pin' : 'crank.main');
+  const size = sizeForAll(view, s.station.carries === 'rod' ? 'crank.pin' : 'crank.main');
   const nail = (s.summary?.lines.nail ?? 0) + (s.summary?.lines.through ?? 0) > 0;
   const school = positionOf('scored-journal', chosen);
   const crank = positionOf('worn-crank', chosen);

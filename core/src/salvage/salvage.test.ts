@@ -67,7 +67,10 @@ describe('dispositions', () => {
     expect(pins.sizeMm![0]).toBeCloseTo(52.73, 6);
     expect(pins.sizeMm![1]).toBeCloseTo(52.75, 6);
     expect(machineSheetCsv(sheet)).toMatch(/Crankpins,Grind undersize,52\.730,52\.750/);
-    expect(partsList(standingDispositions(v)).find((p) => p.key === 'rod-shells')).toMatchObject({ quantity: 4, size: '−0.25 mm' });
+    expect(partsList(v.layout, standingDispositions(v)).find((p) => p.key === 'rod-shells')).toMatchObject({
+      quantity: 4,
+      size: '−0.25 mm',
+    });
   });
   it('rebore one bore, so all, with new pistons and rings', () => {
     const d = of(

@@ -39,7 +39,7 @@ export function tasksOf(view: CaseView, route: Route, book: PriceBook): Task[] {
       bench('start', 'Prime, first start, re-torque', 0.1, ['fit']),
     ];
   const machine = machineSheet(view, route.dispositions);
-  const parts = partsList(route.dispositions);
+  const parts = partsList(view.layout, route.dispositions);
   return [
     bench('strip', 'Strip to the end', 0.15, []),
     bench('wash', 'Wash, galleries with plugs out', 0.2, ['strip']),

@@ -1,6 +1,5 @@
-import type { Cause } from '../types.js';
+import type { Cause, OriginRecord } from '../types.js';
 import { FEATURES } from './features.js';
-import { openingLinks } from './openingLinks.js';
 import { ASSEMBLY } from './origins/assembly.js';
 import { FATIGUE, FORM, USE } from './origins/form.js';
 import { COMBUSTION, HEAT } from './origins/heatAndCombustion.js';
@@ -10,7 +9,7 @@ import { OIL_QUALITY } from './origins/oilQuality.js';
 import { OIL_SUPPLY } from './origins/oilSupply.js';
 
 /** Every cause not listed here: a small prior and a weak tie to every sign of damage, so that the sum stays honest. */
-const SOMETHING_ELSE: Cause = {
+const SOMETHING_ELSE: OriginRecord = {
   id: 'something-else',
   unlisted: true,
   name: 'Something else',
@@ -36,9 +35,9 @@ export const CAUSES: readonly Cause[] = [
   ...FATIGUE,
   ...USE,
   SOMETHING_ELSE,
-].map((c) => {
+].map(({ inOpening = [], ...c }: OriginRecord): Cause => {
   const own = new Set(c.links.map((l) => l.feature));
-  return { ...c, links: [...c.links, ...openingLinks(c.id).filter((l) => !own.has(l.feature))] };
+  return { ...c, links: [...c.links, ...inOpening.filter((l) => !own.has(l.feature))] };
 });
 
 export const CAUSE_TABLE_VERSION = '3';

@@ -37,6 +37,32 @@ export interface LookAlike {
   readonly decides: string;
 }
 
+/**
+ * What a pattern tells beyond its look, so that no list of patterns stands in the logic that asks.
+ *
+ * - `secondary`: left by carried metal, grit or ordinary wear; says nothing of where the failure began
+ * - `sheds`: the bearing failed by itself and gives off metal
+ * - `of starving`: what a shut feed does to the bearings beyond it
+ * - `carried`: the oil carries it, so it is found anywhere behind its source
+ * - `breaks up`: a part other than a bearing whose pieces go round with the oil
+ * - `fouls the oil`: metal or grit went round, the oil system is opened and cleaned
+ * - `moved in its housing`: the shell crept or turned
+ * - `harmless`: the mark of a part that ran as it should
+ * - `dry`, `metal across`, `coloured by heat`: what a short account lists it under
+ */
+export type PatternFact =
+  | 'secondary'
+  | 'sheds'
+  | 'of starving'
+  | 'carried'
+  | 'breaks up'
+  | 'fouls the oil'
+  | 'moved in its housing'
+  | 'harmless'
+  | 'dry'
+  | 'metal across'
+  | 'coloured by heat';
+
 /** A known damage pattern: what it looks like, what it is mistaken for and what decides. Terms follow ISO 7146-1 and ISO 15243 where they have one. */
 export interface DamagePattern {
   readonly id: string;
@@ -52,6 +78,7 @@ export interface DamagePattern {
   readonly ask: string;
   /** Patterns it leads to next: at the same place, in the same cylinder, or where its metal is carried. Never back to itself. */
   readonly leadsTo: readonly string[];
+  readonly facts: readonly PatternFact[];
   /** It shuts the feed: what lies beyond it on the oil route runs dry. */
   readonly starvesBeyond: boolean;
   /** A clue of time: it came before the others, while running, or at the last turn. */
@@ -70,6 +97,7 @@ interface Draft {
   readonly apart: Readonly<Record<string, string>>;
   readonly sign?: PatternSignature;
   readonly next?: readonly string[];
+  readonly facts?: readonly PatternFact[];
   readonly starves?: boolean;
   readonly when?: DamagePattern['when'];
   readonly also?: readonly string[];
@@ -89,6 +117,7 @@ export function patternsOn(parts: readonly PartClass[], drafts: readonly Draft[]
     mechanism: d.why,
     ask: d.ask,
     leadsTo: d.next ?? [],
+    facts: d.facts ?? [],
     starvesBeyond: d.starves ?? false,
     when: d.when ?? null,
     alsoCalled: d.also ?? [],

@@ -1,7 +1,8 @@
-import { fedBy, oilRoute, routeStem } from '../../engine/oilRoute.js';
+import { fedBy, oilRoute } from '../../engine/oilRoute.js';
+import { SHARED_PARTS, stationOf } from '../../engine/stations.js';
 import type { EngineLayout } from '../../engine/layout.js';
 import type { CaseView } from '../../case/views.js';
-import { pattern } from '../../damage/patterns.js';
+import { pattern, tells } from '../../damage/patterns.js';
 import { linksOf, type RankedCause } from '../diagnose.js';
 import { cause as causeOf } from '../../cause/data/causes.js';
 import { STRENGTH } from '../../cause/types.js';
@@ -9,28 +10,6 @@ import type { SequenceNode } from './types.js';
 
 /** How readily a finding leads to one the catalogue links it to, at the same place. */
 const LEADS = 0.95;
-/** What a shut feed does to the bearings beyond it. */
-const STARVED = new Set(['wiping', 'dry-seizure', 'heat-short']);
-/** What is carried by the oil and found anywhere behind its source. */
-const CARRIED = new Set([
-  'own-debris-scoring',
-  'scoring',
-  'embedded',
-  'copper-flake',
-  'bright-aluminium',
-  'steel-sliver',
-  'magnetic-fuzz',
-  'ring-pieces',
-  'timing-plastic',
-  'grey-paste',
-  'rust-mud',
-  'screen-choked',
-  'pump-scored',
-  'relief-stuck',
-]);
-/** Parts the whole engine shares: what is wrong there reaches every place. */
-const SHARED = /^(pickup|pump|filter|oil|pan|gasket|timing|bolts)\./;
-
 export interface Candidate {
   readonly from: string;
   readonly to: string;
@@ -46,11 +25,11 @@ function reachOf(view: CaseView, node: SequenceNode): { stems: Set<string>; cyli
   const cylinders = new Set<number>();
   let shared = false;
   for (const id of node.stations) {
-    const stem = routeStem(view.layout, id);
-    if (stem) stems.add(stem);
-    const c = view.byId.get(id)?.station.cylinder ?? 0;
-    if (c > 0) cylinders.add(c);
-    if (SHARED.test(id)) shared = true;
+    const station = stationOf(view.layout, id);
+    if (!station) continue;
+    if (station.bearing) stems.add(station.bearing);
+    if (station.cylinder > 0) cylinders.add(station.cylinder);
+    if (SHARED_PARTS.includes(station.part)) shared = true;
   }
   return { stems, cylinders, shared };
 }
@@ -70,13 +49,13 @@ export function findingLink(view: CaseView, from: SequenceNode, to: SequenceNode
   const there = reachOf(view, to);
   const sameBearing = [...here.stems].some((s) => there.stems.has(s));
   const sameCylinder = [...here.cylinders].some((c) => there.cylinders.has(c));
-  if (a.starvesBeyond && STARVED.has(b.id) && liesBeyond(view.layout, here.stems, there.stems))
+  if (a.starvesBeyond && tells(b.id, 'of starving') && liesBeyond(view.layout, here.stems, there.stems))
     return { from: from.id, to: to.id, strength: 0.9, why: `${a.name} shuts the feed of what lies beyond it` };
   if (!a.leadsTo.includes(b.id)) return null;
   const why = `${a.name} leads to ${b.name.toLowerCase()}`;
   if (sameBearing) return { from: from.id, to: to.id, strength: LEADS, why: `${why}, at the same bearing` };
   if (sameCylinder) return { from: from.id, to: to.id, strength: 0.9, why: `${why}, in the same cylinder` };
-  if (CARRIED.has(b.id)) return { from: from.id, to: to.id, strength: 0.85, why: `${why}; the oil carries it` };
+  if (tells(b.id, 'carried')) return { from: from.id, to: to.id, strength: 0.85, why: `${why}; the oil carries it` };
   if (here.shared || there.shared) return { from: from.id, to: to.id, strength: 0.8, why: `${why}; the whole engine shares the part` };
   return null;
 }

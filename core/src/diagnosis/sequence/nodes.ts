@@ -1,4 +1,3 @@
-import { routeStem } from '../../engine/oilRoute.js';
 import { isExamined, standingGrade, type CaseView, type StationView } from '../../case/views.js';
 import { pattern } from '../../damage/patterns.js';
 import { feature } from '../../cause/data/features.js';
@@ -8,18 +7,15 @@ import type { SequenceNode } from './types.js';
 const MANY = 3;
 
 /** Bearing, cylinder or part a station belongs to, as the unit in which things happen. */
-export function unitOf(view: CaseView, s: StationView): string {
-  const stem = routeStem(view.layout, s.station.id);
-  if (stem) return stem;
-  return s.station.cylinder > 0 ? `cylinder.${s.station.cylinder}` : s.station.id;
+export function unitOf({ station: s }: StationView): string {
+  return s.bearing ?? (s.cylinder > 0 ? `cylinder.${s.cylinder}` : s.id);
 }
 
-const unitName = (unit: string, stations: readonly StationView[]): string => {
-  const [kind, number] = unit.split('.');
-  if (kind === 'main') return `main ${number}`;
-  if (kind === 'rod') return `big end ${number}`;
-  if (kind === 'cylinder') return `cylinder ${number}`;
-  return stations[0]?.station.name.toLowerCase() ?? unit;
+const unitName = (stations: readonly StationView[]): string => {
+  const s = stations[0]!.station;
+  if (s.carries === 'crank') return `main ${s.number}`;
+  if (s.carries === 'rod') return `big end ${s.cylinder}`;
+  return s.cylinder > 0 ? `cylinder ${s.cylinder}` : s.name.toLowerCase();
 };
 
 /** What was found, as nodes: each pattern at each bearing or cylinder, or once with all its places where it is everywhere. */
@@ -33,7 +29,7 @@ export function findingNodes(view: CaseView): SequenceNode[] {
     if (ids.length === 0 && grade >= 2) ids.push('');
     for (const id of ids) {
       const units = groups.get(id) ?? new Map<string, StationView[]>();
-      const unit = unitOf(view, s);
+      const unit = unitOf(s);
       units.set(unit, [...(units.get(unit) ?? []), s]);
       groups.set(id, units);
     }
@@ -51,9 +47,9 @@ export function findingNodes(view: CaseView): SequenceNode[] {
       when: record?.when ?? null,
       at: null,
     });
-    if (units.size <= MANY) return [...units].map(([unit, list]) => make(unit, unitName(unit, list), list));
+    if (units.size <= MANY) return [...units].map(([unit, list]) => make(unit, unitName(list), list));
     const all = [...units.values()].flat();
-    const names = [...units].map(([unit, list]) => unitName(unit, list));
+    const names = [...units.values()].map((list) => unitName(list));
     return [make('many', `${units.size} places: ${names.slice(0, 4).join(', ')}${names.length > 4 ? ', …' : ''}`, all)];
   });
 }

@@ -4,7 +4,7 @@ import type { CaseView } from '../../case/views.js';
 import { firstCircle } from '../../damage/catalogue/validate.js';
 import type { Diagnosis, RankedCause } from '../diagnose.js';
 import { findingLink, liesBeyond, originLink, type Candidate } from './links.js';
-import { routeStem } from '../../engine/oilRoute.js';
+import { stationOf } from '../../engine/stations.js';
 import { findingNodes } from './nodes.js';
 import type { Contradiction, Sequence, SequenceLink, SequenceNode } from './types.js';
 
@@ -168,7 +168,7 @@ function contradictionsOf(
 ): Contradiction[] {
   const found: Contradiction[] = [];
   const byId = new Map(nodes.map((n) => [n.id, n]));
-  const stems = (n: SequenceNode): Set<string> => new Set(n.stations.flatMap((s) => routeStem(view.layout, s) ?? []));
+  const stems = (n: SequenceNode): Set<string> => new Set(n.stations.flatMap((s) => stationOf(view.layout, s)?.bearing ?? []));
   const incoming = new Set(links.map((l) => l.to));
   for (const n of nodes)
     if (n.kind === 'finding' && (n.grade ?? 0) >= 2 && !reach.has(n.id) && !incoming.has(n.id))

@@ -1,4 +1,5 @@
-import { cylinderPlaces, pinNumber, type EngineLayout } from '../../engine/layout.js';
+import type { EngineLayout } from '../../engine/layout.js';
+import { journalOf, stationOf } from '../../engine/stations.js';
 import type { FastenerPattern } from '../../strip/fasteners.js';
 
 /**
@@ -25,7 +26,7 @@ const AXIS_WEAR: Readonly<Record<string, number>> = { A: 1, B: 0.55, C: 0.82, D:
 
 /** Diameter of a journal or pin at a plane and axis, mm. */
 export function trueJournalMm(t: TrueEngine, station: string, plane: string, axis: string): number {
-  const nominal = station.startsWith('crank.pin') ? t.layout.pinDiameterMm : t.layout.mainDiameterMm;
+  const nominal = stationOf(t.layout, station)?.carries === 'rod' ? t.layout.pinDiameterMm : t.layout.mainDiameterMm;
   const w = t.severity(station);
   const h = (what: string): number => chance(`${t.seed} ${station} ${what}`);
   const made = nominal - 0.008 + 0.003 * h('made');
@@ -35,7 +36,7 @@ export function trueJournalMm(t: TrueEngine, station: string, plane: string, axi
 }
 
 /** Diameter of a bore at one of its depths and an axis, mm. */
-export function trueBoreMm(t: TrueEngine, cylinder: string, depth: number, axis: string): number {
+export function trueBoreMm(t: TrueEngine, cylinder: number, depth: number, axis: string): number {
   const station = `bore.${cylinder}`;
   const made = t.layout.boreMm + 0.007 + 0.004 * chance(`${t.seed} ${station}`);
   return made + (0.014 + 0.11 * t.severity(station)) * DEPTH_WEAR[depth]! * (AXIS_WEAR[axis] ?? 0.7);
@@ -50,14 +51,13 @@ export interface TrueBearing {
 
 /** A bearing of which a shell or the housing is at `station`. */
 export function trueBearing(t: TrueEngine, station: string): TrueBearing {
-  const [part, number] = station.split('.') as [string, string];
-  const main = part === 'main';
+  const shell = stationOf(t.layout, station)!;
+  const main = shell.carries === 'crank';
   const nominal = main ? t.layout.mainDiameterMm : t.layout.pinDiameterMm;
   const wall = (main ? 2 : 1.5) + (nominal > 70 ? 0.5 : 0);
-  const place = cylinderPlaces(t.layout).find((p) => String(p.cylinder) === number);
-  const journal = main ? `crank.main.${number}` : `crank.pin.${place ? pinNumber(t.layout, place) : number}`;
-  const severity = (half: 'upper' | 'lower'): number => t.severity(`${part}.${number}.shell.${half}`);
-  const made = nominal + 2 * wall + 0.034 + 0.003 * chance(`${t.seed} ${part} ${number} housing`);
+  const journal = journalOf(t.layout, shell)!.id;
+  const severity = (half: 'upper' | 'lower'): number => t.severity(`${shell.unit}.shell.${half}`);
+  const made = nominal + 2 * wall + 0.034 + 0.003 * chance(`${t.seed} ${shell.unit.replace('.', ' ')} housing`);
   return {
     journal: (trueJournalMm(t, journal, 'front', 'A') + trueJournalMm(t, journal, 'mid', 'A') + trueJournalMm(t, journal, 'rear', 'A')) / 3,
     wall,

@@ -7,7 +7,6 @@ import {
   neighbourOnBench,
   PART_NAMES,
   routeDistance,
-  routeStem,
   WEAR_CLASS_INFO,
   WEAR_CLASSES,
   type BenchCell as Cell,
@@ -120,8 +119,7 @@ export function Bench(): ReactNode {
 }
 
 function routeOrder(layout: Parameters<typeof routeDistance>[0], cell: Cell): number | null {
-  const stem = routeStem(layout, cell.station.id);
-  return stem ? routeDistance(layout, stem) : null;
+  return routeDistance(layout, cell.station);
 }
 
 /** One line on the place the cursor stands on. */

@@ -57,12 +57,11 @@ export const BenchCell = memo(
 );
 
 function shortName({ station }: StationView): string {
-  const [head, second] = station.id.split('.');
-  if (station.part === 'thrust') return station.id.endsWith('front') ? 'F' : 'R';
-  if (head === 'main') return `M${second}`;
-  if (head === 'rod') return `R${second}`;
-  if (head === 'crank') return station.id.startsWith('crank.main') ? `M${station.number}` : `P${station.number}`;
-  if (station.part === 'skirt') return `${second}${station.id.endsWith('antithrust') ? ' A' : ' T'}`;
+  if (station.part === 'thrust') return station.side === 'front' ? 'F' : 'R';
+  if (station.carries === 'crank') return `M${station.number}`;
+  if (station.part === 'journal') return `P${station.number}`;
+  if (station.carries === 'rod' || station.part === 'rod') return `R${station.number}`;
+  if (station.part === 'skirt') return `${station.number}${station.side === 'antithrust' ? ' A' : ' T'}`;
   if (station.number > 0) return String(station.number);
   return station.name;
 }

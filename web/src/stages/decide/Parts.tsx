@@ -200,7 +200,7 @@ function MachineShop({ dispositions }: { dispositions: readonly StandingDisposit
 
 function ToBuy({ dispositions }: { dispositions: readonly StandingDisposition[] }): ReactNode {
   const { view } = useCase();
-  const list = partsList(dispositions);
+  const list = partsList(view.layout, dispositions);
   const price = new Map(view.prices.lines.map((l) => [l.key, l]));
   return (
     <section className="pane" aria-label="Parts to buy">

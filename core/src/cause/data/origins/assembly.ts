@@ -1,11 +1,11 @@
-import type { Cause } from '../../types.js';
+import type { Cause, OriginRecord } from '../../types.js';
 import {
-  always,
   BEARING_RUNS_DRY,
   DIRT_COLLATERAL,
   ONE_PLACE,
   PIECES_FLY,
   PISTON_TEARS,
+  always,
   rulesOut,
   some,
   stops,
@@ -37,7 +37,7 @@ const DIRT_LEFT: Cause['links'] = [
   some('spread.fades-along-route', 'first along the route'),
 ];
 
-export const ASSEMBLY: readonly Cause[] = [
+export const ASSEMBLY: readonly OriginRecord[] = [
   {
     id: 'cap-exchanged',
     name: 'Cap exchanged, reversed or shifted',
@@ -47,6 +47,10 @@ export const ASSEMBLY: readonly Cause[] = [
     needs: ['plain-shells'],
     place: 'main',
     answerable: 'earlier repair',
+    inOpening: [
+      usually('measured.turning-tight', 'the shifted cap pinches the journal'),
+      usually('measured.cap-binding', 'easing that cap frees the crank'),
+    ],
     links: withCourse(
       [
         always('seen.parting-contact', 'halves shifted against each other'),
@@ -80,6 +84,7 @@ export const ASSEMBLY: readonly Cause[] = [
     priorOdds: 0.04,
     needs: ['plain-shells'],
     answerable: 'earlier repair',
+    inOpening: [usually('measured.turning-tight', 'no clearance'), some('measured.cap-binding', 'when one bearing alone is tight')],
     links: withCourse(
       [
         usually('told.recent-work', 'new shells went in'),
@@ -147,6 +152,7 @@ export const ASSEMBLY: readonly Cause[] = [
     needs: ['plain-shells'],
     place: 'main',
     answerable: 'earlier repair',
+    inOpening: [usually('measured.cap-binding', 'the lifted shell lets go')],
     links: withCourse(
       [
         always('seen.dirt-behind', 'print on face and back'),
@@ -290,11 +296,20 @@ export const ASSEMBLY: readonly Cause[] = [
   {
     id: 'gasket-fault',
     name: 'Head gasket or deck fault',
+    firstStart: 'cooling',
     family: 'Assembly',
     mechanisms: ['gas leak'],
     priorOdds: 0.06,
     needs: ['head-gasket'],
     answerable: 'not determined',
+    inOpening: [
+      some('fluid.oil-in-coolant', 'an oilway beside a water hole'),
+      usually('measured.gas-in-coolant', 'combustion passes the fire ring'),
+      always('measured.compression-adjacent-low', 'the bridge between two cylinders is open'),
+      some('seen.liquid-in-cylinder', 'coolant weeps in when it stands'),
+      usually('seen.steam-cleaned', 'water burns the carbon off'),
+      usually('measured.liner-low', 'a sunk liner unloads the fire ring'),
+    ],
     links: [
       always('seen.gasket-leak', 'the trace of it'),
       some('spread.neighbour-bores', 'leaks between neighbours'),

@@ -1,7 +1,7 @@
-import type { Cause } from '../../types.js';
-import { always, BEARING_RUNS_DRY, hinders, PIECES_FLY, PISTON_TEARS, rare, some, stops, usually, withCourse } from './link.js';
+import type { OriginRecord } from '../../types.js';
+import { BEARING_RUNS_DRY, PIECES_FLY, PISTON_TEARS, always, hinders, rare, some, stops, usually, withCourse } from './link.js';
 
-export const FORM: readonly Cause[] = [
+export const FORM: readonly OriginRecord[] = [
   {
     id: 'bent-crank',
     name: 'Crank bent or cracked',
@@ -9,6 +9,7 @@ export const FORM: readonly Cause[] = [
     mechanisms: ['edge loading', 'overload or fatigue'],
     priorOdds: 0.02,
     answerable: 'not determined',
+    inOpening: [some('measured.turning-tight', 'it binds as it turns'), usually('measured.turning-notchy', 'tight once a turn')],
     links: [
       always('measured.crank-runout', 'the indicator shows it'),
       usually('spread.one-arc-journal', 'the journal carries on one arc, the shell all round'),
@@ -39,6 +40,11 @@ export const FORM: readonly Cause[] = [
     priorOdds: 0.03,
     place: 'cylinder',
     answerable: 'not determined',
+    inOpening: [
+      usually('measured.compression-one-low', 'the piston no longer reaches its height'),
+      rare('measured.wet-rise', 'the rings are sound'),
+      some('measured.turning-notchy', 'tight at one dead centre'),
+    ],
     links: [
       usually('spread.opposite-edges', 'one edge above, the other below'),
       usually('seen.diagonal-edge', 'a twist crosses the face'),
@@ -66,6 +72,7 @@ export const FORM: readonly Cause[] = [
     priorOdds: 0.02,
     needs: ['plain-shells'],
     answerable: 'not determined',
+    inOpening: [usually('measured.turning-tight', 'the line is not straight'), some('measured.cap-binding', 'the cap out of line lets go')],
     links: withCourse(
       [
         always('measured.housing-distorted', 'the line gauge shows it'),
@@ -146,6 +153,7 @@ export const FORM: readonly Cause[] = [
   {
     id: 'cam-hardening',
     name: 'Cam or follower material, hardening or run-in fault',
+    firstStart: 'new cam',
     family: 'Form or material',
     mechanisms: ['overload or fatigue', 'particles between the surfaces'],
     priorOdds: 0.04,
@@ -204,7 +212,7 @@ export const FORM: readonly Cause[] = [
   },
 ];
 
-export const FATIGUE: readonly Cause[] = [
+export const FATIGUE: readonly OriginRecord[] = [
   {
     id: 'rod-fatigue',
     name: 'Rod broken by fatigue, first of all',
@@ -327,7 +335,7 @@ export const FATIGUE: readonly Cause[] = [
   },
 ];
 
-export const USE: readonly Cause[] = [
+export const USE: readonly OriginRecord[] = [
   {
     id: 'cold-hard',
     name: 'Cold engine driven hard',
@@ -357,10 +365,18 @@ export const USE: readonly Cause[] = [
   {
     id: 'normal-wear',
     name: 'Normal long wear',
+    ordinary: true,
     family: 'Use',
     mechanisms: ['ordinary wear'],
     priorOdds: 0.12,
     answerable: 'wear',
+    inOpening: [
+      usually('measured.compression-all-low', 'all rings wear together'),
+      usually('measured.wet-rise', 'oil seals worn rings'),
+      some('measured.leak-rings', 'worn rings'),
+      usually('measured.pressure-low', 'clearances let it go'),
+      usually('measured.nose-play', 'front main wears with the belt'),
+    ],
     links: [
       usually('told.long-service', 'hours tell'),
       usually('seen.long-wear', 'layers worn evenly'),
@@ -410,6 +426,7 @@ export const USE: readonly Cause[] = [
     mechanisms: ['corrosion'],
     priorOdds: 0.05,
     answerable: 'use',
+    inOpening: [some('measured.compression-all-low', 'rusted walls and stuck rings')],
     links: [
       always('seen.rust', 'brown, with pits'),
       usually('told.stood-long', 'it stood'),

@@ -1,15 +1,21 @@
-import type { Cause } from '../../types.js';
-import { always, PIECES_FLY, PISTON_TEARS, rare, rulesOut, some, stops, usually, withCourse } from './link.js';
+import type { OriginRecord } from '../../types.js';
+import { PIECES_FLY, PISTON_TEARS, always, rare, rulesOut, some, stops, usually, withCourse } from './link.js';
 
-export const HEAT: readonly Cause[] = [
+export const HEAT: readonly OriginRecord[] = [
   {
     id: 'coolant-lost',
     name: 'Coolant lost or not circulating',
+    firstStart: 'cooling',
     family: 'Heat',
     mechanisms: ['part overheated'],
     priorOdds: 0.08,
     needs: ['liquid-cooled'],
     answerable: 'not determined',
+    inOpening: [
+      rare('measured.gas-in-coolant', 'boiling shows bubbles too'),
+      some('measured.turning-tight', 'scuffed pistons drag'),
+      some('measured.turning-locked', 'pistons grew into the walls'),
+    ],
     links: withCourse(
       [
         always('told.overheated', 'gauge or steam'),
@@ -42,6 +48,7 @@ export const HEAT: readonly Cause[] = [
   {
     id: 'air-cooling',
     name: 'Fins or cowling blocked',
+    firstStart: 'cooling',
     family: 'Heat',
     mechanisms: ['part overheated'],
     priorOdds: 0.12,
@@ -75,6 +82,7 @@ export const HEAT: readonly Cause[] = [
     priorOdds: 0.05,
     priorOddsFor: { premix: 0.12, diesel: 0.02 },
     answerable: 'use',
+    inOpening: [some('measured.wet-rise', 'rings lost their tension')],
     links: withCourse(
       [
         usually('told.lean-signs', 'plug, leak or jet tells'),
@@ -130,7 +138,7 @@ export const HEAT: readonly Cause[] = [
   },
 ];
 
-export const COMBUSTION: readonly Cause[] = [
+export const COMBUSTION: readonly OriginRecord[] = [
   {
     id: 'detonation',
     name: 'Detonation',
@@ -139,6 +147,11 @@ export const COMBUSTION: readonly Cause[] = [
     priorOdds: 0.05,
     priorOddsFor: { diesel: 0.02 },
     answerable: 'use',
+    inOpening: [
+      some('measured.compression-one-low', 'a broken land leaks'),
+      some('measured.wet-rise', 'oil seals round a broken land'),
+      usually('measured.leak-rings', 'gas goes past the broken land'),
+    ],
     links: withCourse(
       [
         always('seen.detonation-marks', 'peppering and broken lands'),
@@ -171,6 +184,10 @@ export const COMBUSTION: readonly Cause[] = [
     mechanisms: ['combustion attack', 'part overheated'],
     priorOdds: 0.02,
     answerable: 'not determined',
+    inOpening: [
+      usually('measured.compression-one-low', 'a melted crown leaks'),
+      usually('measured.leak-rings', 'gas goes past the melted land'),
+    ],
     links: withCourse(
       [
         always('seen.crown-melted', 'melted or holed crown'),
@@ -200,6 +217,11 @@ export const COMBUSTION: readonly Cause[] = [
     priorOdds: 0.03,
     place: 'cylinder',
     answerable: 'use',
+    inOpening: [
+      usually('measured.compression-one-low', 'the rod of that cylinder is shorter'),
+      usually('measured.turning-locked', 'liquid does not yield'),
+      usually('seen.liquid-in-cylinder', 'some of it is still there'),
+    ],
     links: [
       always('seen.rod-bent', 'liquid does not give'),
       always('measured.rod-out-of-line', 'the bow is there to gauge'),
@@ -233,6 +255,10 @@ export const COMBUSTION: readonly Cause[] = [
     priorOdds: 0.02,
     place: 'cylinder',
     answerable: 'earlier repair',
+    inOpening: [
+      usually('measured.compression-one-low', 'struck valves no longer seat'),
+      some('measured.turning-notchy', 'the piece meets the head once a turn'),
+    ],
     links: withCourse(
       [
         always('seen.crown-strike', 'prints on crown and head'),

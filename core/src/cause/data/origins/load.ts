@@ -1,7 +1,7 @@
-import type { Cause } from '../../types.js';
-import { always, BEARING_RUNS_DRY, PIECES_FLY, rare, some, stops, usually, withCourse } from './link.js';
+import type { OriginRecord } from '../../types.js';
+import { BEARING_RUNS_DRY, PIECES_FLY, always, rare, some, stops, usually, withCourse } from './link.js';
 
-export const LOAD: readonly Cause[] = [
+export const LOAD: readonly OriginRecord[] = [
   {
     id: 'over-speed',
     name: 'Over-speed',

@@ -1,11 +1,11 @@
-import type { Cause } from '../../types.js';
+import type { OriginRecord } from '../../types.js';
 import {
-  always,
   BEARING_RUNS_DRY,
   DIRT_COLLATERAL,
   DIRT_GOES_ROUND,
   OIL_COLLATERAL,
   PISTON_TEARS,
+  always,
   rare,
   rulesOut,
   some,
@@ -14,7 +14,7 @@ import {
   withCourse,
 } from './link.js';
 
-export const OIL_QUALITY: readonly Cause[] = [
+export const OIL_QUALITY: readonly OriginRecord[] = [
   {
     id: 'foreign-debris',
     name: 'Foreign debris: dirty assembly, blast media, sealant',
@@ -22,6 +22,7 @@ export const OIL_QUALITY: readonly Cause[] = [
     mechanisms: ['particles between the surfaces'],
     priorOdds: 0.09,
     answerable: 'earlier repair',
+    inOpening: [some('fluid.glitter', 'cut metal floats with the dirt')],
     links: withCourse(
       [
         always('seen.embedded', 'grains stay in the layer'),
@@ -72,6 +73,7 @@ export const OIL_QUALITY: readonly Cause[] = [
     mechanisms: ['particles between the surfaces'],
     priorOdds: 0.06,
     answerable: 'not determined',
+    inOpening: [usually('fluid.glitter', 'the part that fails sheds into the oil')],
     links: withCourse(
       [
         usually('seen.scored-by-own-debris', 'own metal in the scores'),
@@ -132,6 +134,7 @@ export const OIL_QUALITY: readonly Cause[] = [
     priorOdds: 0.03,
     needs: ['pressure-fed'],
     answerable: 'use',
+    inOpening: [always('seen.filter-bypassed', 'the valve or the media shows it')],
     links: withCourse(
       [
         always('seen.filter-bypassed', 'the valve or the media shows it'),
@@ -155,6 +158,11 @@ export const OIL_QUALITY: readonly Cause[] = [
     priorOdds: 0.05,
     needs: ['liquid-cooled', 'four-stroke'],
     answerable: 'not determined',
+    inOpening: [
+      usually('fluid.oil-in-coolant', 'the leak passes both ways'),
+      some('measured.pressure-low', 'thin emulsion'),
+      some('seen.steam-cleaned', 'the same leak seen from above'),
+    ],
     links: withCourse(
       [
         always('fluid.milky', 'water in oil'),
@@ -193,6 +201,7 @@ export const OIL_QUALITY: readonly Cause[] = [
     priorOdds: 0.05,
     needs: ['four-stroke'],
     answerable: 'not determined',
+    inOpening: [usually('measured.pressure-low', 'thin oil')],
     links: withCourse(
       [
         always('fluid.fuel-smell', 'fuel is there to smell'),
@@ -225,6 +234,7 @@ export const OIL_QUALITY: readonly Cause[] = [
     priorOdds: 0.07,
     needs: ['four-stroke'],
     answerable: 'use',
+    inOpening: [some('seen.filter-bypassed', 'a full element opens its bypass')],
     links: withCourse(
       [
         usually('told.service-overdue', 'the interval was passed'),
@@ -258,6 +268,12 @@ export const OIL_QUALITY: readonly Cause[] = [
     priorOdds: 0.15,
     needs: ['premix'],
     answerable: 'use',
+    inOpening: [
+      some('measured.compression-one-low', 'the first piston to scuff'),
+      some('measured.compression-all-low', 'all walls ran short of oil'),
+      usually('measured.wet-rise', 'oil seals scuffed rings'),
+      usually('measured.turning-locked', 'pistons weld to the wall'),
+    ],
     links: withCourse(
       [
         usually('told.premix-missed', 'the fuel tells'),

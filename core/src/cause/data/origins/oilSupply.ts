@@ -1,11 +1,11 @@
-import type { Cause } from '../../types.js';
+import type { OriginRecord } from '../../types.js';
 import {
-  always,
   BEARING_RUNS_DRY,
   ENGINE_RUNS_DRY,
   OIL_COLLATERAL,
   ONE_PLACE,
   PISTON_TEARS,
+  always,
   rare,
   rulesOut,
   some,
@@ -14,7 +14,7 @@ import {
   withCourse,
 } from './link.js';
 
-export const OIL_SUPPLY: readonly Cause[] = [
+export const OIL_SUPPLY: readonly OriginRecord[] = [
   {
     id: 'oil-low',
     name: 'Oil level run low or none',
@@ -24,6 +24,13 @@ export const OIL_SUPPLY: readonly Cause[] = [
     needs: ['four-stroke'],
     priorOddsFor: { splash: 0.16 },
     answerable: 'use',
+    inOpening: [
+      some('fluid.glitter', 'bearings shed as they run dry'),
+      usually('measured.pressure-low', 'the pickup draws air'),
+      some('measured.turning-tight', 'bearings that ran dry drag'),
+      some('measured.turning-locked', 'run on until it stood'),
+      some('measured.nose-play', 'wiped mains'),
+    ],
     links: withCourse(
       [
         always('fluid.level-low', 'the level is what failed'),
@@ -50,6 +57,7 @@ export const OIL_SUPPLY: readonly Cause[] = [
     priorOdds: 0.12,
     needs: ['splash'],
     answerable: 'not determined',
+    inOpening: [usually('measured.turning-locked', 'the rod welds to the pin')],
     links: withCourse(
       [
         always('seen.dipper-broken', 'it is broken, missing or turned'),
@@ -77,6 +85,7 @@ export const OIL_SUPPLY: readonly Cause[] = [
     priorOdds: 0.05,
     needs: ['pressure-fed'],
     answerable: 'not determined',
+    inOpening: [usually('measured.pressure-low', 'the pump draws air')],
     links: withCourse(
       [
         usually('seen.screen-choked', 'a choked screen is one form of it'),
@@ -156,6 +165,7 @@ export const OIL_SUPPLY: readonly Cause[] = [
     priorOdds: 0.04,
     needs: ['pressure-fed'],
     answerable: 'wear',
+    inOpening: [always('measured.pressure-low', 'the pump no longer makes it')],
     links: withCourse(
       [
         usually('seen.pump-scored', 'clearance lets oil back'),
@@ -182,6 +192,7 @@ export const OIL_SUPPLY: readonly Cause[] = [
     priorOdds: 0.04,
     needs: ['pressure-fed'],
     answerable: 'earlier repair',
+    inOpening: [some('fluid.glitter', 'the first turns rub')],
     links: withCourse(
       [
         usually('told.recent-work', 'after a rebuild or a drained filter'),
@@ -215,6 +226,12 @@ export const OIL_SUPPLY: readonly Cause[] = [
     place: 'main',
     downstream: true,
     answerable: 'earlier repair',
+    inOpening: [
+      usually('fluid.glitter', 'the dry bearing sheds its lining'),
+      usually('measured.turning-tight', 'the dry shell grips the journal'),
+      usually('measured.cap-binding', 'easing the cap of the dry main frees the crank'),
+      some('measured.turning-locked', 'the dry bearing welds'),
+    ],
     links: withCourse(
       [
         usually('spread.main-and-its-pins', 'what the feed serves runs dry together'),

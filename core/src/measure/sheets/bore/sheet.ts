@@ -1,4 +1,5 @@
 import { figure, list, name, object, oneOf, optional } from '../../../kit/schema.js';
+import { stationOf } from '../../../engine/stations.js';
 import { cylinderPlaces, type EngineLayout } from '../../../engine/layout.js';
 import { cell, deepestMark, DEEPEST_MARK, thermometer, type Cell } from '../cells.js';
 import { defineSheet, mayRead, questionsOf, raw, upper, type CellValues } from '../define.js';
@@ -138,7 +139,7 @@ export const bore = defineSheet({
       if (key === 'temperatureC') return 19;
       const [depth, axis] = key.split('.') as [string, string];
       const depths = [...new Set(place.cells.flatMap((c) => (c.item?.['depthMm'] === undefined ? [] : [String(c.item['depthMm'])])))];
-      return trueBoreMm(engine, station.slice('bore.'.length), depths.indexOf(depth), axis);
+      return trueBoreMm(engine, stationOf(engine.layout, station)!.cylinder, depths.indexOf(depth), axis);
     },
     speaks: /./,
     losses: /^(wear|ovality)$/,

@@ -98,7 +98,7 @@ export const journal = defineSheet({
           cells: cells(layout.mainDiameterMm),
         })),
       ...stationsOf(layout)
-        .filter((s) => s.id.startsWith('crank.pin.'))
+        .filter((s) => s.part === 'journal' && s.carries === 'rod')
         .map((s) => ({ station: s.id, name: s.name, short: `Pin ${s.number}`, spec: 'crank.pin', cells: cells(layout.pinDiameterMm) })),
     ],
     readings: (values, place) => {

@@ -1,4 +1,5 @@
 import { figure, object, oneOf, optional } from '../../../kit/schema.js';
+import { stationOf } from '../../../engine/stations.js';
 import { cylinderPlaces, type EngineLayout } from '../../../engine/layout.js';
 import { boreCellAtPiston, boreMaterial } from '../bore/sheet.js';
 import { cell, thermometer, type Cell } from '../cells.js';
@@ -119,7 +120,7 @@ export const piston = defineSheet({
       const made = boreMm - 0.04 + 0.003 * chance(`${engine.seed} ${place.id} made`);
       const sizes: Record<string, number> = {
         piston: made - 0.008 - 0.03 * worn,
-        bore: trueBoreMm(engine, place.station!.split('.')[1]!, 1, 'A'),
+        bore: trueBoreMm(engine, stationOf(engine.layout, place.station!)!.cylinder, 1, 'A'),
         new: boreMm - 0.04,
         crown: boreMm - 0.46,
         pinBoss: Math.round(boreMm * 0.26) + 0.006 + 0.02 * worn,
@@ -131,7 +132,7 @@ export const piston = defineSheet({
     borrows: (layout, place) => [
       {
         cell: 'bore',
-        station: `bore.${place.station!.split('.')[1]}`,
+        station: `bore.${stationOf(layout, place.station!)!.cylinder}`,
         sheet: 'bore',
         of: (key) => key === boreCellAtPiston(layout),
       },

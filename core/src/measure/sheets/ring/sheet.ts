@@ -1,4 +1,5 @@
 import { object, optional, positive } from '../../../kit/schema.js';
+import { stationOf } from '../../../engine/stations.js';
 import { cylinderPlaces } from '../../../engine/layout.js';
 import { cell, GAP, type Cell } from '../cells.js';
 import { both, defineSheet, lower, mayRead } from '../define.js';
@@ -101,7 +102,7 @@ export const ring = defineSheet({
       const height = place.sheet === 'ring.oil' ? 3 : 1.5;
       const sizes: Record<string, number> = {
         gapUnworn: gap,
-        gapWorn: gap + Math.PI * (trueBoreMm(engine, place.station!.split('.')[1]!, 0, 'D') - boreMm - 0.007),
+        gapWorn: gap + Math.PI * (trueBoreMm(engine, stationOf(engine.layout, place.station!)!.cylinder, 0, 'D') - boreMm - 0.007),
         groove: height + 0.045 + 0.06 * worn,
         ring: height - 0.008,
         grooveDepth: boreMm * 0.042 + 0.4,

@@ -1,3 +1,4 @@
+import { stationOf } from '../../../engine/stations.js';
 import { object, oneOf, optional } from '../../../kit/schema.js';
 import { shellBearings } from '../bearing.js';
 import { cell, type Cell } from '../cells.js';
@@ -68,7 +69,7 @@ export const shellFit = defineSheet({
     }),
     truth: (engine, place, key) => {
       const b = trueBearing(engine, place.station!);
-      const gone = b.severity(place.station!.endsWith('upper') ? 'upper' : 'lower');
+      const gone = b.severity(stationOf(engine.layout, place.station!)?.half ?? 'lower');
       if (key === 'protrusion') return 0.045 - 0.03 * gone;
       const held = b.housing('left');
       return key === 'freeSpread' ? held + 0.6 - 0.55 * gone : held;
