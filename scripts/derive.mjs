@@ -3,6 +3,7 @@
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
+import joiToJson from 'joi-to-json';
 import * as prettier from 'prettier';
 import { ROOT, run } from './lib.mjs';
 
@@ -75,6 +76,34 @@ what it adds to the view, its words. A \`?\` marks a member that may be absent.
 ${rows.join('\n')}
 `,
 );
+const { caseFileSchema } = await import(pathToFileURL(join(ROOT, 'core/dist/bundle/caseFile/format.js')).href);
+await derive(
+  'docs/formats/case.schema.json',
+  JSON.stringify({
+    $schema: 'https://json-schema.org/draft/2020-12/schema',
+    title: 'True Ledger case file, version 1',
+    ...joiToJson(caseFileSchema, 'json-draft-2019-09'),
+  }),
+);
+
+if (!check) run('npx', ['tsc', '-b', 'contract']);
+const { ERRORS } = await import(pathToFileURL(join(ROOT, 'contract/dist/index.js')).href);
+await derive(
+  'docs/formats/errors.md',
+  `# Refusals of the API
+
+Written by \`scripts/derive.mjs\` from \`core/src/kit/problems.ts\` and \`contract/src/errors.ts\`. Every refusal is one JSON object: \`code\`, \`sentence\` (what happened, what is safe, what to
+do), \`field\` where one is at fault, and with \`entry-conflict\` what the field holds now as \`conflict\`.
+
+| Code | Status | Means |
+| --- | --- | --- |
+${Object.entries(ERRORS)
+  .sort(([a], [b]) => a.localeCompare(b))
+  .map(([code, { status, means }]) => `| \`${code}\` | ${status} | ${cell(means)} |`)
+  .join('\n')}
+`,
+);
+
 for (const folder of folders) {
   const { example } = await import(pathToFileURL(join(ROOT, 'core/dist/measure/sheets', folder, 'example.js')).href);
   await derive(`docs/formats/examples/measure/${folder}.json`, JSON.stringify(example.file));

@@ -1,3 +1,5 @@
 export * from './errors.js';
-export * from './schemas.js';
-export * from './types.js';
+export * from './limits.js';
+export * from './requests.js';
+export * as answers from './answers.js';
+export type * from './answers.js';

@@ -1,6 +1,9 @@
 // What core gives to server, pages and command line, by name, floor by floor. A name that none of them uses does not stand here (`npm test` checks it).
 
 // kit
+export * as schema from './kit/schema.js';
+export type { Held, Schema } from './kit/schema.js';
+export { PROBLEMS, type ProblemCode } from './kit/problems.js';
 export { type Problem, type Result, fail, ok } from './kit/result.js';
 export { hashWith, sha256Hex } from './kit/hash.js';
 
@@ -11,7 +14,7 @@ export { formatFigure, readTyped } from './units/typed.js';
 export { GAUGE_KINDS, type Gauge, checkDoubt, readingUncertainty } from './units/gauge.js';
 
 // engine
-export { type EngineLayout, cylinderPlaces, layoutSchema, pinCount, pinNumber } from './engine/layout.js';
+export { type EngineLayout, cylinderPlaces, layoutSchema, pinCount } from './engine/layout.js';
 export { engineTags } from './engine/tags.js';
 export { ENGINE_TEMPLATES, engineTemplate } from './engine/templates.js';
 export { validateLayout } from './engine/validate.js';
@@ -266,7 +269,9 @@ export { reportMarkdown } from './report/markdown.js';
 export { checkEntry } from './gate/admit.js';
 
 // bundle
-export { DEFAULT_GAUGE, caseFileOf, readCaseFile } from './bundle/caseFile.js';
+export { readCaseFile } from './bundle/caseFile/read.js';
+export { caseFileOf } from './bundle/caseFile/write.js';
+export { DEFAULT_GAUGE } from './bundle/caseFile/format.js';
 export { findingsCsv } from './bundle/csv.js';
 export { fileOf, fileRefusal, openBundle, readBundle, readBundleFiles, verifyBundle } from './bundle/verifyBundle.js';
 export { acceptEntries, readableVersion } from './bundle/acceptEntries.js';

@@ -1,6 +1,8 @@
 import { statfs } from 'node:fs/promises';
 import { Controller, Get, Inject, Module, type DynamicModule } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
+import { answers } from '@true-ledger/contract';
+import { Answers } from './http/answers.js';
 import { DataSource } from 'typeorm';
 import { AccountsModule } from './accounts/accounts.module.js';
 import { Public } from './accounts/guard.js';
@@ -36,6 +38,7 @@ class HealthController {
 
   @Public()
   @Get()
+  @Answers(answers.done)
   async health(): Promise<{ ok: true }> {
     await this.db.query('SELECT 1');
     return { ok: true };
@@ -49,12 +52,14 @@ class NetworkController {
   constructor(@Inject(CONFIG) private readonly config: ServerConfig) {}
 
   @Get()
+  @Answers(answers.network)
   network(): { addresses: readonly string[] } {
     return { addresses: this.config.addresses ?? [] };
   }
 
   /** Room left on the disk of the server, MB; where the database lies on another machine, that one's is not known here. */
   @Get('room')
+  @Answers(answers.room)
   async room(): Promise<{ freeMb: number }> {
     const { bavail, bsize } = await statfs(this.config.keysFolder);
     return { freeMb: Math.floor((bavail * bsize) / 1e6) };

@@ -18,6 +18,7 @@ import pg from 'pg';
 import request from 'supertest';
 import { AccountsService } from '../src/accounts/accounts.service.js';
 import { makeApp } from '../src/app.js';
+import { HeldAnswers } from '../src/http/answers.js';
 import type { ServerConfig } from '../src/config.js';
 import { standInJpeg } from '../src/demo/picture.js';
 
@@ -60,6 +61,7 @@ export async function appOn(databaseUrl: string, change: Partial<ServerConfig> =
     keysFolder: mkdtempSync(join(tmpdir(), 'tl-keys-')),
     ...change,
   });
+  app.useGlobalInterceptors(new HeldAnswers());
   await app.listen(0, '127.0.0.1');
   return app;
 }

@@ -1,7 +1,7 @@
 import type { EntryBodies } from '../entries/entries.js';
 import type { LedgerEntry } from '../ledger/entry.js';
 import { fail, ok, type Result } from '../kit/result.js';
-import { CASE_FILE_FORMAT, CASE_FILE_VERSION } from './caseFile.js';
+import { CASE_FILE_FORMAT, CASE_FILE_VERSION } from './caseFile/format.js';
 
 /** Is a case file of a bundle written in a version this one reads? */
 export function readableVersion(caseJson: string | null): Result<true> {

@@ -8,7 +8,7 @@ import { emptyCase } from '../ledger/state.js';
 import { foldEntries } from '../entries/entries.js';
 import { caseView } from '../case/views.js';
 import { fail, ok, type Result } from '../kit/result.js';
-import { caseFileOf } from './caseFile.js';
+import { caseFileOf } from './caseFile/write.js';
 import { readingsCsv } from '../measured/readingsCsv.js';
 import { findingsCsv } from './csv.js';
 import { sealVerdict, type SealVerdict } from './seal.js';

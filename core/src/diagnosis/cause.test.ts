@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
-import { readCaseFile, type CaseFile } from '../bundle/caseFile.js';
+import { readCaseFile } from '../bundle/caseFile/read.js';
+import { type CaseFile } from '../bundle/caseFile/format.js';
 import { engineTemplate, ENGINE_TEMPLATES } from '../engine/templates.js';
 import { patternFaults } from '../damage/catalogue/validate.js';
 import { PATTERNS } from '../damage/patterns.js';

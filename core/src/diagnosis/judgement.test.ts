@@ -1,6 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { caseFileOf, readCaseFile, type CaseFile } from '../bundle/caseFile.js';
+import { readCaseFile } from '../bundle/caseFile/read.js';
+import { caseFileOf } from '../bundle/caseFile/write.js';
+import { type CaseFile } from '../bundle/caseFile/format.js';
 import { PATTERNS, pattern } from '../damage/patterns.js';
 import { matchFinding } from '../case/matchFinding.js';
 import { positionOf, SCHOOLS, schoolsAt } from '../damage/schools.js';

@@ -1,4 +1,5 @@
-import { readCaseFile, type CaseFile } from '../bundle/caseFile.js';
+import { readCaseFile } from '../bundle/caseFile/read.js';
+import { type CaseFile } from '../bundle/caseFile/format.js';
 import { stationsOf } from '../engine/stations.js';
 import { engineTemplate } from '../engine/templates.js';
 import type { CaseView } from '../case/views.js';

@@ -31,9 +31,19 @@ export function nullable<S extends Joi.AnySchema>(schema: S): Schema<Held<S> | n
   return schema.allow(null) as never;
 }
 
+/** A schema whose type is stated: for what Joi can check and no helper here can infer. */
+export function typed<T>(schema: Joi.AnySchema): Schema<T> {
+  return schema as never;
+}
+
 /** One of these words. */
 export function oneOf<const T extends readonly string[]>(words: T): Schema<T[number]> {
   return Joi.string().valid(...words) as never;
+}
+
+/** As many of these as there are. */
+export function listOf<S extends Joi.AnySchema>(items: S): Schema<ReadonlyArray<Held<S>>, Joi.ArraySchema> {
+  return Joi.array().items(items) as never;
 }
 
 /** At most `max` of these. */

@@ -114,7 +114,7 @@ export function readTag(pixels: Pixels, corners: readonly Point[]): Result<TagRe
   const [light, mid] = PART_TAG.patches;
   const a = patchMean(pixels, h.value, light);
   const b = patchMean(pixels, h.value, mid);
-  const hidden = fail<TagReading>(
+  const hidden = fail(
     'tag-patches',
     'The grey patches of the tag are covered or cut off: the place is read, colours are left as they are.',
     'tag',

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { readCaseFile, type CaseFile } from '../bundle/caseFile.js';
+import { readCaseFile } from '../bundle/caseFile/read.js';
+import { type CaseFile } from '../bundle/caseFile/format.js';
 import { diagnose } from '../diagnosis/diagnose.js';
 import { FIRST_PREV, sealEntry, unexplainedGap, verifyChain, type EntryDraft, type LedgerEntry } from '../ledger/entry.js';
 import { checkEntry } from '../gate/admit.js';

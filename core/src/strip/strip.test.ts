@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { readCaseFile, type CaseFile } from '../bundle/caseFile.js';
+import { readCaseFile } from '../bundle/caseFile/read.js';
+import { type CaseFile } from '../bundle/caseFile/format.js';
 import { feature } from '../cause/data/features.js';
 import { collectEvidence } from '../diagnosis/evidence.js';
 import { diagnose } from '../diagnosis/diagnose.js';

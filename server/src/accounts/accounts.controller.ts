@@ -1,5 +1,6 @@
 import { Controller, Delete, Get, Inject, Param, ParseUUIDPipe, Patch, Post, Req, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
+import { Answers } from '../http/answers.js';
 import {
   accountChangeSchema,
   accountSchema,
@@ -9,8 +10,14 @@ import {
   signInSchema,
   type Account,
   type Me,
-  type Role,
   type SessionInfo,
+  type AccountChange,
+  type AccountRequest,
+  type ClaimRequest,
+  type PasswordRequest,
+  type RecoverRequest,
+  type SignInRequest,
+  answers,
 } from '@true-ledger/contract';
 import type { Response } from 'express';
 import { CONFIG, type ServerConfig } from '../config.js';
@@ -40,8 +47,9 @@ export class AccountsController {
 
   @Public()
   @Post('sign-in')
+  @Answers(answers.me)
   async signIn(
-    @Checked(signInSchema) body: { signIn: string; password: string },
+    @Checked(signInSchema) body: SignInRequest,
     @Req() request: SignedRequest,
     @Res({ passthrough: true }) response: Response,
   ): Promise<Me> {
@@ -57,8 +65,9 @@ export class AccountsController {
 
   @Public()
   @Post('claim')
+  @Answers(answers.me)
   async claim(
-    @Checked(claimSchema) body: { token: string; name: string; signIn: string; password: string },
+    @Checked(claimSchema) body: ClaimRequest,
     @Req() request: SignedRequest,
     @Res({ passthrough: true }) response: Response,
   ): Promise<Me> {
@@ -70,8 +79,9 @@ export class AccountsController {
   /** Sets the password of an owner who lost it, by the link the server's console told. */
   @Public()
   @Post('recover')
+  @Answers(answers.me)
   async recover(
-    @Checked(recoverSchema) body: { token: string; password: string },
+    @Checked(recoverSchema) body: RecoverRequest,
     @Req() request: SignedRequest,
     @Res({ passthrough: true }) response: Response,
   ): Promise<Me> {
@@ -83,8 +93,9 @@ export class AccountsController {
   /** Changes one's own password. */
   @Needs('reader')
   @Post('password')
+  @Answers(answers.done)
   async password(
-    @Checked(passwordSchema) body: { current: string; fresh: string },
+    @Checked(passwordSchema) body: PasswordRequest,
     @Req() request: SignedRequest,
     @Who() account: Account,
   ): Promise<{ ok: true }> {
@@ -95,12 +106,14 @@ export class AccountsController {
   /** Cases a reader with chosen cases may see; null: all. */
   @Needs('owner')
   @Get('accounts/:id/cases')
+  @Answers(answers.accountCases)
   async cases(@Param('id', ParseUUIDPipe) id: string): Promise<{ cases: readonly string[] | null }> {
     return { cases: await this.accounts.chosenCases(id) };
   }
 
   @Needs('reader')
   @Post('sign-out')
+  @Answers(answers.done)
   async signOut(@Req() request: SignedRequest, @Res({ passthrough: true }) response: Response): Promise<{ ok: true }> {
     await this.accounts.signOut(request.sessionId ?? '');
     response.clearCookie(SESSION_COOKIE, { path: '/' });
@@ -108,17 +121,20 @@ export class AccountsController {
   }
 
   @Get('me')
+  @Answers(answers.me)
   current(@Who() account: Account): Me {
     return me(account);
   }
 
   @Get('sessions')
+  @Answers(answers.sessions)
   sessions(@Req() request: SignedRequest, @Who() account: Account): Promise<SessionInfo[]> {
     return this.accounts.sessions(account.id, request.sessionId ?? '');
   }
 
   @Needs('reader')
   @Delete('sessions/:id')
+  @Answers(answers.done)
   async revoke(@Param('id', ParseUUIDPipe) id: string, @Who() account: Account): Promise<{ ok: true }> {
     await this.accounts.revoke(account.id, id);
     return { ok: true };
@@ -126,22 +142,22 @@ export class AccountsController {
 
   @Needs('owner')
   @Get('accounts')
+  @Answers(answers.accounts)
   list(): Promise<Account[]> {
     return this.accounts.list();
   }
 
   @Needs('owner')
   @Post('accounts')
-  create(@Checked(accountSchema) body: { name: string; signIn: string; password: string; role: Role }): Promise<Account> {
+  @Answers(answers.account)
+  create(@Checked(accountSchema) body: AccountRequest): Promise<Account> {
     return this.accounts.create(body);
   }
 
   @Needs('owner')
   @Patch('accounts/:id')
-  change(
-    @Param('id', ParseUUIDPipe) id: string,
-    @Checked(accountChangeSchema) body: { role?: Role; active?: boolean; password?: string; cases?: readonly string[] | null },
-  ): Promise<Account> {
+  @Answers(answers.account)
+  change(@Param('id', ParseUUIDPipe) id: string, @Checked(accountChangeSchema) body: AccountChange): Promise<Account> {
     return this.accounts.change(id, body);
   }
 }

@@ -1,7 +1,8 @@
 import { Controller, Get, Param, ParseUUIDPipe, Post, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import { ApiBody, ApiConsumes, ApiTags } from '@nestjs/swagger';
-import { LIMITS, type Account, type ImportAnswer } from '@true-ledger/contract';
+import { Answers } from '../http/answers.js';
+import { LIMITS, type Account, type ImportAnswer, answers } from '@true-ledger/contract';
 import type { Response } from 'express';
 import { unlink } from 'node:fs/promises';
 import { Needs, Who } from '../accounts/guard.js';
@@ -54,6 +55,7 @@ export class BundlesInController {
 
   @Needs('builder')
   @Post()
+  @Answers(answers.imported)
   @ApiConsumes('multipart/form-data')
   @ApiBody({ schema: { type: 'object', properties: { file: { type: 'string', format: 'binary' } } } })
   @UseInterceptors(FileInterceptor('file', { dest: ARRIVING, limits: { fileSize: LIMITS.bundleBytes, files: 1, fields: 2 } }))

@@ -1,5 +1,6 @@
 import { Controller, Get, Param, ParseUUIDPipe, Post, Query } from '@nestjs/common';
 import { ApiQuery, ApiTags } from '@nestjs/swagger';
+import { Answers } from '../http/answers.js';
 import {
   newCaseSchema,
   type Account,
@@ -7,6 +8,7 @@ import {
   type CaseSummary,
   type NewCaseRequest,
   type ShelfPage,
+  answers,
 } from '@true-ledger/contract';
 import { SPEC_KEYS, validateLayout, type CaseView, type EntryDraft, type SpecSheet } from '@true-ledger/core';
 import { randomUUID } from 'node:crypto';
@@ -72,6 +74,7 @@ export class CasesController {
   ) {}
 
   @Get()
+  @Answers(answers.shelf)
   async shelf(@Who() account: Account): Promise<CaseSummary[]> {
     const seen = await this.accounts.casesOf(account);
     const all = await this.db.getRepository(CaseRow).find({
@@ -92,6 +95,7 @@ export class CasesController {
   @ApiQuery({ name: 'size', required: false, description: 'Cases a page, 200 at most' })
   @ApiQuery({ name: 'shelved', required: false, enum: ['yes', 'no'], description: 'The cases that are put away instead of those in hand' })
   @Get('page')
+  @Answers(answers.shelfPage)
   async page(
     @Who() account: Account,
     @Query('words') words: unknown,
@@ -118,6 +122,7 @@ export class CasesController {
   }
 
   @Post()
+  @Answers(answers.caseAnswer)
   async create(@Checked(newCaseSchema) body: NewCaseRequest, @Who() account: Account): Promise<CaseResponse> {
     const problem = validateLayout(body.layout)[0];
     if (problem) throw ProblemError.of(problem);
@@ -154,6 +159,7 @@ export class CasesController {
   }
 
   @Get(':caseId')
+  @Answers(answers.caseAnswer)
   async open(@Param('caseId', ParseUUIDPipe) caseId: string): Promise<CaseResponse> {
     return { id: caseId, state: await this.ledger.state(caseId) };
   }

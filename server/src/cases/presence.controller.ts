@@ -1,6 +1,7 @@
 import { Controller, Param, ParseUUIDPipe, Post } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { presenceSchema, type Account, type Present } from '@true-ledger/contract';
+import { Answers } from '../http/answers.js';
+import { presenceSchema, type Account, type Present, type PresenceRequest, answers } from '@true-ledger/contract';
 import { DataSource } from 'typeorm';
 import { Needs, Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
@@ -17,9 +18,10 @@ export class PresenceController {
   /** Says that a page is here; answers with the pages of others. */
   @Needs('reader')
   @Post()
+  @Answers(answers.present)
   async here(
     @Param('caseId', ParseUUIDPipe) caseId: string,
-    @Checked(presenceSchema) body: { page: string; place: string },
+    @Checked(presenceSchema) body: PresenceRequest,
     @Who() who: Account,
   ): Promise<Present[]> {
     await this.db.query(

@@ -1,5 +1,7 @@
 import { Body, Controller, Get, HttpCode, Param, ParseUUIDPipe, Post } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
+import { answers } from '@true-ledger/contract';
+import { Answers } from '../http/answers.js';
 import type { DiagnosisJson } from '@true-ledger/core';
 import { Needs } from '../accounts/guard.js';
 import { ComputeService } from '../compute/compute.service.js';
@@ -15,6 +17,7 @@ export class CausesController {
 
   /** Differential of a stored case. */
   @Get('cases/:caseId/differential')
+  @Answers(answers.diagnosis)
   async differential(@Param('caseId', ParseUUIDPipe) caseId: string): Promise<DiagnosisJson> {
     return this.compute.run<'differential'>({ kind: 'differential', state: await this.ledger.state(caseId) });
   }
@@ -23,6 +26,7 @@ export class CausesController {
   @Needs('reader')
   @HttpCode(200)
   @Post('diagnose')
+  @Answers(answers.diagnosis)
   diagnoseFile(@Body() body: unknown): Promise<DiagnosisJson> {
     return this.compute.run<'diagnose'>({ kind: 'diagnose', file: body });
   }

@@ -1,7 +1,8 @@
 import { Controller, Get, Headers, Param, ParseUUIDPipe, Post, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
-import { clipSchema, LIMITS, type Account, type UploadResponse } from '@true-ledger/contract';
+import { Answers } from '../http/answers.js';
+import { clipSchema, LIMITS, type Account, type UploadResponse, type ClipRequest, answers } from '@true-ledger/contract';
 import type { Response } from 'express';
 import { Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
@@ -15,12 +16,13 @@ export class ClipsController {
   constructor(private readonly clips: ClipsService) {}
 
   @Post()
+  @Answers(answers.uploaded)
   @ApiConsumes('multipart/form-data')
   @UseInterceptors(FileInterceptor('file', { limits: { fileSize: LIMITS.clipBytes, files: 1, fields: 8, fieldSize: 4096 } }))
   async add(
     @Param('caseId', ParseUUIDPipe) caseId: string,
     @Checked(clipSchema, { file: { type: 'string', format: 'binary' } })
-    body: { entryId: string; station: string; sha256?: string; seconds?: string | number },
+    body: ClipRequest,
     @UploadedFile() file: Express.Multer.File | undefined,
     @Who() account: Account,
   ): Promise<UploadResponse> {

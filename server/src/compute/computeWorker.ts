@@ -1,3 +1,4 @@
+import type { Outcome } from '@true-ledger/contract';
 import '../platform.js';
 import {
   caseFileOf,
@@ -13,7 +14,6 @@ import {
   sheetJson,
   type CaseState,
   type DiagnosisJson,
-  type Result,
   type Station,
 } from '@true-ledger/core';
 import { summarise, type StoredSummary } from '../ledger/summary.js';
@@ -51,7 +51,7 @@ export interface ComputeAnswers {
   readonly tags: Uint8Array;
 }
 
-async function compute(task: ComputeTask): Promise<Result<ComputeAnswers[ComputeTask['kind']]>> {
+async function compute(task: ComputeTask): Promise<Outcome<ComputeAnswers[ComputeTask['kind']]>> {
   switch (task.kind) {
     case 'summary':
       return ok(summarise(task.state));

@@ -134,7 +134,7 @@ export class SpecSheetRow {
   @PrimaryColumn('text') id: string;
   @PrimaryColumn('integer') version: number;
   @Column('jsonb') body: Omit<SpecSheet, 'id' | 'version' | 'by' | 'time'>;
-  @Column('text') authorName: string;
+  @Column('text', { name: 'authorName' }) byName: string;
   @Column('timestamptz') time: Date;
 }
 

@@ -1,5 +1,7 @@
 import { Controller, Get, Module } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
+import { answers } from '@true-ledger/contract';
+import { Answers } from '../http/answers.js';
 import { Public } from '../accounts/guard.js';
 import { BundlesModule } from '../bundles/bundles.module.js';
 import { GaugesModule } from '../gauges/gauges.module.js';
@@ -15,6 +17,7 @@ class DemoController {
   /** How many of the demo cases are in; open to who is not signed in yet. */
   @Public()
   @Get()
+  @Answers(answers.demoProgress)
   progress(): DemoProgress {
     return this.demo.progress;
   }

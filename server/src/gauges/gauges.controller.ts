@@ -1,6 +1,7 @@
 import { Controller, Get, Param, Post, Put } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { gaugeCheckSchema, gaugeSchema, type Account, type GaugeCheck } from '@true-ledger/contract';
+import { Answers } from '../http/answers.js';
+import { gaugeCheckSchema, gaugeSchema, type Account, type GaugeCheck, type GaugeCheckRequest, answers } from '@true-ledger/contract';
 import type { Gauge } from '@true-ledger/core';
 import { Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
@@ -13,26 +14,26 @@ export class GaugesController {
   constructor(private readonly gauges: GaugesService) {}
 
   @Get()
+  @Answers(answers.gauges)
   list(): Promise<Gauge[]> {
     return this.gauges.list();
   }
 
   @Put()
+  @Answers(answers.gauge)
   save(@Checked(gaugeSchema) gauge: Gauge): Promise<Gauge> {
     return this.gauges.save(gauge);
   }
 
   @Get(':id/checks')
+  @Answers(answers.gaugeChecks)
   checks(@Param('id') id: string): Promise<GaugeCheck[]> {
     return this.gauges.checks(id);
   }
 
   @Post(':id/checks')
-  check(
-    @Param('id') id: string,
-    @Checked(gaugeCheckSchema) body: Pick<GaugeCheck, 'id' | 'masterMm' | 'readMm' | 'note'>,
-    @Who() account: Account,
-  ): Promise<GaugeCheck> {
+  @Answers(answers.gaugeCheck)
+  check(@Param('id') id: string, @Checked(gaugeCheckSchema) body: GaugeCheckRequest, @Who() account: Account): Promise<GaugeCheck> {
     return this.gauges.check(id, body, account);
   }
 }

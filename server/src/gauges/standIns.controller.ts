@@ -1,6 +1,7 @@
 import { Controller, Delete, Get, Header, HttpCode, Param, Post, Put, Query } from '@nestjs/common';
 import { ApiQuery, ApiTags } from '@nestjs/swagger';
-import { faultsSchema, gaugeCommandSchema, type GaugeCommand, type GaugeMessage, type StandIn } from '@true-ledger/contract';
+import { Answers } from '../http/answers.js';
+import { faultsSchema, gaugeCommandSchema, type GaugeCommand, type GaugeMessage, type StandIn, answers } from '@true-ledger/contract';
 import type { GaugeFaults } from '@true-ledger/core';
 import { Checked } from '../http/checked.js';
 import { GaugesService } from './gauges.service.js';
@@ -12,11 +13,13 @@ export class StandInsController {
   constructor(private readonly gauges: GaugesService) {}
 
   @Get()
+  @Answers(answers.standIns)
   list(): Promise<StandIn[]> {
     return this.gauges.standIns();
   }
 
   @Put(':id')
+  @Answers(answers.standIn)
   hold(@Param('id') id: string, @Checked(faultsSchema) faults: GaugeFaults): Promise<StandIn> {
     return this.gauges.hold(id, faults);
   }
@@ -29,6 +32,7 @@ export class StandInsController {
 
   /** Presses the data key of the gauge where it is. */
   @Post('press')
+  @Answers(answers.gaugeMessage)
   @HttpCode(200)
   press(@Checked(gaugeCommandSchema) command: GaugeCommand): Promise<GaugeMessage> {
     return this.gauges.press(command.gauge, command.at);

@@ -1,7 +1,7 @@
 import { Controller, Get, Post } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { gradeBookRequestSchema, type Account, type GradeBookVersion } from '@true-ledger/contract';
-import type { GradeRule } from '@true-ledger/core';
+import { Answers } from '../http/answers.js';
+import { gradeBookRequestSchema, type Account, type GradeBookVersion, type GradeBookRequest, answers } from '@true-ledger/contract';
 import { Needs, Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
 import { GradeBooksService } from './gradeBooks.service.js';
@@ -12,16 +12,15 @@ export class GradeBooksController {
   constructor(private readonly books: GradeBooksService) {}
 
   @Get()
+  @Answers(answers.gradeBooks)
   all(): Promise<GradeBookVersion[]> {
     return this.books.all();
   }
 
   @Needs('owner')
   @Post()
-  save(
-    @Checked(gradeBookRequestSchema) body: { basedOn: string; rules: readonly GradeRule[]; note: string },
-    @Who() who: Account,
-  ): Promise<GradeBookVersion[]> {
-    return this.books.save(body.basedOn, body.rules, body.note, who.name);
+  @Answers(answers.gradeBooks)
+  save(@Checked(gradeBookRequestSchema) body: GradeBookRequest, @Who() who: Account): Promise<GradeBookVersion[]> {
+    return this.books.save(body, who.name);
   }
 }

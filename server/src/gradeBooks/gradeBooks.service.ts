@@ -1,46 +1,45 @@
 import { Injectable } from '@nestjs/common';
-import type { GradeBookVersion } from '@true-ledger/contract';
-import { GRADE_BOOK, type GradeBook, type GradeRule } from '@true-ledger/core';
+import type { GradeBookRequest, GradeBookVersion, Refusal } from '@true-ledger/contract';
+import { GRADE_BOOK, type GradeBook } from '@true-ledger/core';
 import { DataSource } from 'typeorm';
+import { VersionedBook } from '../books/versionedBook.js';
 import { GradeBookRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
 
-const versionOf = (row: Pick<GradeBookRow, 'version'>): string => `shop ${row.version}`;
+const nameOf = (row: Pick<GradeBookRow, 'version'> | null): string => (row ? `shop ${row.version}` : GRADE_BOOK.version);
 
-/** The shop's own grade book: every version is kept, none is changed. */
+/** The shop's own grade book. Its versions go by name: `shop 3`, or the name of the one that is shipped. */
 @Injectable()
 export class GradeBooksService {
-  constructor(private readonly db: DataSource) {}
+  private readonly book: VersionedBook<GradeBookRow>;
+
+  constructor(db: DataSource) {
+    this.book = new VersionedBook(db, GradeBookRow);
+  }
 
   /** Newest first; the shipped book is the last. */
   async all(): Promise<GradeBookVersion[]> {
-    const rows = await this.db.getRepository(GradeBookRow).find({ order: { version: 'DESC' } });
+    const rows = await this.book.versions();
     return [
-      ...rows.map((r) => ({ book: { version: versionOf(r), rules: r.rules }, note: r.note, by: r.byName, time: r.time.toISOString() })),
+      ...rows.map((r) => ({ book: { version: nameOf(r), rules: r.rules }, note: r.note, by: r.byName, time: r.time.toISOString() })),
       { book: GRADE_BOOK, note: 'As it comes', by: '', time: '' },
     ];
   }
 
   /** The newest of the shop's own; null while it goes by the shipped one. */
   async current(): Promise<GradeBook | null> {
-    const [row] = await this.db.getRepository(GradeBookRow).find({ order: { version: 'DESC' }, take: 1 });
-    return row ? { version: versionOf(row), rules: row.rules } : null;
+    const row = await this.book.newest();
+    return row ? { version: nameOf(row), rules: row.rules } : null;
   }
 
-  async save(basedOn: string, rules: readonly GradeRule[], note: string, byName: string): Promise<GradeBookVersion[]> {
-    await this.db.transaction(async (tx) => {
-      await tx.query('LOCK TABLE grade_books IN SHARE ROW EXCLUSIVE MODE');
-      const [newest] = await tx.getRepository(GradeBookRow).find({ order: { version: 'DESC' }, take: 1 });
-      const standing = newest ? versionOf(newest) : GRADE_BOOK.version;
-      if (standing !== basedOn)
-        throw new ProblemError({
-          code: 'book-conflict',
-          sentence: `${newest?.byName ?? 'Someone'} kept version "${standing}" meanwhile; your changes were made on "${basedOn}". Nothing was written over: look at the newer one and make them there.`,
-        });
-      await tx
-        .getRepository(GradeBookRow)
-        .insert({ version: (newest?.version ?? 0) + 1, rules: rules as never, note, byName, time: new Date() });
+  async save({ basedOn, rules, note }: GradeBookRequest, byName: string): Promise<GradeBookVersion[]> {
+    const refused = (newest: GradeBookRow | null): Refusal => ({
+      code: 'book-conflict',
+      sentence: `${newest?.byName ?? 'Someone'} kept version "${nameOf(newest)}" meanwhile; your changes were made on "${basedOn}". Nothing was written over: look at the newer one and make them there.`,
     });
+    const newest = await this.book.newest();
+    if (nameOf(newest) !== basedOn) throw new ProblemError(refused(newest));
+    await this.book.keep(newest?.version ?? 0, byName, () => ({ rules, note }), refused);
     return this.all();
   }
 }

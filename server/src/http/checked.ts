@@ -9,13 +9,16 @@ type OpenApiSchema = NonNullable<NonNullable<OpenAPIObject['components']>['schem
 /** The package is CommonJS: its function is the module itself at run time, `default` in its types. */
 const describe = joiToSwagger as unknown as (typeof joiToSwagger)['default'];
 
+/** A Joi schema as OpenAPI describes it. */
+export const openApiOf = (schema: Schema): OpenApiSchema => describe(schema).swagger as OpenApiSchema;
+
 /** The request body, checked against a Joi schema and described by the same schema at /api/docs. `more` describes parts Joi does not see, such as a file. */
 export const Checked =
   (schema: Schema, more: Readonly<Record<string, OpenApiSchema>> = {}): ParameterDecorator =>
   (target, key, index) => {
     if (key === undefined) throw new TypeError('a body belongs to a method');
     Body(new JoiPipe(schema))(target, key, index);
-    const described = describe(schema).swagger as { properties?: Record<string, OpenApiSchema> };
+    const described = openApiOf(schema) as { properties?: Record<string, OpenApiSchema> };
     ApiBody({ schema: { ...described, properties: { ...described.properties, ...more } } as OpenApiSchema })(
       target,
       key,

@@ -1,6 +1,6 @@
 import { ArgumentsHost, Catch, HttpException, Logger, type ExceptionFilter, type PipeTransform } from '@nestjs/common';
-import { STATUS_OF, type ApiError } from '@true-ledger/contract';
-import type { Problem } from '@true-ledger/core';
+import { ERRORS, type ApiError, type Refusal } from '@true-ledger/contract';
+
 import type { Response } from 'express';
 import type { Schema } from 'joi';
 
@@ -10,7 +10,7 @@ export class ProblemError extends Error {
     super(body.sentence);
   }
 
-  static of(problem: Problem): ProblemError {
+  static of(problem: Refusal): ProblemError {
     return new ProblemError(problem);
   }
 }
@@ -90,7 +90,7 @@ export class ProblemFilter implements ExceptionFilter {
       return;
     }
     const body = this.bodyOf(error);
-    const status = STATUS_OF[body.code] ?? (body.code === 'unexpected' ? 500 : 400);
+    const status = ERRORS[body.code]?.status ?? 400;
     response.status(status).type('application/json').json(body);
   }
 

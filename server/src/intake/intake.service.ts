@@ -1,5 +1,6 @@
+import type { Refusal } from '@true-ledger/contract';
 import { Inject, Injectable, type OnApplicationShutdown } from '@nestjs/common';
-import type { Problem, StampCheck, StampVerdict } from '@true-ledger/core';
+import type { StampCheck, StampVerdict } from '@true-ledger/core';
 import { join } from 'node:path';
 import { CONFIG, type ServerConfig } from '../config.js';
 import { ProblemError } from '../http/problem.js';
@@ -15,7 +16,7 @@ const BOUNDS: Readonly<Record<IntakeTask['kind'], Bounds>> = {
   stamp: { timeMs: 30_000, memoryMb: 500, waiting: 20 },
 };
 
-const STOPPED: Readonly<Record<IntakeTask['kind'], Problem>> = {
+const STOPPED: Readonly<Record<IntakeTask['kind'], Refusal>> = {
   picture: {
     code: 'image-damaged',
     sentence:

@@ -1,3 +1,4 @@
+import type { Outcome, Refusal } from '@true-ledger/contract';
 import '../platform.js';
 import {
   acceptEntries,
@@ -7,8 +8,6 @@ import {
   readBundle,
   stampVerdict,
   type EntryBodies,
-  type Problem,
-  type Result,
   type SealVerdict,
   type StampCheck,
   type StampVerdict,
@@ -54,7 +53,7 @@ export type IntakeAnswer =
 
 const TEXTS: ReadonlySet<string> = new Set(['ledger.jsonl', 'case.json', 'measurements.csv', 'findings.csv', 'seal.json']);
 
-async function take(task: IntakeTask): Promise<Result<IntakeAnswer>> {
+async function take(task: IntakeTask): Promise<Outcome<IntakeAnswer>> {
   try {
     switch (task.kind) {
       case 'picture':
@@ -67,7 +66,7 @@ async function take(task: IntakeTask): Promise<Result<IntakeAnswer>> {
         return ok({ kind: 'stamp', verdict: await stampVerdict(task.reply, task.bytes, task.check) });
     }
   } catch (error) {
-    if (error instanceof ProblemError) return { ok: false, problem: error.body as Problem };
+    if (error instanceof ProblemError) return { ok: false, problem: error.body as Refusal };
     throw error;
   }
 }

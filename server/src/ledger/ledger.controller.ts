@@ -1,6 +1,15 @@
 import { Controller, Get, Param, ParseUUIDPipe, Post, Query } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { appendSchema, redactRequestSchema, type Account, type AppendRequest, type AppendResponse } from '@true-ledger/contract';
+import { Answers } from '../http/answers.js';
+import {
+  appendSchema,
+  redactRequestSchema,
+  type Account,
+  type AppendRequest,
+  type AppendResponse,
+  type RedactRequest,
+  answers,
+} from '@true-ledger/contract';
 import type { KeptEntry, LedgerEntry } from '@true-ledger/core';
 import { Needs, Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
@@ -17,6 +26,7 @@ export class LedgerController {
   ) {}
 
   @Get('entries')
+  @Answers(answers.keptEntries)
   entries(
     @Param('caseId', ParseUUIDPipe) caseId: string,
     @Query('after', new IntegerPipe('after', 0)) after: number,
@@ -25,6 +35,7 @@ export class LedgerController {
   }
 
   @Post('entries')
+  @Answers(answers.appended)
   async append(
     @Param('caseId', ParseUUIDPipe) caseId: string,
     @Checked(appendSchema) body: AppendRequest,
@@ -36,9 +47,10 @@ export class LedgerController {
   /** Strikes the content of an entry for good; the owner answers for it. */
   @Needs('owner')
   @Post('redactions')
+  @Answers(answers.oneEntry)
   redact(
     @Param('caseId', ParseUUIDPipe) caseId: string,
-    @Checked(redactRequestSchema) body: { entry: string; reason: string },
+    @Checked(redactRequestSchema) body: RedactRequest,
     @Who() account: Account,
   ): Promise<LedgerEntry> {
     return this.redactions.redact(caseId, body.entry, body.reason, { id: account.id, name: account.name });
@@ -46,6 +58,7 @@ export class LedgerController {
 
   @Needs('owner')
   @Post('rebuild')
+  @Answers(answers.rebuilt)
   rebuild(@Param('caseId', ParseUUIDPipe) caseId: string): Promise<{ entries: number; same: boolean }> {
     return this.ledger.rebuild(caseId);
   }

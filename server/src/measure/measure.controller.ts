@@ -1,5 +1,7 @@
 import { Body, Controller, HttpCode, Post } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
+import { answers } from '@true-ledger/contract';
+import { Answers } from '../http/answers.js';
 import { Needs } from '../accounts/guard.js';
 import { ComputeService } from '../compute/compute.service.js';
 
@@ -12,6 +14,7 @@ export class MeasureController {
   @Needs('reader')
   @HttpCode(200)
   @Post('measure')
+  @Answers(answers.measured)
   measure(@Body() body: unknown): Promise<object> {
     return this.compute.run<'measure'>({ kind: 'measure', sheet: body });
   }

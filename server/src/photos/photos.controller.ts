@@ -1,7 +1,8 @@
 import { Controller, Get, Param, ParseUUIDPipe, Post, Req, Res, UploadedFile, UseInterceptors } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
 import { ApiConsumes, ApiTags } from '@nestjs/swagger';
-import { LIMITS, uploadSchema, type Account, type UploadResponse } from '@true-ledger/contract';
+import { Answers } from '../http/answers.js';
+import { LIMITS, uploadSchema, type Account, type UploadResponse, type UploadRequest, answers } from '@true-ledger/contract';
 import type { Request, Response } from 'express';
 import { Needs, Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
@@ -14,12 +15,13 @@ export class PhotosController {
   constructor(private readonly photos: PhotosService) {}
 
   @Post()
+  @Answers(answers.uploaded)
   @ApiConsumes('multipart/form-data')
   @UseInterceptors(FileInterceptor('file', { limits: { fileSize: LIMITS.uploadBytes, files: 1, fields: 8, fieldSize: 4096 } }))
   async add(
     @Param('caseId', ParseUUIDPipe) caseId: string,
     @Checked(uploadSchema, { file: { type: 'string', format: 'binary' } })
-    body: { entryId: string; station: string; sha256?: string; shot?: string; standIn: 'yes' | 'no' },
+    body: UploadRequest,
     @UploadedFile() file: Express.Multer.File | undefined,
     @Who() account: Account,
   ): Promise<UploadResponse> {

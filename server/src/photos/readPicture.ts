@@ -1,4 +1,4 @@
-import { LIMITS } from '@true-ledger/contract';
+import { LIMITS, type ErrorCode } from '@true-ledger/contract';
 import exifr from 'exifr';
 import sharp, { type Metadata } from 'sharp';
 import { decodeHeic, isHeic } from './heic.js';
@@ -18,7 +18,7 @@ export interface StoredPicture {
 
 const MIME: Readonly<Record<string, StoredPicture['mime']>> = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp' };
 
-const refuse = (code: string, what: string, what2do: string): ProblemError =>
+const refuse = (code: ErrorCode, what: string, what2do: string): ProblemError =>
   new ProblemError({ code, sentence: `The picture was not stored: ${what}. Nothing else was lost. ${what2do}`, field: 'file' });
 
 const thumbSize = { width: 320, height: 320, fit: 'inside', withoutEnlargement: true } as const;

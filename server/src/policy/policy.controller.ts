@@ -1,6 +1,7 @@
 import { Controller, Get, Post } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { policyRequestSchema, type Account, type PolicyChange } from '@true-ledger/contract';
+import { Answers } from '../http/answers.js';
+import { policyRequestSchema, type Account, type PolicyChange, type PolicyRequest, answers } from '@true-ledger/contract';
 import { Needs, Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
 import { PolicyService } from './policy.service.js';
@@ -11,16 +12,15 @@ export class PolicyController {
   constructor(private readonly policy: PolicyService) {}
 
   @Get()
+  @Answers(answers.policyChanges)
   all(): Promise<PolicyChange[]> {
     return this.policy.all();
   }
 
   @Needs('owner')
   @Post()
-  save(
-    @Checked(policyRequestSchema) body: { question: string; position: string; reason: string },
-    @Who() who: Account,
-  ): Promise<PolicyChange[]> {
+  @Answers(answers.policyChanges)
+  save(@Checked(policyRequestSchema) body: PolicyRequest, @Who() who: Account): Promise<PolicyChange[]> {
     return this.policy.save(body.question, body.position, body.reason, who.name);
   }
 }

@@ -1,4 +1,5 @@
-import { readPicture, type PictureTask, type ReadPicture, type Result } from '@true-ledger/core';
+import type { Outcome } from '@true-ledger/contract';
+import { readPicture, type PictureTask, type ReadPicture } from '@true-ledger/core';
 import sharp from 'sharp';
 import { answerTasks } from '../threads/taskThread.js';
 
@@ -7,7 +8,7 @@ export interface ReadingTask extends PictureTask {
   readonly bytes: Uint8Array;
 }
 
-async function read(task: ReadingTask): Promise<Result<ReadPicture>> {
+async function read(task: ReadingTask): Promise<Outcome<ReadPicture>> {
   const { data, info } = await sharp(task.bytes, { limitInputPixels: 60_000_000 })
     .ensureAlpha()
     .raw()

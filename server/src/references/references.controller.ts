@@ -1,6 +1,7 @@
 import { Controller, Delete, Get, Param, ParseUUIDPipe, Post, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { referenceSchema, type Account, type ReferencePart } from '@true-ledger/contract';
+import { Answers } from '../http/answers.js';
+import { referenceSchema, type Account, type ReferencePart, type ReferenceRequest, answers } from '@true-ledger/contract';
 import type { Response } from 'express';
 import { Needs, Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
@@ -12,16 +13,15 @@ export class ReferencesController {
   constructor(private readonly references: ReferencesService) {}
 
   @Get()
+  @Answers(answers.referenceParts)
   all(@Who() who: Account): Promise<ReferencePart[]> {
     return this.references.all(who);
   }
 
   @Needs('builder')
   @Post()
-  keep(
-    @Checked(referenceSchema) body: { id: string; name: string; note: string; caseId: string; station: string; sha256: string },
-    @Who() who: Account,
-  ): Promise<ReferencePart> {
+  @Answers(answers.referencePart)
+  keep(@Checked(referenceSchema) body: ReferenceRequest, @Who() who: Account): Promise<ReferencePart> {
     return this.references.keep(body, who.name);
   }
 
@@ -33,6 +33,7 @@ export class ReferencesController {
 
   @Needs('owner')
   @Delete(':id')
+  @Answers(answers.done)
   async remove(@Param('id', ParseUUIDPipe) id: string): Promise<{ ok: true }> {
     await this.references.remove(id);
     return { ok: true };

@@ -1,3 +1,4 @@
+import type { Outcome } from '@true-ledger/contract';
 import {
   caseView,
   coverModel,
@@ -14,7 +15,6 @@ import {
   type EntryBodies,
   type Parties,
   type ReportOptions,
-  type Result,
 } from '@true-ledger/core';
 import { PDFDocument } from 'pdf-lib';
 import { answerTasks } from '../threads/taskThread.js';
@@ -62,7 +62,7 @@ export type AccountAnswer =
   | ({ readonly kind: 'pdf' } & MadePdf);
 
 /** Pictures and pages of accounts, made in a thread: a long account takes seconds. */
-async function make(task: AccountTask): Promise<Result<AccountAnswer>> {
+async function make(task: AccountTask): Promise<Outcome<AccountAnswer>> {
   const view = caseView(task.state);
   if (!view) return fail('no-layout', 'This case has no engine yet. Set its layout first.');
   if (task.kind === 'pictures') {

@@ -1,6 +1,7 @@
 import { Controller, Get, Param, ParseUUIDPipe, Post, Query, Res } from '@nestjs/common';
 import { ApiQuery, ApiTags } from '@nestjs/swagger';
-import { signRequestSchema, type Account, type PdfProgress } from '@true-ledger/contract';
+import { Answers } from '../http/answers.js';
+import { signRequestSchema, type Account, type PdfProgress, type SignRequest, answers } from '@true-ledger/contract';
 import { caseView, type LedgerEntry } from '@true-ledger/core';
 import type { Response } from 'express';
 import { Needs, Who } from '../accounts/guard.js';
@@ -60,6 +61,7 @@ export class ReportsController {
 
   /** How far a PDF is that was asked for with this run; a signature's run is its id. Null when none is under way. */
   @Get('pdf-runs/:run')
+  @Answers(answers.pdfRun)
   progress(@Param('caseId', ParseUUIDPipe) caseId: string, @Param('run') run: string): { progress: PdfProgress | null } {
     return { progress: this.reports.progress(caseId, run) };
   }
@@ -71,9 +73,10 @@ export class ReportsController {
   }
 
   @Post('account/sign')
+  @Answers(answers.oneEntry)
   sign(
     @Param('caseId', ParseUUIDPipe) caseId: string,
-    @Checked(signRequestSchema) body: { id?: string; head: string; reason: string; acceptFlags: boolean },
+    @Checked(signRequestSchema) body: SignRequest,
     @Who() who: Account,
   ): Promise<LedgerEntry> {
     return this.reports.sign(caseId, body, { id: who.id, name: who.name });

@@ -3,7 +3,7 @@ import { layoutOf, pictureNumbers, sha256Hex, type Author, type CaseState, type 
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { DataSource, In } from 'typeorm';
-import type { PdfProgress } from '@true-ledger/contract';
+import type { PdfProgress, Refusal } from '@true-ledger/contract';
 import { CONFIG, type ServerConfig } from '../config.js';
 import { CasePhotoRow, EntryRow, SignedAccountRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
@@ -37,7 +37,7 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
     @Inject(CONFIG) private readonly config: ServerConfig,
   ) {
     const file = join(config.root, 'server', 'dist', 'reports', 'accountWorker.js');
-    const stopped = {
+    const stopped: Refusal = {
       code: 'account-failed',
       sentence: 'The account was not made: its thread ended. Nothing was signed or lost; try again.',
     };

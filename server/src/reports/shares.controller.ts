@@ -1,6 +1,15 @@
 import { Controller, Delete, Get, Param, ParseUUIDPipe, Post, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { shareRequestSchema, type Account, type NewShareLink, type ShareLink, type SharedAccount } from '@true-ledger/contract';
+import { Answers } from '../http/answers.js';
+import {
+  shareRequestSchema,
+  type Account,
+  type NewShareLink,
+  type ShareLink,
+  type SharedAccount,
+  type ShareRequest,
+  answers,
+} from '@true-ledger/contract';
 import type { Response } from 'express';
 import { Needs, Public, Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
@@ -14,20 +23,23 @@ export class SharesController {
 
   @Needs('builder')
   @Get()
+  @Answers(answers.shareLinks)
   all(@Param('caseId', ParseUUIDPipe) caseId: string): Promise<ShareLink[]> {
     return this.shares.all(caseId);
   }
 
   @Post()
+  @Answers(answers.newShareLink)
   make(
     @Param('caseId', ParseUUIDPipe) caseId: string,
-    @Checked(shareRequestSchema) body: { id?: string; version: number; days: number; note: string; cover?: boolean },
+    @Checked(shareRequestSchema) body: ShareRequest,
     @Who() who: Account,
   ): Promise<NewShareLink> {
     return this.shares.make(caseId, body, who.name);
   }
 
   @Delete(':id')
+  @Answers(answers.shareLinks)
   revoke(@Param('caseId', ParseUUIDPipe) caseId: string, @Param('id', ParseUUIDPipe) id: string): Promise<ShareLink[]> {
     return this.shares.revoke(caseId, id);
   }
@@ -41,6 +53,7 @@ export class SharedController {
 
   @Public()
   @Get()
+  @Answers(answers.sharedAccount)
   async look(@Param('token') token: string, @Res({ passthrough: true }) response: Response): Promise<SharedAccount> {
     response.set({ 'Cache-Control': 'no-store', 'X-Robots-Tag': 'noindex' });
     return this.shares.look(token);

@@ -1,6 +1,7 @@
 import { Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import type { SealLine, ShopKeys, StampSaid } from '@true-ledger/contract';
+import { Answers } from '../http/answers.js';
+import { type SealLine, type ShopKeys, type StampSaid, answers } from '@true-ledger/contract';
 import { stampWords, type StampVerdict } from '@true-ledger/core';
 import type { Response } from 'express';
 import { Needs } from '../accounts/guard.js';
@@ -21,6 +22,7 @@ export class SealsController {
   /** Days that are sealed, the newest first. */
   @Needs('builder')
   @Get()
+  @Answers(answers.sealLines)
   all(): Promise<SealLine[]> {
     return this.seals.all();
   }
@@ -28,6 +30,7 @@ export class SealsController {
   /** Public keys of the shop: the one in use, and those before it with the signatures by which they follow. */
   @Needs('reader')
   @Get('keys')
+  @Answers(answers.shopKeys)
   publicKeys(): ShopKeys {
     return this.keys.publicKeys();
   }
@@ -51,6 +54,7 @@ export class SealsController {
   /** What the stamp of a seal proves now. */
   @Needs('builder')
   @Get(':day/stamp')
+  @Answers(answers.stampSaid)
   async stamp(@Param('day') day: string): Promise<StampSaid> {
     return this.said(await this.seals.verdict(day));
   }
@@ -58,6 +62,7 @@ export class SealsController {
   /** Has a seal stamped by the witness; asked again, the stamp that holds stays. */
   @Needs('builder')
   @Post(':day/stamp')
+  @Answers(answers.stampSaid)
   @HttpCode(200)
   async make(@Param('day') day: string): Promise<StampSaid> {
     return this.said(await this.seals.stamp(day));

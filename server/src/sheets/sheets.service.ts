@@ -2,11 +2,12 @@ import { Injectable } from '@nestjs/common';
 import type { SheetRequest } from '@true-ledger/contract';
 import { LIMIT_QUANTITIES, validateLayout, type SpecSheet } from '@true-ledger/core';
 import { DataSource } from 'typeorm';
+import { VersionedBook } from '../books/versionedBook.js';
 import { SpecSheetRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
 
 function sheetOf(row: SpecSheetRow): SpecSheet {
-  return { ...row.body, id: row.id, version: row.version, by: row.authorName, time: row.time.toISOString() };
+  return { ...row.body, id: row.id, version: row.version, by: row.byName, time: row.time.toISOString() };
 }
 
 @Injectable()
@@ -26,7 +27,7 @@ export class SheetsService {
   }
 
   async versions(id: string): Promise<SpecSheet[]> {
-    return (await this.db.getRepository(SpecSheetRow).find({ where: { id }, order: { version: 'DESC' } })).map(sheetOf);
+    return (await this.book(id).versions()).map(sheetOf);
   }
 
   async one(id: string, version: number): Promise<SpecSheet> {
@@ -55,21 +56,22 @@ export class SheetsService {
         });
     }
     const { id, basedOn, ...body } = request;
-    const time = new Date();
-    return this.db.transaction(async (tx) => {
-      await tx.query('SELECT pg_advisory_xact_lock(hashtext($1))', [`sheet ${id}`]);
-      const newest = await tx.getRepository(SpecSheetRow).findOne({ where: { id }, order: { version: 'DESC' } });
-      if ((newest?.version ?? 0) !== basedOn)
-        throw new ProblemError({
-          code: 'sheet-conflict',
-          sentence: newest
-            ? `${newest.authorName} kept version ${newest.version} of this sheet meanwhile. Look at it and edit from there; nothing was overwritten.`
-            : 'This sheet is not there any more. Keep it under a new name.',
-          field: 'basedOn',
-        });
-      const row = { id, version: basedOn + 1, body, authorName: by, time };
-      await tx.getRepository(SpecSheetRow).insert(row as never);
-      return sheetOf(row);
-    });
+    const kept = await this.book(id).keep(
+      basedOn,
+      by,
+      () => ({ body }),
+      (newest) => ({
+        code: 'sheet-conflict',
+        sentence: newest
+          ? `${newest.byName} kept version ${newest.version} of this sheet meanwhile. Look at it and edit from there; nothing was overwritten.`
+          : 'This sheet is not there any more. Keep it under a new name.',
+        field: 'basedOn',
+      }),
+    );
+    return sheetOf(kept);
+  }
+
+  private book(id: string): VersionedBook<SpecSheetRow> {
+    return new VersionedBook(this.db, SpecSheetRow, { id });
   }
 }

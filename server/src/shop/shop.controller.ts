@@ -1,7 +1,16 @@
 import { Controller, Get, Param, ParseUUIDPipe, Put } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { partiesSchema, shopSchema, type Account, type CaseParties, type ShopRecord } from '@true-ledger/contract';
-import type { Letterhead, Parties } from '@true-ledger/core';
+import { Answers } from '../http/answers.js';
+import {
+  partiesSchema,
+  shopSchema,
+  type Account,
+  type CaseParties,
+  type ShopRecord,
+  type PartiesRequest,
+  type ShopRequest,
+  answers,
+} from '@true-ledger/contract';
 import { Needs, Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
 import { LedgerService } from '../ledger/ledger.service.js';
@@ -13,13 +22,15 @@ export class ShopController {
   constructor(private readonly shop: ShopService) {}
 
   @Get()
+  @Answers(answers.shopRecord)
   get(): Promise<ShopRecord> {
     return this.shop.shop();
   }
 
   @Needs('owner')
   @Put()
-  save(@Checked(shopSchema) body: { basedOn: number; letterhead: Letterhead }, @Who() who: Account): Promise<ShopRecord> {
+  @Answers(answers.shopRecord)
+  save(@Checked(shopSchema) body: ShopRequest, @Who() who: Account): Promise<ShopRecord> {
     return this.shop.saveShop(body, who.name);
   }
 }
@@ -35,6 +46,7 @@ export class PartiesController {
 
   @Needs('builder')
   @Get()
+  @Answers(answers.caseParties)
   async get(@Param('caseId', ParseUUIDPipe) caseId: string): Promise<CaseParties> {
     await this.ledger.state(caseId);
     return this.shop.parties(caseId);
@@ -42,9 +54,10 @@ export class PartiesController {
 
   @Needs('builder')
   @Put()
+  @Answers(answers.caseParties)
   async save(
     @Param('caseId', ParseUUIDPipe) caseId: string,
-    @Checked(partiesSchema) body: { basedOn: number; parties: Parties },
+    @Checked(partiesSchema) body: PartiesRequest,
     @Who() who: Account,
   ): Promise<CaseParties> {
     await this.ledger.state(caseId);

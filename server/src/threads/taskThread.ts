@@ -1,4 +1,5 @@
-import type { Problem, Result } from '@true-ledger/core';
+import type { Outcome, Refusal } from '@true-ledger/contract';
+
 import { fork, type ChildProcess } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { parentPort, Worker } from 'node:worker_threads';
@@ -25,14 +26,14 @@ interface Helper {
 
 interface Waiting<Task, A> {
   readonly task: Task;
-  readonly done: (result: Result<A>) => void;
+  readonly done: (result: Outcome<A>) => void;
 }
 
 const MB = 1024 * 1024;
 /** How often the memory of a process is looked at; a decoder fills some tens of MB in this time. */
 const WATCH_MS = 40;
 
-const BUSY: Problem = {
+const BUSY: Refusal = {
   code: 'busy',
   sentence: 'The server has as much of this work as it takes on at once. Nothing was changed; try again in a moment.',
 };
@@ -51,12 +52,12 @@ export class TaskThread<Task, A> {
 
   constructor(
     private readonly file: string,
-    private readonly stopped: Problem,
+    private readonly stopped: Refusal,
     private readonly bounds: Bounds,
     private readonly place: Place = 'thread',
   ) {}
 
-  run(task: Task): Promise<Result<A>> {
+  run(task: Task): Promise<Outcome<A>> {
     if (this.ended) return Promise.resolve({ ok: false, problem: this.stopped });
     if (this.queue.length >= (this.bounds.waiting ?? 200)) return Promise.resolve({ ok: false, problem: BUSY });
     return new Promise((done) => {
@@ -92,7 +93,7 @@ export class TaskThread<Task, A> {
     }
   }
 
-  private answer(result: Result<A>): void {
+  private answer(result: Outcome<A>): void {
     clearTimeout(this.timer);
     clearInterval(this.watch);
     const { current } = this;
@@ -113,7 +114,7 @@ export class TaskThread<Task, A> {
       this.file,
       this.bounds,
       (result) => {
-        if (this.helper === helper) this.answer(result as Result<A>);
+        if (this.helper === helper) this.answer(result as Outcome<A>);
       },
       () => {
         if (this.helper !== helper) return;
@@ -182,14 +183,14 @@ function processHelper(file: string, bounds: Bounds, heard: (result: unknown) =>
 }
 
 /** The other side: answers tasks in a thread or process; a task that throws is answered with `fault`. */
-export function answerTasks<Task, A>(work: (task: Task) => Promise<Result<A>>, fault: Problem): void {
-  const reply = (result: Result<A>): void => {
+export function answerTasks<Task, A>(work: (task: Task) => Promise<Outcome<A>>, fault: Refusal): void {
+  const reply = (result: Outcome<A>): void => {
     if (parentPort) parentPort.postMessage(result);
     else process.send?.(result);
   };
   const hear = (task: Task): void =>
     void work(task)
-      .catch((): Result<A> => ({ ok: false, problem: fault }))
+      .catch((): Outcome<A> => ({ ok: false, problem: fault }))
       .then(reply);
   if (parentPort) parentPort.on('message', hear);
   else {

@@ -1,5 +1,24 @@
 import { createApi, fetchBaseQuery, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
 import type {
+  AccountChange,
+  AccountRequest,
+  AppendRequest,
+  ClaimRequest,
+  GaugeCheckRequest,
+  GradeBookRequest,
+  PartiesRequest,
+  PasswordRequest,
+  PolicyRequest,
+  PresenceRequest,
+  PriceBookRequest,
+  ReadingBatchRequest,
+  RecoverRequest,
+  RedactRequest,
+  ReferenceRequest,
+  ShareRequest,
+  ShopRequest,
+  SignInRequest,
+  SignRequest,
   Account,
   ApiError,
   AppendResponse,
@@ -18,7 +37,6 @@ import type {
   PriceBookVersion,
   ReadingBatch,
   ReferencePart,
-  Role,
   SealLine,
   SessionInfo,
   SharedAccount,
@@ -31,18 +49,7 @@ import type {
   StandIn,
 } from '@true-ledger/contract';
 import { hear } from './live.js';
-import {
-  type EntryDraft,
-  type Gauge,
-  type GaugeFaults,
-  type GradeRule,
-  type KeptEntry,
-  type LedgerEntry,
-  type Letterhead,
-  type Parties,
-  type PriceBook,
-  type SpecSheet,
-} from '@true-ledger/core';
+import { type Gauge, type GaugeFaults, type KeptEntry, type LedgerEntry, type SpecSheet } from '@true-ledger/core';
 
 const raw = fetchBaseQuery({ baseUrl: '/api', credentials: 'same-origin' });
 
@@ -103,19 +110,19 @@ export const api = createApi({
   ],
   endpoints: (b) => ({
     me: b.query<Me, void>({ query: () => '/me', providesTags: ['me'] }),
-    signIn: b.mutation<Me, { signIn: string; password: string }>({
+    signIn: b.mutation<Me, SignInRequest>({
       query: (body) => ({ url: '/sign-in', method: 'POST', body }),
       invalidatesTags: signedIn,
     }),
-    claim: b.mutation<Me, { token: string; name: string; signIn: string; password: string }>({
+    claim: b.mutation<Me, ClaimRequest>({
       query: (body) => ({ url: '/claim', method: 'POST', body }),
       invalidatesTags: signedIn,
     }),
-    recover: b.mutation<Me, { token: string; password: string }>({
+    recover: b.mutation<Me, RecoverRequest>({
       query: (body) => ({ url: '/recover', method: 'POST', body }),
       invalidatesTags: signedIn,
     }),
-    changePassword: b.mutation<void, { current: string; fresh: string }>({ query: (body) => ({ url: '/password', method: 'POST', body }) }),
+    changePassword: b.mutation<void, PasswordRequest>({ query: (body) => ({ url: '/password', method: 'POST', body }) }),
     room: b.query<{ freeMb: number }, void>({ query: () => '/network/room' }),
     demo: b.query<{ taken: number; total: number }, void>({ query: () => '/demo' }),
     signOut: b.mutation<void, void>({ query: () => ({ url: '/sign-out', method: 'POST' }) }),
@@ -182,7 +189,7 @@ export const api = createApi({
         leave();
       },
     }),
-    append: b.mutation<AppendResponse, { caseId: string; entries: readonly EntryDraft[] }>({
+    append: b.mutation<AppendResponse, AppendRequest & { caseId: string }>({
       query: ({ caseId, entries }) => ({ url: `/cases/${caseId}/entries`, method: 'POST', body: { entries } }),
     }),
     entries: b.query<KeptEntry[], { caseId: string; seq: number }>({
@@ -192,7 +199,7 @@ export const api = createApi({
     gauges: b.query<Gauge[], void>({ query: () => '/gauges', providesTags: ['gauges'] }),
     saveGauge: b.mutation<Gauge, Gauge>({ query: (body) => ({ url: '/gauges', method: 'PUT', body }), invalidatesTags: ['gauges'] }),
     gaugeChecks: b.query<GaugeCheck[], string>({ query: (id) => `/gauges/${encodeURIComponent(id)}/checks`, providesTags: ['checks'] }),
-    checkGauge: b.mutation<GaugeCheck, Omit<GaugeCheck, 'by' | 'time'>>({
+    checkGauge: b.mutation<GaugeCheck, GaugeCheckRequest & { gaugeId: string }>({
       query: ({ gaugeId, ...body }) => ({ url: `/gauges/${encodeURIComponent(gaugeId)}/checks`, method: 'POST', body }),
       invalidatesTags: ['gauges', 'checks'],
     }),
@@ -212,7 +219,7 @@ export const api = createApi({
       invalidatesTags: ['sheets'],
     }),
     readingBatch: b.query<ReadingBatch, string>({ query: (id) => `/cases/${id}/readings-of-pictures`, providesTags: ['reading'] }),
-    readAll: b.mutation<ReadingBatch, { caseId: string; again: boolean }>({
+    readAll: b.mutation<ReadingBatch, ReadingBatchRequest & { caseId: string }>({
       query: ({ caseId, again }) => ({ url: `/cases/${caseId}/readings-of-pictures`, method: 'POST', body: { again } }),
       invalidatesTags: ['reading'],
     }),
@@ -221,12 +228,12 @@ export const api = createApi({
       invalidatesTags: ['reading'],
     }),
     gradeBooks: b.query<GradeBookVersion[], void>({ query: () => '/grade-books', providesTags: ['books'] }),
-    saveGradeBook: b.mutation<GradeBookVersion[], { basedOn: string; rules: readonly GradeRule[]; note: string }>({
+    saveGradeBook: b.mutation<readonly GradeBookVersion[], GradeBookRequest>({
       query: (body) => ({ url: '/grade-books', method: 'POST', body }),
       invalidatesTags: ['books'],
     }),
     shares: b.query<ShareLink[], string>({ query: (id) => `/cases/${id}/shares`, providesTags: ['shares'] }),
-    makeShare: b.mutation<NewShareLink, { caseId: string; id: string; version: number; days: number; note: string; cover: boolean }>({
+    makeShare: b.mutation<NewShareLink, ShareRequest & { caseId: string }>({
       query: ({ caseId, ...body }) => ({ url: `/cases/${caseId}/shares`, method: 'POST', body }),
       invalidatesTags: ['shares'],
     }),
@@ -235,15 +242,15 @@ export const api = createApi({
       invalidatesTags: ['shares'],
     }),
     sharedAccount: b.query<SharedAccount, string>({ query: (token) => `/shared/${token}` }),
-    signAccount: b.mutation<LedgerEntry, { caseId: string; id: string; head: string; reason: string; acceptFlags: boolean }>({
+    signAccount: b.mutation<LedgerEntry, SignRequest & { caseId: string }>({
       query: ({ caseId, ...body }) => ({ url: `/cases/${caseId}/account/sign`, method: 'POST', body }),
       invalidatesTags: ['shelf'],
     }),
-    redact: b.mutation<LedgerEntry, { caseId: string; entry: string; reason: string }>({
+    redact: b.mutation<LedgerEntry, RedactRequest & { caseId: string }>({
       query: ({ caseId, ...body }) => ({ url: `/cases/${caseId}/redactions`, method: 'POST', body }),
       invalidatesTags: ['shelf'],
     }),
-    presence: b.mutation<Present[], { caseId: string; page: string; place: string }>({
+    presence: b.mutation<Present[], PresenceRequest & { caseId: string }>({
       query: ({ caseId, ...body }) => ({ url: `/cases/${caseId}/presence`, method: 'POST', body }),
     }),
     takeBundle: b.mutation<ImportAnswer, File>({
@@ -255,7 +262,7 @@ export const api = createApi({
       invalidatesTags: ['shelf'],
     }),
     prices: b.query<PriceBookVersion[], void>({ query: () => '/prices', providesTags: ['prices'] }),
-    savePrices: b.mutation<PriceBookVersion[], { basedOn: number; currency: string; lines: PriceBook['lines']; note: string }>({
+    savePrices: b.mutation<PriceBookVersion[], PriceBookRequest>({
       query: (body) => ({ url: '/prices', method: 'POST', body }),
       invalidatesTags: ['prices'],
     }),
@@ -264,22 +271,22 @@ export const api = createApi({
       keepUnusedDataFor: 0,
     }),
     shop: b.query<ShopRecord, void>({ query: () => '/shop', providesTags: ['shop'] }),
-    saveShop: b.mutation<ShopRecord, { basedOn: number; letterhead: Letterhead }>({
+    saveShop: b.mutation<ShopRecord, ShopRequest>({
       query: (body) => ({ url: '/shop', method: 'PUT', body }),
       invalidatesTags: ['shop'],
     }),
     parties: b.query<CaseParties, string>({ query: (caseId) => `/cases/${caseId}/parties`, providesTags: ['parties'] }),
-    saveParties: b.mutation<CaseParties, { caseId: string; basedOn: number; parties: Parties }>({
+    saveParties: b.mutation<CaseParties, PartiesRequest & { caseId: string }>({
       query: ({ caseId, ...body }) => ({ url: `/cases/${caseId}/parties`, method: 'PUT', body }),
       invalidatesTags: ['parties'],
     }),
     policy: b.query<PolicyChange[], void>({ query: () => '/policy', providesTags: ['policy'] }),
-    savePolicy: b.mutation<PolicyChange[], { question: string; position: string; reason: string }>({
+    savePolicy: b.mutation<PolicyChange[], PolicyRequest>({
       query: (body) => ({ url: '/policy', method: 'POST', body }),
       invalidatesTags: ['policy'],
     }),
     references: b.query<ReferencePart[], void>({ query: () => '/references', providesTags: ['references'] }),
-    keepReference: b.mutation<ReferencePart, { id: string; name: string; note: string; caseId: string; station: string; sha256: string }>({
+    keepReference: b.mutation<ReferencePart, ReferenceRequest>({
       query: (body) => ({ url: '/references', method: 'POST', body }),
       invalidatesTags: ['references'],
     }),
@@ -288,14 +295,11 @@ export const api = createApi({
       invalidatesTags: ['references'],
     }),
     accounts: b.query<Account[], void>({ query: () => '/accounts', providesTags: ['accounts'] }),
-    createAccount: b.mutation<Account, { name: string; signIn: string; password: string; role: Role }>({
+    createAccount: b.mutation<Account, AccountRequest>({
       query: (body) => ({ url: '/accounts', method: 'POST', body }),
       invalidatesTags: ['accounts'],
     }),
-    changeAccount: b.mutation<
-      Account,
-      { id: string; change: { role?: Role; active?: boolean; password?: string; cases?: readonly string[] | null } }
-    >({
+    changeAccount: b.mutation<Account, { id: string; change: AccountChange }>({
       query: ({ id, change }) => ({ url: `/accounts/${id}`, method: 'PATCH', body: change }),
       invalidatesTags: ['accounts'],
     }),

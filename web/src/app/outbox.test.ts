@@ -190,7 +190,7 @@ describe('a server that is away', () => {
 describe('a server that refuses', () => {
   it('one of many: the others go, only that one is held back, with the sentence', async () => {
     const c = await open();
-    const problem = { code: 'station-unknown', sentence: 'This engine has no such place.' };
+    const problem: ApiError = { code: 'entry-station', sentence: 'This engine has no such place.' };
     server.refuse = (entries) => (entries.some((e) => e.station === 'bore.99') ? problem : null);
     store.dispatch(record(c, MARA, [graded('bore.1', 1), graded('bore.99', 1), graded('bore.2', 1)]));
     await settle();

@@ -1,5 +1,5 @@
 import type { ThunkAction, UnknownAction } from '@reduxjs/toolkit';
-import { LIMITS, type ApiError, type Me, type UploadResponse } from '@true-ledger/contract';
+import { LIMITS, type ApiError, type ErrorCode, type Me, type UploadResponse } from '@true-ledger/contract';
 import { PART_TAG, stationsOf } from '@true-ledger/core';
 import { asProblem } from '../app/api.js';
 import { fileStore } from '../app/localStore.js';
@@ -209,7 +209,7 @@ function placeOf(file: QueuedFile, state: RootState): { readonly station: string
   const view = selectCaseView(state, file.caseId);
   const places = view ? stationsOf(view.layout) : [];
   const name = (id: string): string => places.find((s) => s.id === id)?.name ?? (id === '' ? 'the whole engine' : id);
-  const problem = (code: string, sentence: string): { problem: ApiError } => ({ problem: { code, sentence } });
+  const problem = (code: ErrorCode, sentence: string): { problem: ApiError } => ({ problem: { code, sentence } });
   const { tag, station } = file;
   if (!tag || tag.kind === 'none')
     return station !== null ? { station } : problem('tag-none', 'No part tag was found in it. It is kept here: choose the place it shows.');

@@ -1,4 +1,5 @@
-import { finishJson, finishWords, type FinishResult, type Problem } from '@true-ledger/core';
+import type { Refusal } from '@true-ledger/contract';
+import { finishJson, finishWords, type FinishResult } from '@true-ledger/core';
 import { Alert, Button, Select, Spin, Table, Upload } from 'antd';
 import { useEffect, useState, type ReactNode } from 'react';
 import { saveBlob } from '../app/saveBlob.js';
@@ -25,7 +26,7 @@ const ROWS = [
 ] as const satisfies ReadonlyArray<readonly [keyof FinishResult, string, string]>;
 
 type Slot = 'trace' | 'reference';
-type Outcome = { readonly shown: Shown | null; readonly problem: Problem | null };
+type Outcome = { readonly shown: Shown | null; readonly problem: Refusal | null };
 const NOTHING: Outcome = { shown: null, problem: null };
 
 /** Computes a file in the worker whenever it or the cut-off changes; an answer that is no longer wanted is dropped. */

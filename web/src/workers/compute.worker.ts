@@ -1,3 +1,4 @@
+import type { Outcome } from '@true-ledger/contract';
 import {
   applyDelta,
   caseView,
@@ -28,7 +29,6 @@ import {
   type Turn,
   type LedgerEntry,
   type Point,
-  type Result,
   type ReportModel,
   type SimulatedRoute,
   type StateDelta,
@@ -63,7 +63,7 @@ const compute = {
   },
 
   /** Surface parameters of a trace file, with its levelled profile thinned for drawing. */
-  async finish(file: Blob, cutoffMm: number): Promise<Result<{ finish: FinishResult; profile: ReturnType<typeof envelope> }>> {
+  async finish(file: Blob, cutoffMm: number): Promise<Outcome<{ finish: FinishResult; profile: ReturnType<typeof envelope> }>> {
     const trace = readTraceCsv(await file.text());
     if (!trace.ok) return trace;
     const finish = surfaceFinish(trace.value, cutoffMm);
@@ -82,7 +82,7 @@ const compute = {
     part: FlattenedPart,
     frame: SurfaceFrame,
     turn: Turn,
-  ): Promise<Result<Developed>> {
+  ): Promise<Outcome<Developed>> {
     const bitmap = await createImageBitmap(file);
     const { width, height } = bitmap;
     const context = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true });

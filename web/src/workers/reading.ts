@@ -1,11 +1,12 @@
-import type { Problem, ReadPicture } from '@true-ledger/core';
+import type { Refusal } from '@true-ledger/contract';
+import type { ReadPicture } from '@true-ledger/core';
 import { useEffect, useRef, useState } from 'react';
 import type { ReadingJob, ReadingMessage } from './reading.worker.js';
 
 export interface ReadingState {
   /** Null while nothing is read. */
   readonly busy: { readonly done: number; readonly what: string } | null;
-  readonly problem: Problem | null;
+  readonly problem: Refusal | null;
 }
 
 export interface PictureReader extends ReadingState {
@@ -32,7 +33,7 @@ export function usePictureReader(): PictureReader {
       stop();
       const own = ++turn.current;
       setState({ busy: { done: 0, what: 'fetching the picture' }, problem: null });
-      const end = (problem: Problem | null): void => {
+      const end = (problem: Refusal | null): void => {
         stop();
         setState({ busy: null, problem });
       };

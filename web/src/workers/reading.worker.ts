@@ -1,4 +1,5 @@
-import { readPicture, type PictureTask, type Problem, type ReadPicture, type Result } from '@true-ledger/core';
+import type { Outcome, Refusal } from '@true-ledger/contract';
+import { readPicture, type PictureTask, type ReadPicture } from '@true-ledger/core';
 
 export interface ReadingJob extends PictureTask {
   readonly file: Blob;
@@ -6,10 +7,10 @@ export interface ReadingJob extends PictureTask {
 
 export type ReadingMessage =
   | { readonly kind: 'progress'; readonly done: number; readonly what: string }
-  | { readonly kind: 'done'; readonly result: Result<ReadPicture> };
+  | { readonly kind: 'done'; readonly result: Outcome<ReadPicture> };
 
 const say = (message: ReadingMessage): void => self.postMessage(message);
-const fault = (problem: Problem): void => say({ kind: 'done', result: { ok: false, problem } });
+const fault = (problem: Refusal): void => say({ kind: 'done', result: { ok: false, problem } });
 
 /** Reads one picture and ends; a page that no longer wants it ends the worker. */
 async function work(job: ReadingJob): Promise<void> {

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { readCaseFile, type CaseFile } from '../../bundle/caseFile.js';
+import { readCaseFile } from '../../bundle/caseFile/read.js';
+import { type CaseFile } from '../../bundle/caseFile/format.js';
 import type { EntryBodies, EntryKind } from '../../entries/entries.js';
 import { applyEntry } from '../../entries/entries.js';
 import { type CaseState } from '../../ledger/state.js';

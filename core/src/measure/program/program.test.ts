@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { caseFileOf, readCaseFile } from '../../bundle/caseFile.js';
+import { readCaseFile } from '../../bundle/caseFile/read.js';
+import { caseFileOf } from '../../bundle/caseFile/write.js';
 import { ENGINE_TEMPLATES, engineTemplate } from '../../engine/templates.js';
 import { stationsOf } from '../../engine/stations.js';
 import type { EngineLayout } from '../../engine/layout.js';

@@ -1,4 +1,5 @@
 import type { EngineLayout } from '../../engine/layout.js';
+import type { ProblemCode } from '../../kit/problems.js';
 import type { Problem } from '../../kit/result.js';
 import { optional, type Schema } from '../../kit/schema.js';
 import Joi from 'joi';
@@ -265,6 +266,6 @@ export function questionsOf(readings: ReadonlyArray<{ readonly mm: number; reado
 }
 
 /** Faults of the readings themselves. */
-export function refused(code: string, sentence: string, field: string, few = false): Run {
+export function refused(code: ProblemCode, sentence: string, field: string, few = false): Run {
   return { lines: [], refused: { problem: { code, sentence, field }, few } };
 }

@@ -1,4 +1,5 @@
-import { isFlattened, USUAL_TURN, type Developed, type EntryBodies, type Problem, type StationView, type Turn } from '@true-ledger/core';
+import type { Refusal } from '@true-ledger/contract';
+import { isFlattened, USUAL_TURN, type Developed, type EntryBodies, type StationView, type Turn } from '@true-ledger/core';
 import { useEffect, useMemo, useState } from 'react';
 import { compute } from '../../workers/compute.js';
 
@@ -6,7 +7,7 @@ export interface Flattened {
   readonly sha256: string;
   readonly busy: boolean;
   readonly result: Developed | null;
-  readonly problem: Problem | null;
+  readonly problem: Refusal | null;
   readonly turn: Turn;
 }
 

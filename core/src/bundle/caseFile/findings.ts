@@ -1,0 +1,125 @@
+import { GRADE_BOOK } from '../../damage/gradeBook.js';
+import { pattern } from '../../damage/patterns.js';
+import type { SurfaceMark } from '../../damage/wearMap.js';
+import type { Station } from '../../engine/stations.js';
+import type { EntryBodies, EntryKind } from '../../entries/entries.js';
+import type { Problem } from '../../kit/result.js';
+import type { CaseFile, FindingWords, WearWords } from './format.js';
+
+/** Adds an entry to the case that is being read; `field` is where in the file it came from. */
+export type Add = <K extends EntryKind>(kind: K, station: string | null, body: EntryBodies[K], field: string) => void;
+
+/** Stations a finding speaks of: a bearing with `half` stands for its shell halves. */
+export function stationsOfFinding(f: FindingWords): string[] {
+  if (!f.half) return [f.station];
+  return (f.half === 'both' ? ['upper', 'lower'] : [f.half]).map((half) => `${f.station}.shell.${half}`);
+}
+
+/** A case that says a thing and its contrary: which of the two was meant cannot be guessed. */
+export function contradiction(file: CaseFile): Problem | null {
+  const refuse = (field: string, sentence: string): Problem => ({ code: 'case-file-contradiction', sentence, field });
+  const said = new Map<string, boolean>();
+  for (const [i, e] of (file.evidence ?? []).entries()) {
+    if (said.has(e.feature) && said.get(e.feature) !== e.present)
+      return refuse(`evidence.${i}`, `"${e.feature}" is given as found and as not there. Keep the one that was seen; nothing was read.`);
+    said.set(e.feature, e.present);
+  }
+  const shown = new Map<string, boolean>();
+  const grades = new Map<string, number>();
+  for (const [i, f] of (file.findings ?? []).entries()) {
+    for (const station of stationsOfFinding(f)) {
+      for (const [ids, present] of [
+        [f.patterns ?? [], true],
+        [f.absent ?? [], false],
+      ] as const)
+        for (const id of ids) {
+          const key = `${station} ${id}`;
+          if (shown.has(key) && shown.get(key) !== present)
+            return refuse(
+              `findings.${i}`,
+              `${station} is given as showing "${id}" and as not showing it. Keep the one that was seen; nothing was read.`,
+            );
+          shown.set(key, present);
+        }
+      if (f.grade === undefined) continue;
+      if (grades.has(station) && grades.get(station) !== f.grade)
+        return refuse(`findings.${i}.grade`, `${station} is graded ${grades.get(station)} and ${f.grade}. Keep one; nothing was read.`);
+      grades.set(station, f.grade);
+      if (f.grade >= 2 && (file.sound ?? []).includes(station))
+        return refuse(`findings.${i}.grade`, `${station} is listed as sound and graded ${f.grade}. Keep one; nothing was read.`);
+    }
+  }
+  return null;
+}
+
+/** One finding as entries at its station. */
+export function addFinding(f: FindingWords, stations: readonly Station[], index: number, add: Add, report: (p: Problem) => void): void {
+  const at = `findings.${index}`;
+  const station = stations.find((s) => s.id === f.station);
+  if (!station)
+    return report({
+      code: 'case-file-station',
+      sentence: `"${f.station}" is not a place of this engine; run "true-ledger stations" for the list.`,
+      field: `${at}.station`,
+    });
+  const worn = f.edge ? EDGE_PATTERN[f.edge] : undefined;
+  for (const [list, present] of [
+    [[...(f.patterns ?? []), ...(worn ? [worn] : [])], true],
+    [f.absent ?? [], false],
+  ] as const) {
+    for (const id of list) {
+      if (!pattern(id))
+        return report({
+          code: 'case-file-pattern',
+          sentence: `"${id}" is not a pattern known here; run "true-ledger patterns" for the list.`,
+          field: `${at}.${present ? 'patterns' : 'absent'}`,
+        });
+      add('pattern-set', station.id, { pattern: id, present }, at);
+    }
+  }
+  const edge: WearWords[] =
+    (f.edge === 'front' || f.edge === 'rear') && !f.wear ? [{ class: 'lining', percent: 5, where: `${f.edge}-edge` }] : [];
+  [...(f.wear ?? []), ...edge].forEach((w, i) => {
+    const mark = markOfWords(station, w, `${index}-${i}`);
+    if (mark) add('mark-made', station.id, { mark }, `${at}.wear.${i}`);
+  });
+  (f.reads ?? []).forEach((read, i) => add('surface-read', station.id, read, `${at}.reads.${i}`));
+  (f.marks ?? []).forEach((mark, i) => add('mark-made', station.id, { mark }, `${at}.marks.${i}`));
+  if (f.grade !== undefined)
+    add('grade-confirmed', station.id, { grade: f.grade as 0, proposed: null, reason: '', book: GRADE_BOOK.version }, `${at}.grade`);
+  if (f.note) add('remark', station.id, { remark: `n${index}`, text: f.note }, `${at}.note`);
+}
+
+const EDGE_PATTERN: Readonly<Partial<Record<string, string>>> = {
+  front: 'edge-loading',
+  rear: 'edge-loading',
+  both: 'both-edges',
+  centre: 'centre-band',
+  diagonal: 'diagonal-edge',
+};
+
+/** Turns "lining on 20 % at the rear edge" into a brush stroke of that area on the developed surface. */
+function markOfWords(station: Station, w: WearWords, id: string): SurfaceMark | null {
+  const frame = station.surface;
+  if (!frame || w.percent === 0) return null;
+  const s = w.percent / 100;
+  if (w.where === 'arc') {
+    const side = s * frame.widthMm;
+    const radius = Math.max(side, frame.heightMm) / 2;
+    const points: Array<[number, number]> = [];
+    for (let k = 0; k <= 8; k++) points.push([0.5, k / 8]);
+    return { id: `w${id}`, shape: 'stroke', class: w.class, points, radiusMm: Math.min(radius, side / 2 || radius), made: 'found-so' };
+  }
+  const v = w.where === 'front-edge' ? s / 2 : w.where === 'rear-edge' ? 1 - s / 2 : 0.5;
+  return {
+    id: `w${id}`,
+    shape: 'stroke',
+    class: w.class,
+    points: [
+      [0, v],
+      [1, v],
+    ],
+    radiusMm: (s * frame.heightMm) / 2,
+    made: 'found-so',
+  };
+}
