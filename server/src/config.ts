@@ -33,7 +33,7 @@ export interface ServerConfig {
 export const CONFIG = Symbol('config');
 
 /** Folder that holds the workspaces, found upward from the working directory. */
-export function projectRoot(from: string = process.cwd()): string {
+function projectRoot(from: string = process.cwd()): string {
   let folder = from;
   while (!existsSync(join(folder, 'core', 'package.json'))) {
     const up = dirname(folder);

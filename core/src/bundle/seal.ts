@@ -3,7 +3,7 @@ import Joi from 'joi';
 import nacl from 'tweetnacl';
 import { canonicalJson, sha256Hex } from '../kit/hash.js';
 
-export const SEAL_FORMAT = 'true-ledger/seal';
+const SEAL_FORMAT = 'true-ledger/seal';
 
 /** What a shop says with its key about a bundle: which files it holds, to the byte, and where its ledger stood. */
 export interface SealClaims {

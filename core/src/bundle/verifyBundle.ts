@@ -14,7 +14,7 @@ import { findingsCsv } from './csv.js';
 import { sealVerdict, type SealVerdict } from './seal.js';
 
 /** Files and unpacked bytes of a bundle; of one file; of the text files that are parsed; lines of its ledger. */
-export const BUNDLE_LIMITS = { files: 5000, bytes: 4 * 1024 ** 3, file: 128 * 1024 ** 2, text: 64 * 1024 ** 2, entries: 50_000 } as const;
+const BUNDLE_LIMITS = { files: 5000, bytes: 4 * 1024 ** 3, file: 128 * 1024 ** 2, text: 64 * 1024 ** 2, entries: 50_000 } as const;
 const PARSED = /\.(jsonl?|csv)$/;
 
 export type BundleFiles = Readonly<Record<string, Uint8Array>>;
@@ -202,7 +202,7 @@ const EXTENSION: Readonly<Record<string, string>> = {
 };
 
 /** Name of a picture or clip inside a bundle. */
-export function mediaName(kind: 'photo-added' | 'clip-added', body: { readonly sha256: string; readonly mime: string }): string {
+function mediaName(kind: 'photo-added' | 'clip-added', body: { readonly sha256: string; readonly mime: string }): string {
   return `${kind === 'photo-added' ? 'photos' : 'clips'}/${body.sha256}.${EXTENSION[body.mime] ?? 'bin'}`;
 }
 

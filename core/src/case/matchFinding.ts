@@ -2,7 +2,7 @@ import { standingGrade, type StationView } from './views.js';
 import { decidingObservation, patternsFor, type DamagePattern } from '../damage/patterns.js';
 import { WEAR_CLASSES, WEAR_CLASS_INFO, type WearClass } from '../damage/classes.js';
 
-export interface PatternMatch {
+interface PatternMatch {
   readonly pattern: DamagePattern;
   /** 0–1, the share of the fit among all patterns of the part. */
   readonly fit: number;

@@ -4,7 +4,7 @@ import { stripPlan, type StripPlan } from '../strip/plan.js';
 import type { StripStep } from '../strip/steps.js';
 
 /** How a hold item stands. `gone`: the part was missing or altered before it came to us, so there is nothing to lose. */
-export type HoldState = 'recorded' | 'open' | 'lost' | 'gone';
+type HoldState = 'recorded' | 'open' | 'lost' | 'gone';
 
 export interface HoldStanding {
   readonly item: HoldItem;

@@ -26,7 +26,7 @@ export interface Posterior {
   readonly weighed: readonly Observation[];
 }
 
-export const MAX_SET = 3;
+const MAX_SET = 3;
 /** No observation is held to be impossible altogether. */
 export const LEAST = 1e-12;
 
@@ -275,7 +275,7 @@ export function posterior(
 }
 
 /** exp and normalise in place, safe against underflow. */
-export function normalise(log: Float64Array): Float64Array {
+function normalise(log: Float64Array): Float64Array {
   let top = -Infinity;
   for (let i = 0; i < log.length; i++) if (log[i]! > top) top = log[i]!;
   let total = 0;
@@ -284,7 +284,7 @@ export function normalise(log: Float64Array): Float64Array {
   return log;
 }
 
-export function marginals(members: Int16Array, probability: Float64Array, causes: number): Float64Array {
+function marginals(members: Int16Array, probability: Float64Array, causes: number): Float64Array {
   const out = new Float64Array(causes);
   for (let s = 0; s < probability.length; s++) {
     for (let j = 0; j < MAX_SET; j++) {

@@ -36,7 +36,7 @@ export function causeTableFaults(causes: readonly Cause[], features: readonly Fe
 }
 
 /** The cause whose links are most like those of another, and the greatest difference between them in the chance of one feature. */
-export function nearestRival(c: Cause, causes: readonly Cause[]): { readonly cause: Cause; readonly apart: number } | null {
+function nearestRival(c: Cause, causes: readonly Cause[]): { readonly cause: Cause; readonly apart: number } | null {
   let best: { cause: Cause; apart: number; sum: number } | null = null;
   for (const other of causes) {
     if (other === c || other.unlisted) continue;

@@ -5,7 +5,7 @@ import { DEBRIS_PATTERNS, FASTENER_PATTERNS, OIL_PATTERNS } from './catalogue/oi
 import { JOURNAL_PATTERNS, ROLLING_PATTERNS, SHELL_PATTERNS, THRUST_PATTERNS } from './catalogue/shells.js';
 import type { DamagePattern, PatternFact } from './catalogue/record.js';
 
-export type { DamagePattern, LookAlike, PatternPlace, PatternSignature } from './catalogue/record.js';
+export type { DamagePattern } from './catalogue/record.js';
 
 /** Every damage pattern that can be named, by family of parts. */
 export const PATTERNS: readonly DamagePattern[] = [

@@ -121,7 +121,7 @@ export function mergeLines(reads: readonly SurfaceRead[], marks: readonly Surfac
 }
 
 /** Least width of a line that a probe would feel, mm. */
-export const FEELABLE_MM = 0.15;
+const FEELABLE_MM = 0.15;
 
 /** A line in a picture cannot be felt: through where the lining shows, else by its width. */
 export function lineDepth(line: Pick<ReadLine, 'widthMm' | 'through'>): LineDepth {

@@ -35,7 +35,7 @@ export interface WeighedEvidence {
   readonly sources: EvidenceItem['sources'];
 }
 
-export interface UnexplainedFinding {
+interface UnexplainedFinding {
   readonly station: string;
   readonly name: string;
   readonly grade: number;
@@ -94,10 +94,10 @@ export function applicableModel(tags: ReadonlySet<EngineTag>): ApplicableModel {
 }
 
 /** How many of the ranked causes come with their evidence. */
-export const WEIGHED_FOR = 15;
+const WEIGHED_FOR = 15;
 
 /** A cause is believed when its marginal reaches this. */
-export const BELIEVED = 0.3;
+const BELIEVED = 0.3;
 
 const resultCache = new WeakMap<CaseView, Diagnosis>();
 

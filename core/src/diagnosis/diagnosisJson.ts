@@ -54,7 +54,7 @@ export interface DiagnosisJson {
   };
 }
 
-export interface EvidenceLine {
+interface EvidenceLine {
   readonly feature: string;
   readonly name: string;
   readonly present: boolean;

@@ -3,7 +3,7 @@ import type { RankedCause } from './diagnose.js';
 import { percentText } from '../cause/percent.js';
 import type { Mechanism } from '../cause/types.js';
 
-export type EndingKind =
+type EndingKind =
   | 'cause found'
   | 'two or more independent causes'
   | 'mechanism known, origin not'
@@ -17,7 +17,7 @@ export interface Ending {
 }
 
 /** Thresholds of the endings, as data. Probabilities are marginals. */
-export const ENDING_THRESHOLDS = { found: 0.8, second: 0.6, mechanism: 0.8, likely: 0.5, leastEvidence: 4, healthyCoverage: 0.6 } as const;
+const ENDING_THRESHOLDS = { found: 0.8, second: 0.6, mechanism: 0.8, likely: 0.5, leastEvidence: 4, healthyCoverage: 0.6 } as const;
 
 /** Mechanisms that describe the wreck and not how it came about. */
 const SAYS_LITTLE: readonly Mechanism[] = ['unknown', 'ordinary wear', 'part broken and flailing'];

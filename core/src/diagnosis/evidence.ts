@@ -2,7 +2,7 @@ import { measuredPlaces } from '../measured/caseMeasure.js';
 import type { Reliability } from '../entries/registry.js';
 import { stationOf } from '../engine/stations.js';
 import { isExamined, standingGrade, type CaseView, type StationView } from '../case/views.js';
-import { pattern, PATTERNS } from '../damage/patterns.js';
+import { pattern } from '../damage/patterns.js';
 import { positionOf } from '../damage/schools.js';
 import { FEATURES } from '../cause/data/features.js';
 import type { Observation } from '../cause/model.js';
@@ -16,7 +16,7 @@ import { type Feature } from '../cause/types.js';
 import { applies, engineTags } from '../engine/tags.js';
 
 /** Where a piece of evidence comes from, so that a screen can open it. */
-export interface EvidenceSource {
+interface EvidenceSource {
   readonly station: string | null;
   readonly entry: string | null;
   readonly words: string;
@@ -30,7 +30,7 @@ export interface EvidenceItem {
 }
 
 /** Likelihoods of a report given that the thing is so / is not so; ratios 4 : 1, 19 : 1 and certain. */
-export const RELIABILITY_LIKELIHOOD: Readonly<Record<EvidenceItem['reliability'], readonly [number, number]>> = {
+const RELIABILITY_LIKELIHOOD: Readonly<Record<EvidenceItem['reliability'], readonly [number, number]>> = {
   told: [0.8, 0.2],
   seen: [0.95, 0.05],
   measured: [1, 0],
@@ -55,7 +55,7 @@ const INTAKE_EVIDENCE: ReadonlyArray<{ field: 'complaint' | 'onset' | 'afterFirs
 ];
 
 /** Share of a part class that must have been looked at before "none of it" is evidence. */
-export const ABSENCE_COVERAGE = 0.6;
+const ABSENCE_COVERAGE = 0.6;
 
 /** Everything in the case that is evidence, each with its sources. What was not examined, or is lost, yields nothing. */
 export function collectEvidence(view: CaseView): EvidenceItem[] {
@@ -235,7 +235,7 @@ interface MeasuredRule {
 }
 
 const CLEARANCE = { kinds: ['shell-clearance', 'crushed-strip'], lines: ['vertical', 'clearance'] } as const;
-export const MEASURED_RULES: readonly MeasuredRule[] = [
+const MEASURED_RULES: readonly MeasuredRule[] = [
   { feature: 'measured.journal-worn', kinds: ['journal'], lines: ['least'], side: 'lower' },
   { feature: 'measured.out-of-round', kinds: ['journal'], lines: ['outOfRound'], side: 'upper' },
   { feature: 'measured.taper', kinds: ['journal'], lines: ['taper'], side: 'any' },
@@ -313,9 +313,4 @@ function stripEvidence(view: CaseView, put: Put): void {
       entry: easing[0]?.version.entry ?? null,
       words: `turning torque while easing caps: ${eased.words}`,
     });
-}
-
-/** Pattern ids by feature, for screens that let a builder answer a check by naming the pattern. */
-export function patternsOfFeature(featureId: string): string[] {
-  return PATTERNS.filter((p) => p.feature === featureId).map((p) => p.id);
 }

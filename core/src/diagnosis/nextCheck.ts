@@ -22,7 +22,7 @@ export interface NextCheck {
   readonly ifNot: Shift;
 }
 
-export interface Shift {
+interface Shift {
   readonly cause: string;
   readonly before: number;
   readonly after: number;

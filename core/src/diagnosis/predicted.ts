@@ -4,7 +4,7 @@ import { feature } from '../cause/data/features.js';
 import { linksOf } from './diagnose.js';
 import { STRENGTH, type Cause } from '../cause/types.js';
 
-export type PredictedFit = 'as predicted' | 'predicted, not there' | 'not predicted' | 'clean as predicted' | 'not examined';
+type PredictedFit = 'as predicted' | 'predicted, not there' | 'not predicted' | 'clean as predicted' | 'not examined';
 
 export interface Predicted {
   readonly station: string;

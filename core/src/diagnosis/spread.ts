@@ -5,7 +5,7 @@ import { isExamined, showsFact, standingGrade, type CaseView, type StationView }
 import { failedHere, secondaryPlaces } from './secondary.js';
 
 /** What a rule finds: there, not there, or too little examined to say; with the stations it rests on. */
-export interface Finding {
+interface Finding {
   readonly present: boolean;
   readonly stations: readonly string[];
   readonly words: string;

@@ -46,7 +46,7 @@ export interface EngineLayout {
   readonly mainShellWidthMm: number;
 }
 
-export type BearingKind = 'shells' | 'bush' | 'direct' | 'rolling';
+type BearingKind = 'shells' | 'bush' | 'direct' | 'rolling';
 export type ShellConstruction = 'trimetal' | 'coated' | 'aluminium-bimetal' | 'bush' | 'unknown';
 
 /** Where one cylinder sits: its bank (0 = the bank with cylinder 1), its crankpin and its place along the bank, both counted from the front (0-based). */
@@ -117,7 +117,7 @@ export function isPressureFed(layout: EngineLayout): boolean {
 }
 
 /** Phase of each cylinder's top dead centre on the crank circle, degrees 0–360, by cylinder number. Rotation sense cancels in the intervals. */
-export function deadCentrePhases(layout: EngineLayout): number[] {
+function deadCentrePhases(layout: EngineLayout): number[] {
   const sign = layout.rotation === 'clockwise' ? 1 : -1;
   const firstIsLeft = layout.firstBank === 'left';
   return cylinderPlaces(layout).map((place) => {

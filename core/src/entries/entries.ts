@@ -35,10 +35,6 @@ export function entryDefinition(kind: string): AnyDefinition | undefined {
   return BY_KIND.get(kind);
 }
 
-export function isEntryKind(kind: string): kind is EntryKind {
-  return BY_KIND.has(kind);
-}
-
 /** Name of a kind in words; the kind itself where it is not known here. */
 export function entryName(kind: string): string {
   return BY_KIND.get(kind)?.name ?? kind;

@@ -58,7 +58,7 @@ export function authorOf({ author, origin }: Pick<KeptEntry, 'author' | 'origin'
 export const FIRST_PREV = '0'.repeat(64);
 
 /** Hash of a body: SHA-256 over `salt:` and its RFC 8785 form, so that short bodies cannot be guessed after redaction. */
-export function bodyHash(salt: string, body: unknown): string {
+function bodyHash(salt: string, body: unknown): string {
   return sha256Hex(`${salt}:${canonicalJson(body)}`);
 }
 

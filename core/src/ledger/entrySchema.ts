@@ -13,7 +13,7 @@ const storable = (max: number): Joi.StringSchema =>
  * A line of the ledger, to the letter: the members it has and no others, each of its type, so that what is verified today verifies after it was stored and
  * read back. The one schema for appending, taking in a bundle and verifying. Bodies are held to the schema of their kind apart from this.
  */
-export const entrySchema: Joi.ObjectSchema = Joi.object({
+const entrySchema: Joi.ObjectSchema = Joi.object({
   id: uuid.required(),
   caseId: uuid.required(),
   seq: Joi.number().integer().min(1).max(10_000_000).required(),

@@ -7,7 +7,7 @@ export const RETRACTED = 'retracted';
 export const REDACTED = 'redacted';
 
 export const retractionSchema = object({ target: id, slot: text(160), reason: text(500) });
-export type Retraction = Held<typeof retractionSchema>;
+type Retraction = Held<typeof retractionSchema>;
 
 export const redactionSchema = object({
   target: id,
@@ -16,7 +16,7 @@ export const redactionSchema = object({
   station: nullable(text(80)),
   reason: text(500).invalid('').min(3),
 });
-export type Redaction = Held<typeof redactionSchema>;
+type Redaction = Held<typeof redactionSchema>;
 
 /** One live value of a field and who wrote it when. */
 export interface SlotVersion {
@@ -50,8 +50,7 @@ export interface CaseState {
 }
 
 /** What the fold needs of an entry. */
-export type Applicable = Pick<LedgerEntry, 'id' | 'kind' | 'station' | 'author' | 'time' | 'body' | 'seq' | 'hash'> &
-  Pick<KeptEntry, 'origin'>;
+type Applicable = Pick<LedgerEntry, 'id' | 'kind' | 'station' | 'author' | 'time' | 'body' | 'seq' | 'hash'> & Pick<KeptEntry, 'origin'>;
 
 /** The field an entry of a kind writes. */
 export type SlotOf = (kind: string, body: object) => string;

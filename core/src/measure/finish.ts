@@ -7,7 +7,7 @@ export interface Trace {
   readonly z: Float64Array;
 }
 
-export interface AbbottConstruction {
+interface AbbottConstruction {
   /** Equivalent straight line of the core: height µm at 0 % and at 100 % material ratio. */
   readonly upper: number;
   readonly lower: number;

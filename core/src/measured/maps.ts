@@ -11,7 +11,7 @@ import { measurePlace, placeReadings, specOfPlace, type ReadingEntry } from './c
 import { measureProgram } from '../measure/program/program.js';
 
 /** Angle of a measuring axis round the bore, degrees from along the crank: A across it, B along it, C and D between. */
-export const AXIS_DEG: Readonly<Record<string, number>> = { A: 90, B: 0, C: 45, D: 135 };
+const AXIS_DEG: Readonly<Record<string, number>> = { A: 90, B: 0, C: 45, D: 135 };
 
 /**
  * Diameter against angle through the axes that were read: mean, second and fourth harmonic, as many terms as there are axes (two axes are an oval, four one with

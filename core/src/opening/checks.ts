@@ -2,7 +2,7 @@ import type { EngineLayout } from '../engine/layout.js';
 import { applies, engineTags, type EngineTag } from '../engine/tags.js';
 import type { Quantity } from '../units/quantity.js';
 
-export interface CheckOption {
+interface CheckOption {
   readonly value: string;
   readonly label: string;
   /** Feature this answer shows to be there. */
@@ -19,7 +19,7 @@ export interface CheckField {
   readonly quantity?: Quantity;
 }
 
-export type CheckId =
+type CheckId =
   | 'arrival'
   | 'dipstick'
   | 'oil-sample'

@@ -6,7 +6,7 @@ import type { Letterhead } from './parties.js';
 import type { Shape } from '../diagnosis/sequence/drawing.js';
 
 /** A generated sentence that was put in other words. */
-export interface EditedSentence {
+interface EditedSentence {
   readonly generated: string;
   /** What the words say that the figures do not; empty when they agree. */
   readonly flags: readonly string[];

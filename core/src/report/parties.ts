@@ -38,7 +38,7 @@ export const letterheadLines = (l: Letterhead): string[] =>
   [...l.address.split('\n'), l.contact, l.register].map((line) => line.trim()).filter(Boolean);
 
 /** First and last day (ISO) on which something was photographed, marked, read or answered; null where nothing was. */
-export function inspectionDays(view: CaseView): readonly [string, string] | null {
+function inspectionDays(view: CaseView): readonly [string, string] | null {
   const seen: Array<Sourced<unknown>> = [...view.stations.flatMap((s) => [...s.photos, ...s.marks, ...s.readings]), ...view.readings];
   const days = seen.map((s) => s.version.time.slice(0, 10)).sort();
   return days.length === 0 ? null : [days[0]!, days.at(-1)!];
@@ -51,7 +51,7 @@ export function inspectedText(view: CaseView): string {
 }
 
 /** Gauges the readings of a case were taken with, each as it stood beside its last reading. */
-export function gaugesUsed(view: CaseView): Gauge[] {
+function gaugesUsed(view: CaseView): Gauge[] {
   const all = [...view.stations.flatMap((s) => s.readings), ...view.readings].sort((a, b) => a.version.seq - b.version.seq);
   return [...new Map(all.map((r) => [r.value.gauge.id, r.value.gauge])).values()].sort((a, b) => a.name.localeCompare(b.name, 'en'));
 }

@@ -77,7 +77,7 @@ function strongest(sentence: string): { level: number; word: string } | null {
 }
 
 /** Words that no account uses, whoever wrote them. */
-export function wordFlags(sentence: string): string[] {
+function wordFlags(sentence: string): string[] {
   const blame = BLAME.exec(sentence);
   return blame ? [`“${blame[0]}” lays blame; an account says what was found`] : [];
 }

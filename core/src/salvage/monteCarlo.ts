@@ -12,7 +12,7 @@ export interface RouteLine {
   readonly days: Estimate;
 }
 
-export interface Distribution {
+interface Distribution {
   readonly p10: number;
   readonly p50: number;
   readonly p90: number;

@@ -64,7 +64,7 @@ export function benchFinish(calendar: Calendar, from: number, hours: number): nu
 }
 
 /** The first hour from `from` on at which the bench is open. */
-export function benchOpens(calendar: Calendar, from: number): number {
+function benchOpens(calendar: Calendar, from: number): number {
   let at = from;
   for (let guard = 0; guard < 20_000; guard++) {
     const day = Math.floor(at / DAY);

@@ -51,19 +51,7 @@ export const FORM_SURFACE: Readonly<Record<SpecimenForm, Omit<SurfaceSpecimen, '
 };
 
 /** What lies on the magnet tray. */
-export const DEBRIS_KINDS = [
-  'copper',
-  'paste',
-  'aluminium',
-  'sliver',
-  'fuzz',
-  'ring-pieces',
-  'plastic',
-  'sealant',
-  'sand',
-  'rust-mud',
-] as const;
-export type DebrisKind = (typeof DEBRIS_KINDS)[number];
+export type DebrisKind = 'copper' | 'paste' | 'aluminium' | 'sliver' | 'fuzz' | 'ring-pieces' | 'plastic' | 'sealant' | 'sand' | 'rust-mud';
 
 export type Severity = 1 | 2 | 3;
 export const SEVERITIES: readonly Severity[] = [1, 2, 3];

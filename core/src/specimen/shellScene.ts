@@ -16,7 +16,7 @@ export interface ShotPicture {
 const WALL = 0.07;
 
 /** Camera pose of a shot: it looks at the middle of the face from above, tilted and turned. */
-export function shotPose(s: ShellSpecimen, shot: Shot): ShellPose {
+function shotPose(s: ShellSpecimen, shot: Shot): ShellPose {
   const long = Math.max(shot.width, shot.height);
   const focalPx = shot.focal * long;
   const tilt = (shot.tiltDeg * Math.PI) / 180;

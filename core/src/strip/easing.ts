@@ -19,7 +19,7 @@ export interface EasingResult {
 }
 
 /** A drop names a cap when it is at least this share of the torque as it came and this many times the next greatest. */
-export const BINDING = { share: 0.4, lead: 2 } as const;
+const BINDING = { share: 0.4, lead: 2 } as const;
 
 /**
  * Which cap binds: the turning torque is read with all caps tight, then after easing each cap in turn (eased caps stay eased). The cap with the

@@ -1,7 +1,7 @@
 import { bankCount, cylinderPlaces, type EngineLayout } from '../engine/layout.js';
 
 /** Where one fastener sits on the drawing of its pattern, mm; `pair` joins the two that clamp the same joint. */
-export interface FastenerPosition {
+interface FastenerPosition {
   readonly id: string;
   readonly x: number;
   readonly y: number;
@@ -93,7 +93,7 @@ export interface FastenerResult {
 }
 
 /** Share of a pair's mean by which its two break-loose torques may differ; rule of thumb. */
-export const PAIR_DIFFERENCE = 0.3;
+const PAIR_DIFFERENCE = 0.3;
 
 /** Break-loose torque over a pattern, N·m. Null until two are read. */
 export function fastenerResult(layoutOf: FastenerPattern, torques: readonly BoltTorque[]): FastenerResult | null {

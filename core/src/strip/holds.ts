@@ -1,7 +1,7 @@
 import type { Station } from '../engine/stations.js';
 
 /** How a hold item counts as recorded. */
-export type RecordedBy =
+type RecordedBy =
   | { readonly kind: 'check'; readonly check: string; readonly fields?: readonly string[] }
   | { readonly kind: 'photos'; readonly stations: readonly string[] }
   | { readonly kind: 'bolts'; readonly pattern: string }
@@ -99,7 +99,7 @@ export function holdItem(kindOf: string, part = ''): HoldItem {
 }
 
 /** `main.2` → `main 2`; `head-0` stays out of sight where an engine has one head. */
-export function partWords(part: string): string {
+function partWords(part: string): string {
   if (part.startsWith('head-')) return part === 'head-0' ? 'first bank' : 'second bank';
   return /^\d+$/.test(part) ? `cylinder ${part}` : part.replace('.', ' ').replace(/^rod/, 'big end');
 }

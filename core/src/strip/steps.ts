@@ -19,7 +19,7 @@ export interface FastenerBag {
   readonly reuse: Reuse;
 }
 
-export interface ShotWanted {
+interface ShotWanted {
   /** Station, '' for the engine as a whole. */
   readonly station: string;
   readonly what: string;

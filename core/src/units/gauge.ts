@@ -42,7 +42,7 @@ export const gaugeSchema = object({
 }) as unknown as Schema<Gauge>;
 
 /** Days a check against a master is taken to hold; a rule of thumb, the shop's own rule goes before. */
-export const CHECK_HOLDS_DAYS = 365;
+const CHECK_HOLDS_DAYS = 365;
 
 /** What stands against trusting a gauge on the day of a reading (`YYYY-MM-DD…`): its check was too long ago. Null when in date, or no check is on record. */
 export function checkDoubt(gauge: Pick<Gauge, 'name' | 'checkedOn'>, on: string): string | null {
@@ -52,7 +52,7 @@ export function checkDoubt(gauge: Pick<Gauge, 'name' | 'checkedOn'>, on: string)
 }
 
 /** Standard uncertainty of the part of a reading that varies from one reading to the next: resolution (rectangular) and repeatability. GUM 4.3.7, H.1. */
-export function randomUncertainty(gauge: Gauge, repeats = 1): number {
+function randomUncertainty(gauge: Gauge, repeats = 1): number {
   return Math.sqrt(gauge.resolutionMm ** 2 / 12 + gauge.repeatabilityMm ** 2 / Math.max(1, repeats));
 }
 
@@ -90,7 +90,7 @@ export function combinedExpanded(gauge: Gauge, sensitivities: readonly number[],
   return combine(sensitivities.map((c) => ({ gauge, c, repeats })));
 }
 
-export type VerdictWord = 'within' | 'outside' | 'too close to call';
+type VerdictWord = 'within' | 'outside' | 'too close to call';
 
 export interface Verdict {
   readonly word: VerdictWord;

@@ -28,7 +28,7 @@ export interface PriceBook {
   readonly lines: readonly PriceLine[];
 }
 
-export const HIGHEST_PRICE = 1_000_000;
+const HIGHEST_PRICE = 1_000_000;
 
 const estimate = (high: number): Joi.ObjectSchema =>
   Joi.object({

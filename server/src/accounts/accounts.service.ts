@@ -40,7 +40,7 @@ interface NewAccount {
   readonly role: Role;
 }
 
-export function accountOf(row: AccountRow): Account {
+function accountOf(row: AccountRow): Account {
   return { id: row.id, name: row.name, signIn: row.signIn, role: row.role, active: row.active, allCases: row.allCases };
 }
 

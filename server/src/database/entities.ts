@@ -250,7 +250,7 @@ export class ShareLinkRow {
 
 /** A page somebody has open on a case. */
 @Entity('presence')
-export class PresenceRow {
+class PresenceRow {
   @PrimaryColumn('uuid') page: string;
   @Index() @Column('uuid') caseId: string;
   @Column('uuid') accountId: string;

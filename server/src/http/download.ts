@@ -1,5 +1,5 @@
 /** Name of a file to be saved, in letters every header and disk takes. */
-export function downloadName(stem: string, extension: string): string {
+function downloadName(stem: string, extension: string): string {
   const plain = stem
     .normalize('NFKD')
     .replace(/[^\w.-]+/g, '_')

@@ -59,7 +59,7 @@ export class RedactionsService {
 }
 
 /** Takes a file away from a case that names it nowhere any more, and out of the store when no other case shows it. */
-export async function dropFile(tx: EntityManager, caseId: string, kind: 'photo-added' | 'clip-added', sha256: string): Promise<void> {
+async function dropFile(tx: EntityManager, caseId: string, kind: 'photo-added' | 'clip-added', sha256: string): Promise<void> {
   const named = await tx
     .getRepository(EntryRow)
     .createQueryBuilder('e')

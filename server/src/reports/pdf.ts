@@ -11,7 +11,7 @@ const WIDE = 760;
 type Run = { text: string; font?: string };
 
 /** Splits text into runs so that characters the main face lacks are set in DejaVu. */
-export function fallbackRuns(text: string, covered: ReadonlySet<number>): Run[] {
+function fallbackRuns(text: string, covered: ReadonlySet<number>): Run[] {
   const runs: Run[] = [];
   for (const character of text) {
     const font = covered.has(character.codePointAt(0) as number) ? undefined : 'DejaVu';

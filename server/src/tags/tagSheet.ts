@@ -7,7 +7,7 @@ import { fontFaces } from '../reports/fonts.js';
 const POINT_PER_MM = 72 / 25.4;
 
 /** One tag as SVG in millimetres, from the same measures the reader uses. */
-export function tagSvg(caseNumber: string, caseId: string, station: Pick<Station, 'id' | 'name'>): string {
+function tagSvg(caseNumber: string, caseId: string, station: Pick<Station, 'id' | 'name'>): string {
   const { modules } = qrcode.create(tagText({ caseId, station: station.id }), { errorCorrectionLevel: 'M' });
   const { code, bar, patches, patchSize, widthMm, heightMm } = PART_TAG;
   const m = code.size / modules.size;

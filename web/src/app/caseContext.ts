@@ -1,6 +1,6 @@
 import { createContext, useCallback, useContext } from 'react';
 import type { Me } from '@true-ledger/contract';
-import type { CaseState, CaseView, Diagnosis, StationView } from '@true-ledger/core';
+import type { CaseState, CaseView, Diagnosis } from '@true-ledger/core';
 import { useStore } from 'react-redux';
 import { record } from './outbox.js';
 import type { Observation } from './outboxState.js';
@@ -45,8 +45,4 @@ export function useNow(): () => CaseView {
   const store = useStore<RootState>();
   const { caseId, view } = useCase();
   return useCallback(() => selectCaseView(store.getState(), caseId) ?? view, [store, caseId, view]);
-}
-
-export function useStation(id: string): StationView | undefined {
-  return useCase().view.byId.get(id);
 }

@@ -42,7 +42,7 @@ function held(key: string): string | null {
 }
 
 /** All drafts of an account whose page lies under a path. */
-export function draftsUnder(account: string, path: string): Draft[] {
+function draftsUnder(account: string, path: string): Draft[] {
   const found: Draft[] = [];
   try {
     for (let i = 0; i < localStorage.length; i++) {

@@ -90,7 +90,7 @@ const timers = new Map<string, ReturnType<typeof setTimeout>>();
 let patience = 1000;
 
 /** Sends what waits for a case, in order; comes back by itself when the server does not answer. */
-export function flush(caseId: string): Thunk<Promise<void>> {
+function flush(caseId: string): Thunk<Promise<void>> {
   return async (dispatch, getState) => {
     if (sending.has(caseId)) return;
     sending.add(caseId);

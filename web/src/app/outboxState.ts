@@ -25,7 +25,7 @@ interface Written {
   readonly was?: Observation;
 }
 
-export interface OutboxState {
+interface OutboxState {
   readonly items: readonly OutboxItem[];
   readonly link: 'up' | 'down' | 'signed-out';
   /** Entries written in this session, for undo, and those taken back, for redo. */

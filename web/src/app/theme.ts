@@ -1,6 +1,6 @@
 import type { ThemeConfig } from 'antd';
 
-export const ACCENT = '#31418C';
+const ACCENT = '#31418C';
 
 /** Surface-plate greys, one accent, square corners; figures in a monospaced instrument face. */
 export const theme: ThemeConfig = {

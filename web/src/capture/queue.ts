@@ -85,7 +85,7 @@ export function restoreFiles(me: Me): Thunk<Promise<void>> {
 }
 
 /** Sends what waits, one after the other so that the order is kept; only one page of a browser sends at a time. */
-export function sendAll(me: Me): Thunk<Promise<void>> {
+function sendAll(me: Me): Thunk<Promise<void>> {
   return async (dispatch, getState) => {
     if (busy || me.account.role === 'reader') return;
     busy = true;
@@ -288,9 +288,4 @@ export function dropFiles(ids: readonly string[]): Thunk {
       void fileStore.remove(id).catch(() => undefined);
     }
   };
-}
-
-/** Bytes of a waiting file, for a preview. */
-export async function bytesOf(id: string): Promise<Blob | null> {
-  return memory.get(id) ?? (await fileStore.blob(id).catch(() => null));
 }

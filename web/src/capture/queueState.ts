@@ -28,7 +28,7 @@ export interface QueuedFile {
   readonly kept: boolean;
 }
 
-export interface UploadState {
+interface UploadState {
   readonly files: readonly QueuedFile[];
   readonly away: boolean;
 }

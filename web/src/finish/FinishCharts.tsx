@@ -3,7 +3,7 @@ import type { Data, Layout } from 'plotly.js';
 import { useMemo, type ReactNode } from 'react';
 import { Plot } from '../charts/Plot.js';
 
-export type Profile = ReadonlyArray<readonly [xMm: number, zUm: number]>;
+type Profile = ReadonlyArray<readonly [xMm: number, zUm: number]>;
 
 export interface Shown {
   readonly name: string;

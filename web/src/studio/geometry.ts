@@ -1,4 +1,4 @@
-import { BufferGeometry, Float32BufferAttribute, Vector3 } from 'three';
+import { BufferGeometry, Float32BufferAttribute } from 'three';
 
 /** A surface of `nu` × `nv` fields from a place for every u, v (0–1). Normals follow from the places; texture coordinates are u, v. */
 export function patch(
@@ -50,8 +50,3 @@ export function annulus(
     flip,
   );
 }
-
-export const middleOf = (g: BufferGeometry): Vector3 => {
-  g.computeBoundingBox();
-  return g.boundingBox!.getCenter(new Vector3());
-};

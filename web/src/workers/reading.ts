@@ -3,7 +3,7 @@ import type { ReadPicture } from '@true-ledger/core';
 import { useEffect, useRef, useState } from 'react';
 import type { ReadingJob, ReadingMessage } from './reading.worker.js';
 
-export interface ReadingState {
+interface ReadingState {
   /** Null while nothing is read. */
   readonly busy: { readonly done: number; readonly what: string } | null;
   readonly problem: Refusal | null;

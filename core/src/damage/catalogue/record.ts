@@ -2,7 +2,7 @@ import type { PartClass } from '../../engine/stations.js';
 import type { WearClass } from '../classes.js';
 
 /** Where on its face a pattern sits. */
-export type PatternPlace =
+type PatternPlace =
   | 'loaded arc'
   | 'one edge'
   | 'both edges'
@@ -18,7 +18,7 @@ export type PatternPlace =
   | 'anywhere';
 
 /** What a pattern leaves on the wear map, for ranking it against a surface. */
-export interface PatternSignature {
+interface PatternSignature {
   /** Classes that carry it, the leading one first. */
   readonly classes: readonly WearClass[];
   /** Classes that speak against it when they are plain to see. */
@@ -32,7 +32,7 @@ export interface PatternSignature {
 }
 
 /** A pattern that is mistaken for this one and the observation that decides between them. */
-export interface LookAlike {
+interface LookAlike {
   readonly pattern: string;
   readonly decides: string;
 }

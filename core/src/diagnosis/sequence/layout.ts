@@ -16,11 +16,11 @@ export interface PlacedSequence {
   readonly height: number;
 }
 
-export const NODE_WIDTH = 190;
-export const NODE_HEIGHT = 58;
+const NODE_WIDTH = 190;
+const NODE_HEIGHT = 58;
 
 /** Events without a link take no part in the drawing unless they are the builder's own or stand against it. */
-export function drawnNodes(sequence: Sequence): SequenceNode[] {
+function drawnNodes(sequence: Sequence): SequenceNode[] {
   const linked = new Set(sequence.links.flatMap((l) => [l.from, l.to]));
   const contradicted = new Set(sequence.contradictions.map((c) => c.on));
   return sequence.nodes.filter((n) => linked.has(n.id) || n.kind !== 'finding' || contradicted.has(n.id));

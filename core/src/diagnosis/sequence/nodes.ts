@@ -7,7 +7,7 @@ import type { SequenceNode } from './types.js';
 const MANY = 3;
 
 /** Bearing, cylinder or part a station belongs to, as the unit in which things happen. */
-export function unitOf({ station: s }: StationView): string {
+function unitOf({ station: s }: StationView): string {
   return s.bearing ?? (s.cylinder > 0 ? `cylinder.${s.cylinder}` : s.id);
 }
 

@@ -1,7 +1,7 @@
 import { flag, key, object, oneOf, text } from '../../kit/schema.js';
 import { by, defineEntry } from '../define.js';
 
-export const JOINTS = ['imperceptible', 'step'] as const;
+const JOINTS = ['imperceptible', 'step'] as const;
 
 export const capChecked = defineEntry({
   kind: 'cap-checked',

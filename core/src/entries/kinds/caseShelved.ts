@@ -2,7 +2,7 @@ import Joi from 'joi';
 import { object, oneOf, text } from '../../kit/schema.js';
 import { because, defineEntry, ours, spoken } from '../define.js';
 
-export const SHELVED = ['in-hand', 'archived', 'withdrawn'] as const;
+const SHELVED = ['in-hand', 'archived', 'withdrawn'] as const;
 
 export const caseShelved = defineEntry({
   kind: 'case-shelved',

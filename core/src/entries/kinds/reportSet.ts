@@ -1,7 +1,7 @@
 import { object, oneOf, text } from '../../kit/schema.js';
 import { by, defineEntry } from '../define.js';
 
-export const REPORT_FIELDS = ['conclusion', 'actions'] as const;
+const REPORT_FIELDS = ['conclusion', 'actions'] as const;
 export type ReportField = (typeof REPORT_FIELDS)[number];
 
 export const reportSet = defineEntry({

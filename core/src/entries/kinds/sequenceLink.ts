@@ -3,7 +3,7 @@ import { object, oneOf, text } from '../../kit/schema.js';
 import { because, defineEntry } from '../define.js';
 import { nodeId, nodeWords } from '../sequenceNode.js';
 
-export const LINK_STATES = ['drawn', 'doubtful', 'rejected'] as const;
+const LINK_STATES = ['drawn', 'doubtful', 'rejected'] as const;
 export type LinkState = (typeof LINK_STATES)[number];
 
 export const sequenceLink = defineEntry({

@@ -8,7 +8,7 @@ import { ASSUMED_GAUGE, outcomeOf } from './outcome.js';
 import { SHEETS } from './sheetOf.js';
 
 /** What `true-ledger measure` reads (`docs/formats/measure.md`). */
-export interface SheetFile {
+interface SheetFile {
   readonly sheet: string;
   /** Day of the readings, `YYYY-MM-DD`; with it, gauges whose check was overdue are told. */
   readonly takenOn?: string;

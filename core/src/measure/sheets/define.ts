@@ -73,7 +73,7 @@ export interface Sizes {
 }
 
 /** What a sheet computes with, beside its readings. */
-export interface Instruments {
+interface Instruments {
   /** Gauge by role. */
   gauge(role: string): Gauge;
   readonly sizes: Sizes;
@@ -117,12 +117,12 @@ export interface SpecFields {
 }
 
 /** A value a sheet may take from another, where it has no reading of its own: the mean of some cells of another place, or a size of the specification. */
-export type Borrowed =
+type Borrowed =
   | { readonly cell: string; readonly station: string; readonly sheet: string; readonly of: (key: string) => boolean }
   | { readonly cell: string; readonly spec: 'newWallMm' };
 
 /** One sheet at one place, as its sheet says it; the program adds what is the same for all. */
-export type DraftPlace = Pick<SheetPlace, 'station' | 'name' | 'short' | 'spec' | 'cells'> &
+type DraftPlace = Pick<SheetPlace, 'station' | 'name' | 'short' | 'spec' | 'cells'> &
   Partial<Pick<SheetPlace, 'sheet' | 'fixed' | 'needs'>> & {
     /** When hands come to it within its group: number of the bearing or cylinder. Places of one turn follow in the order of their sheets. */
     readonly turn?: number;
@@ -156,7 +156,7 @@ export type DrawingKey =
 export type ChartKey = 'journal' | 'bore' | 'deck' | 'clearance' | 'lobes';
 
 /** How a sheet stands at the bench: where it is read, by which gauges, what it follows from and what follows from it. */
-export interface AtBench<K extends string, R> {
+interface AtBench<K extends string, R> {
   readonly group: PlaceGroup;
   /** Where it comes among the sheets of its group. */
   readonly rank: number;

@@ -4,7 +4,7 @@ import type { JournalSpec } from './journal/journal.js';
 export const USUAL_STEPS_MM: readonly number[] = [0.25, 0.5, 0.75, 1];
 
 /** Least metal taken off each side so that grinding cleans the surface up, mm. */
-export const CLEAN_UP_PER_SIDE_MM = 0.025;
+const CLEAN_UP_PER_SIDE_MM = 0.025;
 
 export type SizeAnswer =
   | {

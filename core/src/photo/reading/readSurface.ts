@@ -26,7 +26,7 @@ import { findLines, type FoundLine } from './lines.js';
 import { readStreakLayers } from './streakLayers.js';
 
 /** Parts whose surface is developed from a picture, and those of them that are read. */
-export const FLATTENED_PARTS = ['shell', 'journal', 'skirt', 'bore', 'thrust', 'crown'] as const satisfies readonly PartClass[];
+const FLATTENED_PARTS = ['shell', 'journal', 'skirt', 'bore', 'thrust', 'crown'] as const satisfies readonly PartClass[];
 export type FlattenedPart = (typeof FLATTENED_PARTS)[number];
 export const READ_PARTS = ['shell', 'journal', 'skirt', 'bore', 'thrust'] as const satisfies readonly FlattenedPart[];
 export type ReadPart = (typeof READ_PARTS)[number];
@@ -102,7 +102,7 @@ export interface SurfaceReading {
   readonly layered: Layered;
 }
 
-export interface SurfaceFeatures {
+interface SurfaceFeatures {
   readonly specks: number;
   /** Share of the face under a net of cracks, percent. */
   readonly crazedPercent: number;

@@ -24,12 +24,12 @@ import { sendWire, useWire, type WireState } from '../../gauges/wire.js';
 import { gaugesFor, type EntryChoices } from './entryChoices.js';
 
 /** Where the next figure goes. */
-export interface Spot {
+interface Spot {
   readonly cell: Cell;
   readonly take: number;
 }
 
-export interface Notice {
+interface Notice {
   readonly kind: 'fault' | 'held' | 'told';
   readonly words: string;
 }
@@ -37,7 +37,7 @@ export interface Notice {
 const ANSWER_MS = 3000;
 
 /** Every spot of a place in the order hands go round it. */
-export function spotsOf(
+function spotsOf(
   place: SheetPlace,
   choices: Pick<EntryChoices, 'repeats' | 'optional'>,
   taken: ReadonlyMap<string, readonly ReadingEntry[]>,
