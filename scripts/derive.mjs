@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import joiToJson from 'joi-to-json';
 import * as prettier from 'prettier';
+import ts from 'typescript';
 import { ROOT, run } from './lib.mjs';
 
 const check = process.argv.includes('--check');
@@ -115,6 +116,43 @@ await derive(
   measure.replace(/\| sheet \| readings \|\n(\|.*\n)+/, `| sheet | readings |\n| --- | --- |\n${readings.join('\n')}\n`),
   true,
 );
+
+// The look: custom properties of the styles from the tokens, and nobody else writes a colour or a size of type.
+const { outputText } = ts.transpileModule(readFileSync(join(ROOT, 'web/src/app/tokens.ts'), 'utf8'), {
+  compilerOptions: { module: ts.ModuleKind.ESNext, target: ts.ScriptTarget.ES2022 },
+});
+const { COLOUR, TEXT } = await import(`data:text/javascript,${encodeURIComponent(outputText)}`);
+const dashed = (name) => name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`);
+await derive(
+  'web/src/app/tokens.css',
+  `/* Written by scripts/derive.mjs from tokens.ts. */
+:root {
+${Object.entries(COLOUR)
+  .map(([name, value]) => `--${dashed(name)}: ${value};`)
+  .join('\n')}
+${Object.entries(TEXT)
+  .map(([name, px]) => `--text-${dashed(name)}: ${px}px;`)
+  .join('\n')}
+}
+`,
+);
+const faults = readdirSync(join(ROOT, 'web/src'), { recursive: true })
+  // The studio paints a room and its light: that is a picture, not the interface.
+  .filter((name) => /\.(css|tsx?)$/.test(name) && !/^studio\/.*\.ts$|tokens\.(ts|css)$|\.test\.tsx?$/.test(name))
+  .flatMap((name) =>
+    readFileSync(join(ROOT, 'web/src', name), 'utf8')
+      .split('\n')
+      .flatMap((line, i) => {
+        const colour =
+          /['"`: (,]#(?:[0-9a-f]{3}|[0-9a-f]{6})\b(?!-)|\b(?:rgba?|hsla?)\(\d/i.test(line) && !/querySelector|href=/.test(line);
+        const size = name.endsWith('.css') && /font-size: \d*\.?\d+(?:px|rem|em)|^\s+\d+px\/[\d.]+ /.test(line);
+        return colour || size ? [`web/src/${name}:${i + 1}: ${line.trim()}`] : [];
+      }),
+  );
+if (faults.length > 0) {
+  console.error(`Colours and sizes of type come from web/src/app/tokens.ts:\n${faults.join('\n')}`);
+  process.exit(1);
+}
 
 // What core gives is what somebody outside takes.
 const outside = ['contract', 'server', 'web', 'cli', 'e2e', 'bench', 'scripts']

@@ -264,7 +264,7 @@ export type SealLine = Held<typeof sealLine>;
 export const sealLines = many(sealLine);
 
 /** What the time-stamp of a seal proves. `simulated`: given by the stand-in, it shows the way and proves nothing. */
-export const stampSaid = s.object({ verdict: typed<StampVerdict>(text), sentence: text, simulated: s.flag });
+export const stampSaid = s.object({ verdict: ofCore<StampVerdict>(), sentence: text, simulated: s.flag });
 export type StampSaid = Held<typeof stampSaid>;
 
 /** Public keys of the shop; `earlier` with the signature by which each gave way to the next. */

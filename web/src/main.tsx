@@ -4,6 +4,7 @@ import { Provider } from 'react-redux';
 import { BrowserRouter } from 'react-router';
 import { App } from './app/App.js';
 import { NewVersion } from './app/NewVersion.js';
+import './app/tokens.css';
 import './app/fonts.css';
 import { restoreEntries } from './app/restore.js';
 import { store } from './app/store.js';

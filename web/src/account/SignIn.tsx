@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import { asProblem, useSignInMutation } from '../app/api.js';
 import { forgetKnown } from '../app/NewVersion.js';
 import { DemoProgress } from './DemoProgress.js';
+import { COLOUR } from '../app/tokens.js';
 
 export function SignIn(): ReactNode {
   const [signIn, { isLoading, error }] = useSignInMutation();
@@ -37,10 +38,10 @@ export function SignIn(): ReactNode {
 export function DoorMark(): ReactNode {
   return (
     <svg width="168" height="92" viewBox="0 0 168 92" aria-hidden="true">
-      <path d="M4 88a80 80 0 0 1 160 0" fill="none" stroke="#6f7c86" strokeWidth="8" />
-      <path d="M12 88a72 72 0 0 1 144 0" fill="none" stroke="#c98b4a" strokeWidth="7" />
-      <path d="M18 88a66 66 0 0 1 132 0" fill="none" stroke="#b9c2c6" strokeWidth="4" />
-      <path d="M0 90h168" stroke="#31418C" strokeWidth="2" />
+      <path d="M4 88a80 80 0 0 1 160 0" fill="none" stroke={COLOUR.slate} strokeWidth="8" />
+      <path d="M12 88a72 72 0 0 1 144 0" fill="none" stroke={COLOUR.bronze} strokeWidth="7" />
+      <path d="M18 88a66 66 0 0 1 132 0" fill="none" stroke={COLOUR.steel} strokeWidth="4" />
+      <path d="M0 90h168" stroke={COLOUR.accent} strokeWidth="2" />
     </svg>
   );
 }

@@ -1,14 +1,15 @@
 import type { Config, Data, Layout } from 'plotly.js';
 import { useEffect, useRef, type ReactNode } from 'react';
+import { COLOUR, through } from '../app/tokens.js';
 
 const LAYOUT: Partial<Layout> = {
-  font: { family: "Figures, 'DejaVu Sans', monospace", size: 12, color: '#20272b' },
-  paper_bgcolor: 'rgba(0,0,0,0)',
-  plot_bgcolor: '#fbfcfc',
+  font: { family: "Figures, 'DejaVu Sans', monospace", size: 12, color: COLOUR.ink },
+  paper_bgcolor: through('black', 0),
+  plot_bgcolor: COLOUR.paper,
   margin: { l: 70, r: 16, t: 10, b: 40 },
   showlegend: true,
   legend: { orientation: 'h', y: 1.14, x: 0 },
-  modebar: { bgcolor: 'rgba(0,0,0,0)', color: '#9aa4aa', activecolor: '#31418C' },
+  modebar: { bgcolor: through('black', 0), color: COLOUR.lineDark, activecolor: COLOUR.accent },
 };
 const CONFIG: Partial<Config> = {
   displaylogo: false,

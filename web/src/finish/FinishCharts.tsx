@@ -2,6 +2,7 @@ import type { FinishResult } from '@true-ledger/core';
 import type { Data, Layout } from 'plotly.js';
 import { useMemo, type ReactNode } from 'react';
 import { Plot } from '../charts/Plot.js';
+import { COLOUR, through } from '../app/tokens.js';
 
 type Profile = ReadonlyArray<readonly [xMm: number, zUm: number]>;
 
@@ -11,7 +12,7 @@ export interface Shown {
   readonly profile: Profile;
 }
 
-const INK = { trace: '#31418C', reference: '#9E4A26' } as const;
+const INK = { trace: COLOUR.accent, reference: COLOUR.copper } as const;
 const line = (of: 'trace' | 'reference', width = 1.2): { color: string; width: number; dash: 'solid' | 'dot' } => ({
   color: INK[of],
   width,
@@ -60,10 +61,10 @@ export function AbbottChart({ trace, reference }: { trace: Shown; reference: Sho
       name,
       x,
       y,
-      line: { color: '#20272b', width: 1, dash: 'dash' },
+      line: { color: COLOUR.ink, width: 1, dash: 'dash' },
       showlegend: !fill,
       hoverinfo: 'skip',
-      ...(fill ? { fill: 'toself', fillcolor: 'rgba(49,65,140,.16)' } : {}),
+      ...(fill ? { fill: 'toself', fillcolor: through('accent', 0.16) } : {}),
     });
     return {
       data: [

@@ -6,6 +6,7 @@ import { Link, useNavigate } from 'react-router';
 import { asProblem, useShelfPageQuery } from '../app/api.js';
 import { DemoProgress } from '../account/DemoProgress.js';
 import { TakeBundle } from './TakeBundle.js';
+import { COLOUR } from '../app/tokens.js';
 
 const PAGE = 50;
 
@@ -152,8 +153,8 @@ function Strip({ summary }: { summary: CaseSummary }): ReactNode {
     >
       <defs>
         <pattern id="hatch-strip" width="4" height="4" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <rect width="4" height="4" fill="#fbfcfc" />
-          <line x1="0" y1="0" x2="0" y2="4" stroke="#9aa4aa" strokeWidth="1" />
+          <rect width="4" height="4" fill={COLOUR.paper} />
+          <line x1="0" y1="0" x2="0" y2="4" stroke={COLOUR.lineDark} strokeWidth="1" />
         </pattern>
       </defs>
       {summary.strip.map((s, i) => {

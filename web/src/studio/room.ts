@@ -16,6 +16,7 @@ import {
   type Texture,
   type WebGLRenderer,
 } from 'three';
+import { COLOUR } from '../app/tokens.js';
 
 export const TABLES = ['oak', 'cloth', 'steel', 'concrete', 'paint'] as const;
 export type Table = (typeof TABLES)[number];
@@ -99,13 +100,13 @@ export function tagMesh(words: string): Mesh {
   const k = 10;
   const [c, ink] = canvas(PART_TAG.widthMm * k, PART_TAG.heightMm * k);
   ink.scale(k, k);
-  ink.fillStyle = '#f4f4f2';
+  ink.fillStyle = COLOUR.paper;
   ink.fillRect(0, 0, PART_TAG.widthMm, PART_TAG.heightMm);
   const { modules } = qrcode.create(tagText({ caseId: '00000000-0000-4000-8000-000000000000', station: 'specimen' }), {
     errorCorrectionLevel: 'M',
   });
   const m = PART_TAG.code.size / modules.size;
-  ink.fillStyle = '#101010';
+  ink.fillStyle = COLOUR.black;
   for (let j = 0; j < modules.size; j++)
     for (let i = 0; i < modules.size; i++)
       if (modules.get(j, i)) ink.fillRect(PART_TAG.code.x + i * m, PART_TAG.code.y + j * m, m + 0.02, m + 0.02);
@@ -113,7 +114,7 @@ export function tagMesh(words: string): Mesh {
     ink.fillStyle = `rgb(${p.rgb.join(',')})`;
     ink.fillRect(p.x, p.y, PART_TAG.patchSize, PART_TAG.patchSize);
   }
-  ink.fillStyle = '#101010';
+  ink.fillStyle = COLOUR.black;
   ink.fillRect(PART_TAG.bar.x, PART_TAG.bar.y, PART_TAG.bar.length, PART_TAG.bar.thick);
   ink.font = '2.2px "B612", sans-serif';
   ink.fillText('20 mm', PART_TAG.bar.x, PART_TAG.bar.y + 4.6);

@@ -1,5 +1,6 @@
 import { GRADE_INFO, gradeText, type Grade, type StationState } from '@true-ledger/core';
 import type { ReactNode } from 'react';
+import { COLOUR } from '../app/tokens.js';
 
 export const STATE_WORDS: Readonly<Record<StationState, string>> = {
   'not-examined': 'not examined',
@@ -46,11 +47,11 @@ export function GradeMark({
         width: size,
         height: size,
         background: GRADE_INFO[grade].colour,
-        color: dark ? '#ffffff' : '#20272b',
-        outline: confirmed || grade === 0 ? undefined : '1px dashed #31418C',
+        color: dark ? COLOUR.white : COLOUR.ink,
+        outline: confirmed || grade === 0 ? undefined : `1px dashed ${COLOUR.accent}`,
       }}
     >
-      <i aria-hidden="true" style={{ width: `${grade * 22}%`, background: dark ? '#ffffff' : '#20272b' }} />
+      <i aria-hidden="true" style={{ width: `${grade * 22}%`, background: dark ? COLOUR.white : COLOUR.ink }} />
     </span>
   );
 }

@@ -1,5 +1,6 @@
 import { planDrawing, type EngineLayout } from '@true-ledger/core';
 import type { ReactNode } from 'react';
+import { COLOUR, through } from '../app/tokens.js';
 
 /** Plan of the engine, front at left, in true proportion. `detail` adds numbers, firing and end names. */
 export function PlanSvg({ layout, height, detail = false }: { layout: EngineLayout; height: number; detail?: boolean }): ReactNode {
@@ -20,7 +21,7 @@ export function PlanSvg({ layout, height, detail = false }: { layout: EngineLayo
         x2={plan.widthMm + pad * 0.4}
         y1={plan.crankY}
         y2={plan.crankY}
-        stroke="#5b666d"
+        stroke={COLOUR.faint}
         strokeWidth={plan.heightMm * 0.008}
         strokeDasharray={`${plan.heightMm * 0.06} ${plan.heightMm * 0.03}`}
       />
@@ -31,12 +32,12 @@ export function PlanSvg({ layout, height, detail = false }: { layout: EngineLayo
             y={m.y}
             width={m.width}
             height={m.height}
-            fill={m.thrust ? '#aab4ba' : '#d5dadd'}
-            stroke="#465057"
+            fill={m.thrust ? COLOUR.lineDark : COLOUR.tin}
+            stroke={COLOUR.quiet}
             strokeWidth={plan.heightMm * 0.008}
           />
           {detail && (
-            <text x={m.x + m.width / 2} y={m.y + m.height + text * 1.05} fontSize={text * 0.9} textAnchor="middle" fill="#20272b">
+            <text x={m.x + m.width / 2} y={m.y + m.height + text * 1.05} fontSize={text * 0.9} textAnchor="middle" fill={COLOUR.ink}>
               M{m.main}
             </text>
           )}
@@ -48,17 +49,17 @@ export function PlanSvg({ layout, height, detail = false }: { layout: EngineLayo
             cx={b.x}
             cy={b.y}
             r={b.r}
-            fill={detail ? 'rgba(251,252,252,.7)' : 'none'}
-            stroke="#31418C"
+            fill={detail ? through('paper', 0.7) : 'none'}
+            stroke={COLOUR.accent}
             strokeWidth={plan.heightMm * 0.014}
           />
           {detail && (
             <>
-              <text x={b.x} y={b.y - text * 0.05} fontSize={text * 1.5} fontWeight="700" textAnchor="middle" fill="#20272b">
+              <text x={b.x} y={b.y - text * 0.05} fontSize={text * 1.5} fontWeight="700" textAnchor="middle" fill={COLOUR.ink}>
                 {b.cylinder}
               </text>
               {[`fires ${b.fires}`, `+${b.intervalDeg}°`].map((words, i) => (
-                <text key={i} x={b.x} y={b.y + text * (0.95 + 0.9 * i)} fontSize={text * 0.85} textAnchor="middle" fill="#465057">
+                <text key={i} x={b.x} y={b.y + text * (0.95 + 0.9 * i)} fontSize={text * 0.85} textAnchor="middle" fill={COLOUR.quiet}>
                   {words}
                 </text>
               ))}
@@ -68,10 +69,10 @@ export function PlanSvg({ layout, height, detail = false }: { layout: EngineLayo
       ))}
       {detail && (
         <>
-          <text x={-pad * 0.9} y={plan.crankY - text * 0.5} fontSize={text} fill="#20272b">
+          <text x={-pad * 0.9} y={plan.crankY - text * 0.5} fontSize={text} fill={COLOUR.ink}>
             front
           </text>
-          <text x={plan.widthMm + pad * 0.95} y={plan.crankY - text * 0.5} fontSize={text} textAnchor="end" fill="#20272b">
+          <text x={plan.widthMm + pad * 0.95} y={plan.crankY - text * 0.5} fontSize={text} textAnchor="end" fill={COLOUR.ink}>
             flywheel
           </text>
         </>

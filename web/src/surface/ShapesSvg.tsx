@@ -1,5 +1,6 @@
 import type { Shape } from '@true-ledger/core';
 import type { ReactNode } from 'react';
+import { COLOUR } from '../app/tokens.js';
 
 /** A drawing of an account from its shapes. */
 export function ShapesSvg({
@@ -17,7 +18,7 @@ export function ShapesSvg({
     <svg viewBox={`0 0 ${width} ${height}`} width="100%" style={{ maxWidth: width }} role="img" aria-label={label}>
       <defs>
         <marker id="sequence-arrow" markerWidth="9" markerHeight="8" refX="6" refY="4" orient="auto" markerUnits="userSpaceOnUse">
-          <path d="M0 0 L9 4 L0 8 Z" fill="#4a545a" />
+          <path d="M0 0 L9 4 L0 8 Z" fill={COLOUR.pencil} />
         </marker>
       </defs>
       {shapes.map((s, i) => {

@@ -2,6 +2,7 @@ import type { StationView } from '@true-ledger/core';
 import { useEffect, useRef, type ReactNode } from 'react';
 import { drawKnown, frontDown } from './paint.js';
 import { stationWords } from './stationWords.js';
+import { COLOUR } from '../app/tokens.js';
 
 /** A surface shown, not worked on. */
 export function SurfaceView({ view, width, caption = false }: { view: StationView; width: number; caption?: boolean }): ReactNode {
@@ -11,7 +12,7 @@ export function SurfaceView({ view, width, caption = false }: { view: StationVie
   useEffect(() => {
     const context = canvas.current?.getContext('2d');
     if (!context || !frame) return;
-    context.fillStyle = '#b9c2c6';
+    context.fillStyle = COLOUR.steel;
     context.fillRect(0, 0, width, height);
     drawKnown(context, frame, view, width, height);
   }, [view, frame, width, height]);

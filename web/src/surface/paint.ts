@@ -9,6 +9,7 @@ import {
   type Turn,
   type WearMap,
 } from '@true-ledger/core';
+import { COLOUR, through } from '../app/tokens.js';
 
 /** Is v = 0 drawn at the bottom? Shells and journals stand with their front edge down, bores and skirts with the deck up. */
 export function frontDown(frame: SurfaceFrame): boolean {
@@ -65,7 +66,7 @@ export function drawMarks(
     // The brush is round in millimetres; scaling the axes makes it an ellipse on screen where they differ.
     ink.scale(kx, ky);
     ink.globalCompositeOperation = mark.class === 'erase' ? 'destination-out' : 'source-over';
-    const colour = mark.class === 'erase' ? '#000' : mark.class === 'unseen' ? '#ffffff' : WEAR_CLASS_INFO[mark.class].colour;
+    const colour = mark.class === 'erase' ? COLOUR.black : mark.class === 'unseen' ? COLOUR.white : WEAR_CLASS_INFO[mark.class].colour;
     ink.strokeStyle = colour;
     ink.fillStyle = colour;
     ink.lineCap = mark.shape === 'line' ? 'butt' : 'round';
@@ -73,7 +74,7 @@ export function drawMarks(
     const least = mark.shape === 'line' ? 1.6 / ky : 0;
     ink.lineWidth = Math.max(least, mark.radiusMm * 2);
     const at = (p: readonly [number, number]): [number, number] => [p[0] * frame.widthMm, (down ? 1 - p[1] : p[1]) * frame.heightMm];
-    if (mark.shape === 'line' && mark.depth !== 'through') ink.strokeStyle = mark.depth === 'hair' ? '#5b666d' : '#20272b';
+    if (mark.shape === 'line' && mark.depth !== 'through') ink.strokeStyle = mark.depth === 'hair' ? COLOUR.faint : COLOUR.ink;
     if (mark.shape === 'line' && mark.depth === 'hair') ink.setLineDash([1.4, 0.9]);
     ink.beginPath();
     const [first] = mark.points;
@@ -137,7 +138,7 @@ export function drawRead(
   context.globalAlpha = 1;
   for (const line of station.readLines) {
     const y = (down ? 1 - line.axial : line.axial) * height;
-    context.strokeStyle = line.through ? '#9e4a26' : '#20272b';
+    context.strokeStyle = line.through ? COLOUR.copper : COLOUR.ink;
     context.lineWidth = Math.max(1.5, (line.widthMm / frame.heightMm) * height);
     context.beginPath();
     context.moveTo((line.fromDeg / frame.uSpanDeg) * width, y);
@@ -181,14 +182,14 @@ export function drawUnseen(
   const h = height / frame.rows;
   const down = frontDown(frame);
   context.save();
-  context.strokeStyle = '#5b666d';
+  context.strokeStyle = COLOUR.faint;
   context.lineWidth = 1;
   for (let row = 0; row < frame.rows; row++) {
     for (let column = 0; column < frame.columns; column++) {
       if (!unseen(column, row)) continue;
       const x = column * w;
       const y = (down ? frame.rows - 1 - row : row) * h;
-      context.fillStyle = 'rgba(251,252,252,.85)';
+      context.fillStyle = through('paper', 0.85);
       context.fillRect(x, y, w, h);
       context.beginPath();
       context.moveTo(x, y + h);

@@ -11,6 +11,7 @@ import {
 import { useMemo, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { useCase } from '../../app/caseContext.js';
+import { COLOUR } from '../../app/tokens.js';
 
 const ROW = 26;
 const LABEL = 176;
@@ -49,13 +50,13 @@ export function PredictedBench({ cause }: { cause: RankedCause }): ReactNode {
         <svg width={width} height={plan.rows.length * ROW + 4} role="list">
           <defs>
             <pattern id="unseen-hatch" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-              <rect width="5" height="5" fill="#fbfcfc" />
-              <line x1="0" y1="0" x2="0" y2="5" stroke="#8a9399" strokeWidth="1.4" />
+              <rect width="5" height="5" fill={COLOUR.paper} />
+              <line x1="0" y1="0" x2="0" y2="5" stroke={COLOUR.lineDark} strokeWidth="1.4" />
             </pattern>
           </defs>
           {plan.rows.map((row, r) => (
             <g key={row.id} transform={`translate(0 ${r * ROW + 2})`}>
-              <text x={LABEL - 8} y={16} textAnchor="end" fontSize={11} fill="#4a545a">
+              <text x={LABEL - 8} y={16} textAnchor="end" fontSize={11} fill={COLOUR.pencil}>
                 {row.label}
               </text>
               {row.cells.map((cell) => {
@@ -75,8 +76,8 @@ export function PredictedBench({ cause }: { cause: RankedCause }): ReactNode {
                     onClick={() => void navigate(`/case/${caseId}/station/${cell.station.id}`)}
                   >
                     <title>{`${cell.station.name}: ${p.fit}, chance ${percentText(p.chance)}`}</title>
-                    <rect x={x} y={0} width={span - 2} height={h} fill="#eef0f1" />
-                    <rect x={x} y={h / 2 - bar} width={span - 2} height={bar} fill="#5b6870" />
+                    <rect x={x} y={0} width={span - 2} height={h} fill={COLOUR.mist} />
+                    <rect x={x} y={h / 2 - bar} width={span - 2} height={bar} fill={COLOUR.faint} />
                     <rect
                       x={x}
                       y={h / 2}
@@ -85,7 +86,13 @@ export function PredictedBench({ cause }: { cause: RankedCause }): ReactNode {
                       fill={p.grade === null ? 'url(#unseen-hatch)' : GRADE_INFO[p.grade as 0].colour}
                     />
                     {p.grade !== null && span > 12 && (
-                      <text x={x + (span - 2) / 2} y={h - 2} textAnchor="middle" fontSize={9.5} fill={p.grade >= 3 ? '#ffffff' : '#20272b'}>
+                      <text
+                        x={x + (span - 2) / 2}
+                        y={h - 2}
+                        textAnchor="middle"
+                        fontSize={9.5}
+                        fill={p.grade >= 3 ? COLOUR.white : COLOUR.ink}
+                      >
                         {p.grade}
                       </text>
                     )}
@@ -96,7 +103,7 @@ export function PredictedBench({ cause }: { cause: RankedCause }): ReactNode {
                         width={span - 1}
                         height={h + 1}
                         fill="none"
-                        stroke="#9E2A2A"
+                        stroke={COLOUR.fault}
                         strokeWidth={1.8}
                         strokeDasharray={p.fit === 'predicted, not there' ? '3 2' : undefined}
                       />

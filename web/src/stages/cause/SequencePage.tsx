@@ -22,6 +22,7 @@ import { Link } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { Waiting } from '../../app/Waiting.js';
 import { CauseTabs } from './CauseTabs.js';
+import { COLOUR } from '../../app/tokens.js';
 
 type EventNode = Node<{ node: PlacedNode; wrong: boolean }, 'event'>;
 
@@ -84,9 +85,12 @@ function Sequence(): ReactNode {
     id: idOf(l),
     source: l.from,
     target: l.to,
-    markerEnd: { type: MarkerType.ArrowClosed, color: wrong.has(idOf(l)) ? '#9E2A2A' : l.source === 'builder' ? '#31418C' : '#4a545a' },
+    markerEnd: {
+      type: MarkerType.ArrowClosed,
+      color: wrong.has(idOf(l)) ? COLOUR.fault : l.source === 'builder' ? COLOUR.accent : COLOUR.pencil,
+    },
     style: {
-      stroke: wrong.has(idOf(l)) ? '#9E2A2A' : l.source === 'builder' ? '#31418C' : '#4a545a',
+      stroke: wrong.has(idOf(l)) ? COLOUR.fault : l.source === 'builder' ? COLOUR.accent : COLOUR.pencil,
       strokeWidth: chosen === idOf(l) ? 3 : 1.6,
       strokeDasharray: l.doubtful ? '2 4' : undefined,
     },
@@ -131,7 +135,7 @@ function Sequence(): ReactNode {
               deleteKeyCode={null}
               proOptions={{ hideAttribution: true }}
             >
-              <Background gap={24} color="#dfe3e6" />
+              <Background gap={24} color={COLOUR.head} />
               <Controls showInteractive={false} />
             </ReactFlow>
           )}

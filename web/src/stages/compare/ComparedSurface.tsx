@@ -18,6 +18,7 @@ import { drawDeveloped, drawKnown, frontDown } from '../../surface/paint.js';
 import { stationWords } from '../../surface/stationWords.js';
 import { compute } from '../../workers/compute.js';
 import { useFlattened, type Flattened } from '../station/useFlattened.js';
+import { COLOUR } from '../../app/tokens.js';
 
 /** Place on the surface, 0–1 each. */
 export type Cursor = readonly [u: number, v: number];
@@ -54,7 +55,7 @@ export function ComparedSurface({ station, reference, like, shown, widest, curso
   useEffect(() => {
     const context = canvas.current?.getContext('2d');
     if (!context) return;
-    context.fillStyle = '#b9c2c6';
+    context.fillStyle = COLOUR.steel;
     context.fillRect(0, 0, width, height);
     const picture = shown !== 'map' ? developed : null;
     if (picture) drawDeveloped(context, frame, picture, turn, width, height);
@@ -62,7 +63,7 @@ export function ComparedSurface({ station, reference, like, shown, widest, curso
       drawKnown(context, frame, station, width, height, shown === 'both' && picture ? 0.5 : 1);
     if (cursor) {
       const [x, y] = [cursor[0] * width, (down ? 1 - cursor[1] : cursor[1]) * height];
-      context.strokeStyle = '#31418c';
+      context.strokeStyle = COLOUR.accent;
       context.lineWidth = 1.5;
       context.beginPath();
       context.moveTo(x, 0);
@@ -70,7 +71,7 @@ export function ComparedSurface({ station, reference, like, shown, widest, curso
       context.moveTo(0, y);
       context.lineTo(width, y);
       context.stroke();
-      context.fillStyle = '#fff';
+      context.fillStyle = COLOUR.white;
       context.beginPath();
       context.arc(x, y, 3, 0, 7);
       context.fill();

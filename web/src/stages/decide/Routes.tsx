@@ -18,6 +18,7 @@ import { saveBlob } from '../../app/saveBlob.js';
 import { Waiting } from '../../app/Waiting.js';
 import { Plot } from '../../charts/Plot.js';
 import { reckonRoutes } from '../../workers/compute.js';
+import { COLOUR } from '../../app/tokens.js';
 
 const ISO = 'YYYY-MM-DD';
 
@@ -52,7 +53,7 @@ export function Routes(): ReactNode {
           y: list.map((r) => r.route.name),
           base: list.map((r) => r.result.cost.p10) as never,
           x: list.map((r) => r.result.cost.p90 - r.result.cost.p10),
-          marker: { color: '#b9c2c6' },
+          marker: { color: COLOUR.steel },
           hoverinfo: 'skip' as const,
         },
         {
@@ -61,7 +62,7 @@ export function Routes(): ReactNode {
           name: 'P50',
           y: list.map((r) => r.route.name),
           x: list.map((r) => r.result.cost.p50),
-          marker: { color: '#31418C', size: 11, symbol: 'line-ns-open' as const, line: { width: 3 } },
+          marker: { color: COLOUR.accent, size: 11, symbol: 'line-ns-open' as const, line: { width: 3 } },
         },
       ],
       layout: {
@@ -78,7 +79,7 @@ export function Routes(): ReactNode {
                   y0: 0,
                   y1: 1,
                   yref: 'paper' as const,
-                  line: { color: '#9E2A2A', dash: 'dot' as const },
+                  line: { color: COLOUR.fault, dash: 'dot' as const },
                 },
               ],
       },

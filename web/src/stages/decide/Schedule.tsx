@@ -20,6 +20,7 @@ import { useCase, useRecord } from '../../app/caseContext.js';
 import { saveBlob } from '../../app/saveBlob.js';
 import { Waiting } from '../../app/Waiting.js';
 import { reckonRoutes } from '../../workers/compute.js';
+import { COLOUR } from '../../app/tokens.js';
 
 const DAY = 24;
 const ROW = 30;
@@ -162,10 +163,10 @@ function Gantt({
             return (
               <g key={d}>
                 {!calendar.workdays.includes(weekday) && (
-                  <rect x={x(d * DAY)} y={24} width={step} height={order.length * ROW} fill="#eef0f1" />
+                  <rect x={x(d * DAY)} y={24} width={step} height={order.length * ROW} fill={COLOUR.mist} />
                 )}
                 {(step > 30 || d % 7 === 0) && (
-                  <text x={x(d * DAY) + 2} y={16} fontSize={10.5} fill="#4a545a">
+                  <text x={x(d * DAY) + 2} y={16} fontSize={10.5} fill={COLOUR.pencil}>
                     {date.slice(5)}
                   </text>
                 )}
@@ -182,7 +183,7 @@ function Gantt({
                   key={`${a}-${t.id}`}
                   d={`M${x(from.finish)} ${y0} H${x(t.start) - 4} V${y1}`}
                   fill="none"
-                  stroke={from.critical && t.critical ? '#20272b' : '#b9c2c6'}
+                  stroke={from.critical && t.critical ? COLOUR.ink : COLOUR.steel}
                   strokeWidth={1.2}
                 />
               );
@@ -193,10 +194,10 @@ function Gantt({
             const by = drag?.id === t.id ? drag.by * step : 0;
             return (
               <g key={t.id}>
-                <text x={LABEL - 8} y={y + 20} textAnchor="end" fontSize={12.5} fill="#20272b">
+                <text x={LABEL - 8} y={y + 20} textAnchor="end" fontSize={12.5} fill={COLOUR.ink}>
                   {t.name.length > 36 ? `${t.name.slice(0, 35)}…` : t.name}
                 </text>
-                <rect x={x(t.finish)} y={y + 11} width={Math.max(0, x(t.finish + t.float) - x(t.finish))} height={8} fill="#dfe3e6" />
+                <rect x={x(t.finish)} y={y + 11} width={Math.max(0, x(t.finish + t.float) - x(t.finish))} height={8} fill={COLOUR.head} />
                 <g
                   role="button"
                   tabIndex={0}
@@ -220,8 +221,8 @@ function Gantt({
                     y={y + 6}
                     width={Math.max(3, x(t.finish) - x(t.start))}
                     height={18}
-                    fill={t.critical ? '#31418C' : t.where === 'bench' ? '#8a97a0' : '#c3cbd0'}
-                    stroke="#4a545a"
+                    fill={t.critical ? COLOUR.accent : t.where === 'bench' ? COLOUR.lineDark : COLOUR.line}
+                    stroke={COLOUR.pencil}
                     strokeWidth={0.8}
                   />
                 </g>
@@ -234,7 +235,7 @@ function Gantt({
               x2={x(deadline * DAY)}
               y1={20}
               y2={24 + order.length * ROW}
-              stroke="#9E2A2A"
+              stroke={COLOUR.fault}
               strokeWidth={2}
               strokeDasharray="4 3"
             />

@@ -23,15 +23,16 @@ import type { Data, Layout, ScatterLine } from 'plotly.js';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Plot } from '../../charts/Plot.js';
 import { useCase } from '../../app/caseContext.js';
+import { COLOUR } from '../../app/tokens.js';
 
-const INK = { first: '#31418C', second: '#9E4A26', band: '#b9c2c6', limit: '#20272b' } as const;
+const INK = { first: COLOUR.accent, second: COLOUR.copper, band: COLOUR.steel, limit: COLOUR.ink } as const;
 /** Damage ramp of the layers of a bearing, light to dark. */
 const RAMP: Array<[number, string]> = [
-  [0, '#B9C2C6'],
-  [0.25, '#DCC39A'],
-  [0.5, '#C98B4A'],
-  [0.75, '#9E4A26'],
-  [1, '#2B2430'],
+  [0, COLOUR.steel],
+  [0.25, COLOUR.lining],
+  [0.5, COLOUR.bronze],
+  [0.75, COLOUR.copper],
+  [1, COLOUR.heat],
 ];
 
 interface Charted {
@@ -156,7 +157,7 @@ function JournalPolar({ outcome }: Charted): ReactNode {
             y: (mm - floor) * 1000 * Math.SQRT1_2,
             text: mm.toFixed(3),
             showarrow: false,
-            bgcolor: '#fbfcfc',
+            bgcolor: COLOUR.paper,
             font: { size: 11 },
           })),
         ],
@@ -189,7 +190,7 @@ function BoreUnrolled({ outcome }: Charted): ReactNode {
         y: depth,
         text: `◂ oval ${oval!.value.toFixed(3)} ▸`,
         showarrow: false,
-        bgcolor: '#fbfcfc',
+        bgcolor: COLOUR.paper,
         font: { size: 12 },
       })),
     ];
@@ -208,7 +209,7 @@ function BoreUnrolled({ outcome }: Charted): ReactNode {
         text: `taper ${Math.abs(taper.value).toFixed(3)}`,
         arrowcolor: INK.first,
         arrowwidth: 2,
-        bgcolor: '#fbfcfc',
+        bgcolor: COLOUR.paper,
         font: { size: 12 },
       });
     }

@@ -1,9 +1,10 @@
 import { cylinderPlaces, THUMB, TURN_POSITIONS, type CompressionResult, type EngineLayout, type TurningResult } from '@true-ledger/core';
 import type { ReactNode } from 'react';
+import { COLOUR, through } from '../../app/tokens.js';
 
-const INK = '#4a545a';
-const ACCENT = '#31418C';
-const LOW = '#9E4A26';
+const INK = COLOUR.pencil;
+const ACCENT = COLOUR.accent;
+const LOW = COLOUR.copper;
 
 function Drawing({ width, height, label, children }: { width: number; height: number; label: string; children: ReactNode }): ReactNode {
   return (
@@ -19,21 +20,21 @@ const LEVELS: Readonly<Record<string, number>> = { none: 0, below: 0.16, between
 export function Dipstick({ level, look }: { level: string | undefined; look: readonly string[] }): ReactNode {
   const oil = level ? (LEVELS[level] ?? 0) : 0;
   const colour = look.includes('milky')
-    ? '#d9d2bd'
+    ? COLOUR.oilMilky
     : look.includes('sludge')
-      ? '#20272b'
+      ? COLOUR.ink
       : look.includes('paste')
-        ? '#77797a'
+        ? COLOUR.oilBurnt
         : look.includes('dark')
-          ? '#4c3a22'
-          : '#a9803f';
+          ? COLOUR.oilUsed
+          : COLOUR.oilFresh;
   const top = 210 - oil * 190;
   return (
     <Drawing width={150} height={240} label={`Dipstick: ${level ?? 'not read'}`}>
-      <path d="M62 6h20v212q0 10-10 10t-10-10z" fill="#d5dadd" stroke={INK} />
+      <path d="M62 6h20v212q0 10-10 10t-10-10z" fill={COLOUR.tin} stroke={INK} />
       {level && <path d={`M63 ${top}h18v${218 - top}q0 9-9 9t-9-9z`} fill={colour} />}
       {look.includes('glitter') &&
-        [0, 1, 2, 3, 4, 5, 6].map((k) => <circle key={k} cx={66 + ((k * 7) % 13)} cy={218 - k * 9} r="1.4" fill="#f4f0da" />)}
+        [0, 1, 2, 3, 4, 5, 6].map((k) => <circle key={k} cx={66 + ((k * 7) % 13)} cy={218 - k * 9} r="1.4" fill={COLOUR.bubble} />)}
       <path d="M62 69h20M62 172h20" stroke={INK} strokeWidth="2" />
       <text x="92" y="74" fontSize="13" fill={INK}>
         upper
@@ -50,12 +51,12 @@ export function Tank({ level, film }: { level: string | undefined; film: readonl
   const y = level === 'full' ? 60 : level === 'low' ? 120 : level === 'gone' ? 172 : 176;
   return (
     <Drawing width={190} height={190} label={`Header tank: ${level ?? 'not looked at'}`}>
-      <path d="M70 10h50v18H70z" fill="#9aa4aa" stroke={INK} />
-      <path d="M24 34q0-6 6-6h130q6 0 6 6v138q0 8-8 8H32q-8 0-8-8z" fill="#fbfcfc" stroke={INK} strokeWidth="2" />
+      <path d="M70 10h50v18H70z" fill={COLOUR.lineDark} stroke={INK} />
+      <path d="M24 34q0-6 6-6h130q6 0 6 6v138q0 8-8 8H32q-8 0-8-8z" fill={COLOUR.paper} stroke={INK} strokeWidth="2" />
       {level && level !== 'gone' && (
-        <path d={`M26 ${y}h138v${172 - y}q0 6-6 6H32q-6 0-6-6z`} fill={film.includes('rust') ? '#b98a5e' : '#9fb8b4'} />
+        <path d={`M26 ${y}h138v${172 - y}q0 6-6 6H32q-6 0-6-6z`} fill={film.includes('rust') ? COLOUR.coolantRusty : COLOUR.coolant} />
       )}
-      {film.includes('oil') && <path d={`M26 ${y}h138v7H26z`} fill="#4c3a22" />}
+      {film.includes('oil') && <path d={`M26 ${y}h138v7H26z`} fill={COLOUR.oilUsed} />}
       {film.includes('bubbles') &&
         [40, 70, 96, 130, 148].map((x, k) => <circle key={x} cx={x} cy={y + 12 + (k % 3) * 14} r="5" fill="none" stroke={ACCENT} />)}
       <path d="M24 60h14M24 120h14" stroke={INK} strokeWidth="2" />
@@ -80,7 +81,7 @@ export function CompressionBars({
     <Drawing width={Math.max(220, dry.length * w + 50)} height={182} label={result ? result.words : 'Compression, nothing read yet'}>
       <defs>
         <pattern id="low-bar" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <rect width="5" height="5" fill="#e9d5c4" />
+          <rect width="5" height="5" fill={COLOUR.copperWash} />
           <line x1="0" y1="0" x2="0" y2="5" stroke={LOW} strokeWidth="3" />
         </pattern>
       </defs>
@@ -107,12 +108,12 @@ export function CompressionBars({
         return (
           <g key={i}>
             {v === null ? (
-              <rect x={x + 4} y="14" width={w - 12} height="136" fill="none" stroke="#9aa4aa" strokeDasharray="3 4" />
+              <rect x={x + 4} y="14" width={w - 12} height="136" fill="none" stroke={COLOUR.lineDark} strokeDasharray="3 4" />
             ) : (
-              <rect x={x + 4} y={y(v)} width={w - 12} height={150 - y(v)} fill={low ? 'url(#low-bar)' : '#b9c2c6'} stroke={INK} />
+              <rect x={x + 4} y={y(v)} width={w - 12} height={150 - y(v)} fill={low ? 'url(#low-bar)' : COLOUR.steel} stroke={INK} />
             )}
             {wetHere !== null && <line x1={x + 1} x2={x + w - 5} y1={y(wetHere)} y2={y(wetHere)} stroke={ACCENT} strokeWidth="3" />}
-            <text x={x + w / 2 - 2} y="168" fontSize="13" textAnchor="middle" fill="#20272b">
+            <text x={x + w / 2 - 2} y="168" fontSize="13" textAnchor="middle" fill={COLOUR.ink}>
               {i + 1}
             </text>
           </g>
@@ -152,7 +153,7 @@ export function TurningRose({
   return (
     <Drawing width={240} height={240} label={result ? result.words : 'Turning torque, nothing read yet'}>
       {[44, 64, 84, 104].map((r) => (
-        <circle key={r} cx="120" cy="120" r={r} fill="none" stroke="#d5dadd" />
+        <circle key={r} cx="120" cy="120" r={r} fill="none" stroke={COLOUR.tin} />
       ))}
       {Array.from({ length: TURN_POSITIONS }, (_, i) => {
         const [x, y] = at((i * 360) / TURN_POSITIONS, 113);
@@ -162,13 +163,13 @@ export function TurningRose({
           </text>
         );
       })}
-      <polygon points={trace(ahead)} fill="rgba(49,65,140,.12)" stroke={ACCENT} strokeWidth="2" />
+      <polygon points={trace(ahead)} fill={through('accent', 0.12)} stroke={ACCENT} strokeWidth="2" />
       <polygon points={trace(back)} fill="none" stroke={LOW} strokeWidth="2" strokeDasharray="5 3" />
       {result?.notches.map((deg) => {
         const [x, y] = at(deg, 104);
         return <path key={deg} d={`M${x - 6} ${y - 6}l12 12m0-12l-12 12`} stroke={LOW} strokeWidth="3" />;
       })}
-      <circle cx="120" cy="120" r="14" fill="#d5dadd" stroke={INK} />
+      <circle cx="120" cy="120" r="14" fill={COLOUR.tin} stroke={INK} />
     </Drawing>
   );
 }
@@ -177,9 +178,9 @@ export function TurningRose({
 export function NosePlay({ float, play }: { float: string; play: string }): ReactNode {
   return (
     <Drawing width={260} height={170} label={`End float ${float || 'not read'}, play at the nose ${play || 'not read'}`}>
-      <rect x="10" y="40" width="70" height="90" fill="#9aa4aa" stroke={INK} />
-      <rect x="80" y="68" width="90" height="34" fill="#d5dadd" stroke={INK} />
-      <circle cx="216" cy="85" r="30" fill="#fbfcfc" stroke={INK} strokeWidth="2" />
+      <rect x="10" y="40" width="70" height="90" fill={COLOUR.lineDark} stroke={INK} />
+      <rect x="80" y="68" width="90" height="34" fill={COLOUR.tin} stroke={INK} />
+      <circle cx="216" cy="85" r="30" fill={COLOUR.paper} stroke={INK} strokeWidth="2" />
       <path d="M216 85l14-16" stroke={ACCENT} strokeWidth="2" />
       <path d="M170 85h16" stroke={INK} strokeWidth="4" />
       <path d="M96 120h44m-8-6l8 6-8 6m-28-12l-8 6 8 6" fill="none" stroke={ACCENT} strokeWidth="2" />
@@ -204,7 +205,7 @@ export function PressureFace({ value, limit, name }: { value: number | null; lim
   const [nx, ny] = at(value ?? 0, 36);
   return (
     <Drawing width={120} height={132} label={`${name}: ${value === null ? 'not read' : `${value.toFixed(1)} bar`}`}>
-      <circle cx="60" cy="60" r="50" fill="#fbfcfc" stroke={INK} strokeWidth="2" />
+      <circle cx="60" cy="60" r="50" fill={COLOUR.paper} stroke={INK} strokeWidth="2" />
       {[0, 2, 4, 6, 8].map((v) => {
         const [x, y] = at(v, 41);
         return (
@@ -216,7 +217,7 @@ export function PressureFace({ value, limit, name }: { value: number | null; lim
       {limit !== null && <path d={`M${at(limit, 32).join(' ')}L${at(limit, 50).join(' ')}`} stroke={LOW} strokeWidth="3" />}
       {value !== null && <path d={`M60 60L${nx} ${ny}`} stroke={ACCENT} strokeWidth="3" />}
       <circle cx="60" cy="60" r="4" fill={INK} />
-      <text x="60" y="128" fontSize="12" textAnchor="middle" fill="#20272b">
+      <text x="60" y="128" fontSize="12" textAnchor="middle" fill={COLOUR.ink}>
         {name}
       </text>
     </Drawing>
@@ -246,15 +247,15 @@ export function Cylinders({
         <g key={p.cylinder} transform={`translate(${p.along * 74 + 44} ${p.bank * 92 + 42})`}>
           <circle
             r="32"
-            fill={marked(p.cylinder) ? '#e9d5c4' : word(p.cylinder) ? '#d5dadd' : '#fbfcfc'}
+            fill={marked(p.cylinder) ? COLOUR.copperWash : word(p.cylinder) ? COLOUR.tin : COLOUR.paper}
             stroke={marked(p.cylinder) ? LOW : INK}
             strokeWidth={marked(p.cylinder) ? 3 : 1.5}
             strokeDasharray={word(p.cylinder) ? undefined : '4 4'}
           />
-          <text y="-6" fontSize="15" fontWeight="700" textAnchor="middle" fill="#20272b">
+          <text y="-6" fontSize="15" fontWeight="700" textAnchor="middle" fill={COLOUR.ink}>
             {p.cylinder}
           </text>
-          <text y="12" fontSize="11" textAnchor="middle" fill="#20272b">
+          <text y="12" fontSize="11" textAnchor="middle" fill={COLOUR.ink}>
             {word(p.cylinder).slice(0, 10)}
           </text>
         </g>
@@ -271,8 +272,8 @@ export function KnockMap({ where }: { where: readonly string[] }): ReactNode {
     ) : null;
   return (
     <Drawing width={260} height={170} label={`Knock: ${where.join(', ') || 'not said'}`}>
-      <path d="M40 20h180v34H40zM30 54h200v62H30zM44 116h172l-14 38H58z" fill="#e4e7e9" stroke={INK} strokeWidth="2" />
-      <path d="M230 60h16v50h-16z" fill="#9aa4aa" stroke={INK} />
+      <path d="M40 20h180v34H40zM30 54h200v62H30zM44 116h172l-14 38H58z" fill={COLOUR.head} stroke={INK} strokeWidth="2" />
+      <path d="M230 60h16v50h-16z" fill={COLOUR.lineDark} stroke={INK} />
       <text x="4" y="90" fontSize="11" fill={INK}>
         front
       </text>
@@ -288,17 +289,23 @@ export function KnockMap({ where }: { where: readonly string[] }): ReactNode {
 /** Pleats of a filter with what was found on them. */
 export function Pleats({ found }: { found: readonly string[] }): ReactNode {
   const colour: Readonly<Record<string, string>> = {
-    copper: '#b8703e',
-    aluminium: '#eceff0',
-    steel: '#4a545a',
-    grit: '#8d8261',
-    sealant: '#31418C',
+    copper: COLOUR.copperBright,
+    aluminium: COLOUR.mist,
+    steel: COLOUR.pencil,
+    grit: COLOUR.grit,
+    sealant: COLOUR.accent,
   };
   const specks = found.filter((f) => f in colour);
   return (
     <Drawing width={260} height={130} label={`On the media: ${found.join(', ') || 'not cut open'}`}>
       {Array.from({ length: 12 }, (_, k) => (
-        <path key={k} d={`M${10 + k * 20} 15l10 100 10-100z`} fill={k % 2 === 0 ? '#d9c9a6' : '#cdbb95'} stroke={INK} strokeWidth="0.8" />
+        <path
+          key={k}
+          d={`M${10 + k * 20} 15l10 100 10-100z`}
+          fill={k % 2 === 0 ? COLOUR.paperDry : COLOUR.paperWet}
+          stroke={INK}
+          strokeWidth="0.8"
+        />
       ))}
       {specks.flatMap((f, n) =>
         Array.from({ length: 9 }, (_, k) => (
@@ -326,16 +333,24 @@ export function Magnet({ clings }: { clings: readonly string[] }): ReactNode {
     <Drawing width={180} height={150} label={`Magnet: ${clings.join(', ') || 'not tried'}`}>
       <path
         d="M60 14h24v74q0 10 6 10t6-10V14h24v78q0 34-30 34T60 92z"
-        fill="#6f7c86"
+        fill={COLOUR.slate}
         stroke={INK}
         strokeWidth="2"
         transform="rotate(180 90 70)"
       />
       {Array.from({ length: fuzz }, (_, k) => (
-        <line key={k} x1={62 + ((k * 11) % 58)} y1="126" x2={60 + ((k * 13) % 62)} y2={134 + (k % 5)} stroke="#20272b" strokeWidth="0.8" />
+        <line
+          key={k}
+          x1={62 + ((k * 11) % 58)}
+          y1="126"
+          x2={60 + ((k * 13) % 62)}
+          y2={134 + (k % 5)}
+          stroke={COLOUR.ink}
+          strokeWidth="0.8"
+        />
       ))}
       {Array.from({ length: slivers }, (_, k) => (
-        <line key={`s${k}`} x1={64 + k * 6} y1="124" x2={60 + k * 7} y2={138 + (k % 3) * 4} stroke="#20272b" strokeWidth="2.4" />
+        <line key={`s${k}`} x1={64 + k * 6} y1="124" x2={60 + k * 7} y2={138 + (k % 3) * 4} stroke={COLOUR.ink} strokeWidth="2.4" />
       ))}
       {Array.from({ length: pieces }, (_, k) => (
         <rect
@@ -344,7 +359,7 @@ export function Magnet({ clings }: { clings: readonly string[] }): ReactNode {
           y="128"
           width="9"
           height="7"
-          fill="#4a545a"
+          fill={COLOUR.pencil}
           transform={`rotate(${k * 23} ${66 + k * 15} 131)`}
         />
       ))}
@@ -356,14 +371,14 @@ export function Magnet({ clings }: { clings: readonly string[] }): ReactNode {
 export function Glass({ look, filled }: { look: readonly string[]; filled: boolean }): ReactNode {
   return (
     <Drawing width={120} height={170} label={`Sample: ${look.join(', ') || (filled ? 'taken' : 'not taken')}`}>
-      <path d="M36 10h48v20q14 10 14 30v86q0 12-12 12H34q-12 0-12-12V60q0-20 14-30z" fill="#fbfcfc" stroke={INK} strokeWidth="2" />
+      <path d="M36 10h48v20q14 10 14 30v86q0 12-12 12H34q-12 0-12-12V60q0-20 14-30z" fill={COLOUR.paper} stroke={INK} strokeWidth="2" />
       {filled && (
         <path
           d="M24 74h72v72q0 10-10 10H34q-10 0-10-10z"
-          fill={look.includes('none') ? '#ece7c9' : look.includes('lean') ? '#d9d59e' : '#7fa08c'}
+          fill={look.includes('none') ? COLOUR.fuelNone : look.includes('lean') ? COLOUR.fuelLean : COLOUR.fuelRich}
         />
       )}
-      {look.includes('water') && <path d="M24 130h72v16q0 10-10 10H34q-10 0-10-10z" fill="#c9d8e2" />}
+      {look.includes('water') && <path d="M24 130h72v16q0 10-10 10H34q-10 0-10-10z" fill={COLOUR.water} />}
     </Drawing>
   );
 }
@@ -373,13 +388,13 @@ export function FourSides({ count }: { count: number }): ReactNode {
   const sides = ['M70 14h80v26H70z', 'M160 50h26v70h-26z', 'M70 130h80v26H70z', 'M34 50h26v70H34z'];
   return (
     <Drawing width={220} height={170} label={`${count} pictures of the whole engine`}>
-      <rect x="70" y="50" width="80" height="70" fill="#d5dadd" stroke={INK} strokeWidth="2" />
+      <rect x="70" y="50" width="80" height="70" fill={COLOUR.tin} stroke={INK} strokeWidth="2" />
       {sides.map((d, k) => (
         <path
           key={d}
           d={d}
-          fill={k < count ? '#b9c2c6' : '#fbfcfc'}
-          stroke={k < count ? ACCENT : '#9aa4aa'}
+          fill={k < count ? COLOUR.steel : COLOUR.paper}
+          stroke={k < count ? ACCENT : COLOUR.lineDark}
           strokeWidth="2"
           strokeDasharray={k < count ? undefined : '4 4'}
         />

@@ -10,6 +10,7 @@ import { Clips } from '../../capture/Clips.js';
 import { addFiles } from '../../capture/queue.js';
 import { ReadAll } from './ReadAll.js';
 import { UploadList } from '../../capture/UploadList.js';
+import { COLOUR } from '../../app/tokens.js';
 
 interface Shown {
   readonly photo: Sourced<EntryBodies['photo-added']>;
@@ -190,7 +191,7 @@ function PhoneLink({ caseId }: { caseId: string }): ReactNode {
     };
   }, []);
   useEffect(() => {
-    void QRCode.toString(address, { type: 'svg', margin: 1, color: { dark: '#20272b', light: '#ffffff' } }).then(setSvg);
+    void QRCode.toString(address, { type: 'svg', margin: 1, color: { dark: COLOUR.ink, light: COLOUR.white } }).then(setSvg);
   }, [address]);
   return (
     <section className="pane phone-link" aria-label="On the phone">

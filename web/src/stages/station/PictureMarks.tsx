@@ -12,6 +12,7 @@ import {
 import { useRef, useState, type PointerEvent, type ReactNode } from 'react';
 import type { Pen, Place } from './pen.js';
 import type { Flattened } from './useFlattened.js';
+import { COLOUR } from '../../app/tokens.js';
 
 interface Props {
   readonly station: StationView;
@@ -54,7 +55,7 @@ export function PictureMarks({ station, flat, size, pen, cursor, onCursor }: Pro
     if (points.length < 2 || mark.class === 'erase') return null;
     const pairs = Array.from({ length: points.length / 2 }, (_, k) => `${points[2 * k]},${points[2 * k + 1]}`);
     const wide = Math.max(size.width / 300, 2 * mark.radiusMm * scaleAt(mark.points[0]!));
-    const colour = mark.class === 'unseen' ? '#ffffff' : mark.shape === 'line' ? '#20272b' : WEAR_CLASS_INFO[mark.class].colour;
+    const colour = mark.class === 'unseen' ? COLOUR.white : mark.shape === 'line' ? COLOUR.ink : WEAR_CLASS_INFO[mark.class].colour;
     return (
       <polyline
         key={key}

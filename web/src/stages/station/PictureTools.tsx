@@ -1,6 +1,7 @@
 import { Button, Slider, Space } from 'antd';
 import { corrected, tagDistanceMm, type EntryBodies, type Point } from '@true-ledger/core';
 import { useRef, useState, type PointerEvent, type ReactNode } from 'react';
+import { COLOUR } from '../../app/tokens.js';
 
 interface Region {
   readonly x: number;
@@ -126,13 +127,13 @@ export function TagOverlay({
       aria-label="Two points measure in the plane of the tag"
       onPointerDown={place}
     >
-      <polygon points={tag.corners.map((c) => c.join(',')).join(' ')} fill="none" stroke="#31418C" strokeWidth={stroke * 2} />
+      <polygon points={tag.corners.map((c) => c.join(',')).join(' ')} fill="none" stroke={COLOUR.accent} strokeWidth={stroke * 2} />
       {points.map((p, i) => (
-        <circle key={i} cx={p[0]} cy={p[1]} r={stroke * 4} fill="none" stroke="#fbfcfc" strokeWidth={stroke * 2} />
+        <circle key={i} cx={p[0]} cy={p[1]} r={stroke * 4} fill="none" stroke={COLOUR.paper} strokeWidth={stroke * 2} />
       ))}
       {a && b && (
         <>
-          <line x1={a[0]} y1={a[1]} x2={b[0]} y2={b[1]} stroke="#fbfcfc" strokeWidth={stroke * 2} />
+          <line x1={a[0]} y1={a[1]} x2={b[0]} y2={b[1]} stroke={COLOUR.paper} strokeWidth={stroke * 2} />
           <text x={(a[0] + b[0]) / 2} y={(a[1] + b[1]) / 2 - stroke * 8} fontSize={w / 26} textAnchor="middle">
             {distance === null ? '?' : `${distance.toFixed(1)} mm`}
           </text>

@@ -16,6 +16,7 @@ import { useCase } from '../../app/caseContext.js';
 import type { Pen, Place, Tool } from './pen.js';
 import { drawDeveloped, drawMarks, drawRead, drawUnseen, frontDown } from '../../surface/paint.js';
 import type { Flattened } from './useFlattened.js';
+import { COLOUR } from '../../app/tokens.js';
 
 const WIDTH = 520;
 const DEPTH_WORDS: Readonly<Record<LineDepth, string>> = {
@@ -79,7 +80,7 @@ export function SurfacePane({ station, flat, pen, linked, onLinked }: Props): Re
     const context = canvas.current?.getContext('2d');
     if (!context) return;
     context.clearRect(0, 0, WIDTH, height);
-    context.fillStyle = '#b9c2c6';
+    context.fillStyle = COLOUR.steel;
     context.fillRect(0, 0, WIDTH, height);
     const shown = picture ? flat.result : null;
     if (shown) drawDeveloped(context, frame, shown, flat.turn, WIDTH, height);
@@ -105,7 +106,7 @@ export function SurfacePane({ station, flat, pen, linked, onLinked }: Props): Re
     const spot = cursor ?? linked;
     if (spot) {
       const [x, y] = [spot[0] * WIDTH, (down ? 1 - spot[1] : spot[1]) * height];
-      context.strokeStyle = '#31418C';
+      context.strokeStyle = COLOUR.accent;
       context.lineWidth = 2;
       context.beginPath();
       context.ellipse(

@@ -5,6 +5,7 @@ import { useGaugesQuery, useStandInsQuery } from '../../app/api.js';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import '../../gauges/gauges.css';
 import { sendWire, useWire, WIRE_WORDS } from '../../gauges/wire.js';
+import { COLOUR } from '../../app/tokens.js';
 
 type TorqueUnit = 'N·m' | 'lb·ft' | 'lb·in';
 export const TORQUE_UNITS = Object.keys(QUANTITIES.torque.units) as TorqueUnit[];
@@ -95,8 +96,8 @@ export function FastenerSheet({ pattern }: { pattern: FastenerPattern }): ReactN
           y="1"
           width={pattern.widthMm - 2}
           height={pattern.heightMm - 2}
-          fill="#e4e7e9"
-          stroke="#4a545a"
+          fill={COLOUR.head}
+          stroke={COLOUR.pencil}
           strokeWidth={1 / scale}
         />
         {pattern.positions.map((p) => {
@@ -107,8 +108,8 @@ export function FastenerSheet({ pattern }: { pattern: FastenerPattern }): ReactN
             <g key={p.id} transform={`translate(${p.x} ${p.y})`} className={here ? 'bolt here' : 'bolt'}>
               <circle
                 r={r}
-                fill={uneven.has(p.id) ? '#e9d5c4' : held ? '#b9c2c6' : '#fbfcfc'}
-                stroke={here ? '#31418C' : uneven.has(p.id) ? '#9E4A26' : '#4a545a'}
+                fill={uneven.has(p.id) ? COLOUR.copperWash : held ? COLOUR.steel : COLOUR.paper}
+                stroke={here ? COLOUR.accent : uneven.has(p.id) ? COLOUR.copper : COLOUR.pencil}
                 strokeWidth={(here ? 3 : 1.4) / scale}
                 strokeDasharray={held ? undefined : `${4 / scale} ${3 / scale}`}
                 tabIndex={0}
@@ -119,7 +120,7 @@ export function FastenerSheet({ pattern }: { pattern: FastenerPattern }): ReactN
                   if (e.key === 'Enter' || e.key === ' ') go(pattern.easing.indexOf(p.id));
                 }}
               />
-              <text y={4 / scale} fontSize={11 / scale} textAnchor="middle" pointerEvents="none" fill="#20272b">
+              <text y={4 / scale} fontSize={11 / scale} textAnchor="middle" pointerEvents="none" fill={COLOUR.ink}>
                 {held ? (held.newtonMetre === null ? '–' : Math.round(held.newtonMetre)) : p.id}
               </text>
             </g>
