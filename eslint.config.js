@@ -35,8 +35,10 @@ export default tseslint.config(
         'error',
         { selector: 'JSXAttribute[name.name="type"][value.value="number"]', message: 'Figures are typed into fields/NumberField.' },
       ],
+      'no-restricted-globals': ['error', { name: 'fetch', message: 'Ask the server by app/api, or by app/server for files.' }],
     },
   },
+  { files: ['web/src/app/server.ts', 'web/src/serviceWorker.ts'], rules: { 'no-restricted-globals': 'off' } },
   { files: ['server/**/*.ts'], rules: { '@typescript-eslint/consistent-type-imports': 'off' } },
   {
     files: ['server/src/main.ts', 'scripts/**', 'bench/**', 'cli/bin/**'],

@@ -1,8 +1,9 @@
 import { Alert, Button, Form, Input } from 'antd';
 import type { ReactNode } from 'react';
 import { useNavigate } from 'react-router';
-import { asProblem, useClaimMutation } from '../app/api.js';
+import { useClaimMutation } from '../app/api.js';
 import { DoorMark } from './SignIn.js';
+import { asProblem } from '../app/server.js';
 
 /** First owner by one-time link; the token is in the fragment, so it never reaches a log. */
 export function Claim(): ReactNode {

@@ -1,8 +1,9 @@
 import { Alert, Button, Form, Input } from 'antd';
 import type { ReactNode } from 'react';
 import { useNavigate } from 'react-router';
-import { asProblem, useRecoverMutation } from '../app/api.js';
+import { useRecoverMutation } from '../app/api.js';
 import { DoorMark } from './SignIn.js';
+import { asProblem } from '../app/server.js';
 
 /** New password of an owner, by the link the server's console told; the token is in the fragment, so it never reaches a log. */
 export function Recover(): ReactNode {

@@ -1,9 +1,10 @@
 import { Alert, Button, Form, Input } from 'antd';
 import type { ReactNode } from 'react';
-import { asProblem, useSignInMutation } from '../app/api.js';
+import { useSignInMutation } from '../app/api.js';
 import { forgetKnown } from '../app/NewVersion.js';
 import { DemoProgress } from './DemoProgress.js';
 import { COLOUR } from '../app/tokens.js';
+import { asProblem } from '../app/server.js';
 
 export function SignIn(): ReactNode {
   const [signIn, { isLoading, error }] = useSignInMutation();

@@ -2,6 +2,7 @@ import { Alert, Button } from 'antd';
 import { useEffect, useState, type ReactNode } from 'react';
 import { ErrorBoundary, type FallbackProps } from 'react-error-boundary';
 import { useLocation } from 'react-router';
+import { fetchJson } from './server.js';
 
 /** Words browsers use when a script of the page cannot be had: the server is away, or an upgrade has taken it away. */
 const NOT_FETCHED =
@@ -19,11 +20,7 @@ export function PageBoundary({ children }: { children: ReactNode }): ReactNode {
 
 /** Does the server answer? */
 async function serverAnswers(): Promise<boolean> {
-  try {
-    return (await fetch('/api/health', { cache: 'no-store' })).ok;
-  } catch {
-    return false;
-  }
+  return (await fetchJson('/api/health', { cache: 'no-store' })).ok;
 }
 
 function Failed({ error, resetErrorBoundary }: FallbackProps): ReactNode {

@@ -49,22 +49,10 @@ import type {
   StandIn,
 } from '@true-ledger/contract';
 import { hear } from './live.js';
+import { asProblem, fetchJson, patience } from './server.js';
 import { type Gauge, type GaugeFaults, type KeptEntry, type LedgerEntry, type SpecSheet } from '@true-ledger/core';
 
 const raw = fetchBaseQuery({ baseUrl: '/api', credentials: 'same-origin' });
-
-const UNREACHABLE: ApiError = {
-  code: 'unreachable',
-  sentence: 'The server cannot be reached just now. What you wrote is kept in this browser and sent when it answers again.',
-};
-
-/** Any failure as the one error shape. */
-export function asProblem(error: unknown): ApiError {
-  const data = (error as { data?: unknown } | undefined)?.data;
-  if (data && typeof data === 'object' && 'code' in data && 'sentence' in data) return data as ApiError;
-  const direct = error as Partial<ApiError> | undefined;
-  return direct?.code && direct.sentence ? (direct as ApiError) : UNREACHABLE;
-}
 
 const baseQuery: BaseQueryFn<Parameters<typeof raw>[0], unknown, ApiError> = async (args, apiObject, extra) => {
   const result = await raw(args, apiObject, extra);
@@ -74,13 +62,9 @@ const baseQuery: BaseQueryFn<Parameters<typeof raw>[0], unknown, ApiError> = asy
 };
 
 /** Entries of a case after a number; null when they could not be fetched now. */
-async function newEntries(caseId: string, after: number): Promise<LedgerEntry[] | null> {
-  try {
-    const response = await fetch(`/api/cases/${caseId}/entries?after=${after}`);
-    return response.ok ? ((await response.json()) as LedgerEntry[]) : null;
-  } catch {
-    return null;
-  }
+async function newEntries(caseId: string, after: number): Promise<readonly LedgerEntry[] | null> {
+  const answer = await fetchJson<readonly LedgerEntry[]>(`/api/cases/${caseId}/entries?after=${after}`);
+  return answer.ok ? answer.value : null;
 }
 
 /** Who is signed in is asked again only after it worked: asking after a refusal would take the page, and its answer, away. */
@@ -124,6 +108,7 @@ export const api = createApi({
     }),
     changePassword: b.mutation<void, PasswordRequest>({ query: (body) => ({ url: '/password', method: 'POST', body }) }),
     room: b.query<{ freeMb: number }, void>({ query: () => '/network/room' }),
+    network: b.query<{ addresses: readonly string[] }, void>({ query: () => '/network' }),
     demo: b.query<{ taken: number; total: number }, void>({ query: () => '/demo' }),
     signOut: b.mutation<void, void>({ query: () => ({ url: '/sign-out', method: 'POST' }) }),
     shelf: b.query<CaseSummary[], void>({ query: () => '/cases', providesTags: ['shelf'] }),
@@ -158,7 +143,7 @@ export const api = createApi({
           return;
         }
         let again: ReturnType<typeof setTimeout> | undefined;
-        let patience = 1000;
+        const wait = patience(1000, 15_000);
         const tell = (behind: boolean): void => void dispatch({ type: 'outbox/behindChanged', payload: { caseId: id, behind } });
         const catchUp = async (): Promise<void> => {
           clearTimeout(again);
@@ -168,11 +153,10 @@ export const api = createApi({
           if (fetched === null) {
             // Not forgotten: what was heard of is fetched as soon as it can be.
             tell(true);
-            again = setTimeout(() => void catchUp(), patience);
-            patience = Math.min(15_000, patience * 1.6);
+            again = setTimeout(() => void catchUp(), wait.next());
             return;
           }
-          patience = 1000;
+          wait.calm();
           tell(false);
           const current = getCacheEntry().data ?? held;
           const next = foldNew(current.state, fetched);
@@ -331,6 +315,7 @@ export const {
   useChangePasswordMutation,
   useDemoQuery,
   useRoomQuery,
+  useNetworkQuery,
   useAccountCasesQuery,
   useShelfQuery,
   useShelfPageQuery,

@@ -1,12 +1,13 @@
 import type { ThunkAction, UnknownAction } from '@reduxjs/toolkit';
 import type { ApiError } from '@true-ledger/contract';
 import { currentVersion, slotOf, type Author, type CaseState, type EntryDraft } from '@true-ledger/core';
-import { api, asProblem } from './api.js';
+import { api } from './api.js';
 import { foldNew } from './foldNew.js';
 import { outboxStore } from './localStore.js';
 import { outboxActions, type Observation, type OutboxItem } from './outboxState.js';
 import { selectCaseState } from './selectors.js';
 import type { RootState } from './store.js';
+import { asProblem, patience } from './server.js';
 
 type Thunk<T = void> = ThunkAction<T, RootState, unknown, UnknownAction>;
 
@@ -87,7 +88,7 @@ export function redo(caseId: string, author: Author): Thunk<boolean> {
 
 const sending = new Set<string>();
 const timers = new Map<string, ReturnType<typeof setTimeout>>();
-let patience = 1000;
+const wait = patience(1000, 15_000);
 
 /** Sends what waits for a case, in order; comes back by itself when the server does not answer. */
 function flush(caseId: string): Thunk<Promise<void>> {
@@ -113,7 +114,7 @@ function flush(caseId: string): Thunk<Promise<void>> {
           dispatch(outboxActions.settled(ids));
           void outboxStore.remove(ids).catch(() => undefined);
           dispatch(outboxActions.linkChanged('up'));
-          patience = 1000;
+          wait.calm();
           continue;
         }
         const problem = asProblem(result.error);
@@ -125,9 +126,8 @@ function flush(caseId: string): Thunk<Promise<void>> {
         if (!settleRefusal(dispatch, batch[0]!, problem)) {
           timers.set(
             caseId,
-            setTimeout(() => void dispatch(flush(caseId)), patience),
+            setTimeout(() => void dispatch(flush(caseId)), wait.next()),
           );
-          patience = Math.min(15_000, patience * 1.6);
           break;
         }
       }

@@ -1,7 +1,7 @@
 import { App } from 'antd';
 import { useCallback, useState } from 'react';
-import { asProblem } from './api.js';
 import { saveBlob } from './saveBlob.js';
+import { fetchFile } from './server.js';
 
 /** Fetches a file under an address of the server and hands it to the browser to keep; says why when it was not made. `busy` is the path under way. */
 export function useTakeFile(under: string): {
@@ -19,12 +19,9 @@ export function useTakeFile(under: string): {
       try {
         const making = crypto.randomUUID();
         setRun(making);
-        const response = await fetch(`${under}/${path}?run=${making}`);
-        if (!response.ok) throw asProblem({ data: await response.json().catch(() => null) });
-        const name = /filename="([^"]+)"/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? path;
-        saveBlob(name, await response.blob());
-      } catch (error) {
-        void message.error(`${what} was not made. ${asProblem(error).sentence}`);
+        const file = await fetchFile(`${under}/${path}?run=${making}`);
+        if (file.ok) saveBlob(file.value.name ?? path, file.value.blob);
+        else void message.error(`${what} was not made. ${file.problem.sentence}`);
       } finally {
         setBusy(null);
         setRun(null);

@@ -4,7 +4,7 @@ import { stripStanding } from '@true-ledger/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { Waiting } from '../app/Waiting.js';
-import { asProblem, useGetCaseQuery } from '../app/api.js';
+import { useGetCaseQuery } from '../app/api.js';
 import { CaseContext, useCase, type OpenCase } from '../app/caseContext.js';
 import { selectCaseState } from '../app/selectors.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
@@ -13,6 +13,7 @@ import { caseView } from '@true-ledger/core';
 import { addFiles } from './queue.js';
 import { Recorder } from './Recorder.js';
 import { UploadList } from './UploadList.js';
+import { asProblem } from '../app/server.js';
 
 /** The page for a phone: choose the place or let the tag say it, take pictures, go on. */
 export function CapturePage({ me }: { me: Me }): ReactNode {

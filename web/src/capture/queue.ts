@@ -1,7 +1,7 @@
 import type { ThunkAction, UnknownAction } from '@reduxjs/toolkit';
 import { LIMITS, type ApiError, type ErrorCode, type Me, type UploadResponse } from '@true-ledger/contract';
 import { PART_TAG, stationsOf } from '@true-ledger/core';
-import { asProblem } from '../app/api.js';
+
 import { fileStore } from '../app/localStore.js';
 import { record } from '../app/outbox.js';
 import { selectCaseView } from '../app/selectors.js';
@@ -9,6 +9,7 @@ import type { RootState } from '../app/store.js';
 import { proxy } from 'comlink';
 import { filing } from '../workers/filing.js';
 import { uploadActions, type QueuedFile } from './queueState.js';
+import { asProblem, patience } from '../app/server.js';
 
 type Thunk<T = void> = ThunkAction<T, RootState, unknown, UnknownAction>;
 
@@ -17,7 +18,7 @@ const memory = new Map<string, Blob>();
 const running = new Map<string, AbortController>();
 let order = Date.now();
 let busy = false;
-let patience = 800;
+const wait = patience(800, 10_000, 1.5);
 let timer: ReturnType<typeof setTimeout> | undefined;
 
 export interface NewFile {
@@ -96,11 +97,10 @@ function sendAll(me: Me): Thunk<Promise<void>> {
         if (!next) return;
         if (!(await dispatch(sendOne(next, me)))) {
           dispatch(uploadActions.awayChanged(true));
-          timer = setTimeout(() => void dispatch(sendAll(me)), patience);
-          patience = Math.min(10_000, patience * 1.5);
+          timer = setTimeout(() => void dispatch(sendAll(me)), wait.next());
           return;
         }
-        patience = 800;
+        wait.calm();
         if (getState().uploads.away) dispatch(uploadActions.awayChanged(false));
       }
     };

@@ -5,6 +5,7 @@ import { useEffect, useState, type ReactNode } from 'react';
 import { saveBlob } from '../app/saveBlob.js';
 import { compute } from '../workers/compute.js';
 import { AbbottChart, ProfileChart, type Shown } from './FinishCharts.js';
+import { fetchFile } from '../app/server.js';
 
 /** A trace file is read whole in the worker; two million points take about this much. */
 const MOST_BYTES = 64 * 1024 * 1024;
@@ -73,9 +74,9 @@ export function Finish(): ReactNode {
     try {
       const fetched = await Promise.all(
         (['trace', 'reference'] as const).map(async (slot) => {
-          const answer = await fetch(EXAMPLES[slot]);
-          if (!answer.ok) throw new Error();
-          return new File([await answer.blob()], slot === 'trace' ? 'ring-travel.csv' : 'below-travel.csv');
+          const file = await fetchFile(String(EXAMPLES[slot]));
+          if (!file.ok) throw new Error(file.problem.code);
+          return new File([file.value.blob], slot === 'trace' ? 'ring-travel.csv' : 'below-travel.csv');
         }),
       );
       setFault(null);

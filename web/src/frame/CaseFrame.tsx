@@ -4,7 +4,7 @@ import { caseView, checksFor, coverage, stripStanding, type CaseView, type Diagn
 import { memo, Suspense, useDeferredValue, useMemo, useState, type ReactNode } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { Waiting } from '../app/Waiting.js';
-import { asProblem, useGetCaseQuery } from '../app/api.js';
+import { useGetCaseQuery } from '../app/api.js';
 import { CaseContext, type OpenCase } from '../app/caseContext.js';
 import { useKeys } from '../app/keys.js';
 import { redo, undo } from '../app/outbox.js';
@@ -22,6 +22,7 @@ import { PersonMenu } from './PersonMenu.js';
 import { SaveState } from './SaveState.js';
 import { ShelvedNote } from './Shelved.js';
 import { Unsettled } from './Unsettled.js';
+import { asProblem } from '../app/server.js';
 
 /** Frame of an open case: loads it, keeps it live, shows where it stands. */
 export function CaseFrame({ me }: { me: Me }): ReactNode {

@@ -5,7 +5,6 @@ import { useState, type ReactNode } from 'react';
 import { NumberField } from '../fields/NumberField.js';
 import { Link, useParams } from 'react-router';
 import {
-  asProblem,
   useCheckGaugeMutation,
   useGaugeChecksQuery,
   useGaugesQuery,
@@ -18,6 +17,7 @@ import { saveBlob } from '../app/saveBlob.js';
 import './gauges.css';
 import { usePlaceWords } from './usePlaceWords.js';
 import { sendWire, useWire, WIRE_WORDS } from './wire.js';
+import { asProblem, fetchFile } from '../app/server.js';
 
 const KIND_WORDS: Readonly<Record<(typeof GAUGE_KINDS)[number], string>> = {
   'outside-micrometer': 'outside micrometer',
@@ -465,13 +465,9 @@ function Fault({
 /** Draws the profilometer stand-in over a wall and keeps the trace as the file it would send. */
 function TraceButton({ gauge, onProblem }: { gauge: Gauge; onProblem: (words: string | null) => void }): ReactNode {
   const take = async (worn: number, name: string): Promise<void> => {
-    const response = await fetch(`/api/stand-ins/${encodeURIComponent(gauge.id)}/trace?worn=${worn}`).catch(() => null);
-    if (!response?.ok) {
-      const said = response ? ((await response.json().catch(() => null)) as { sentence?: string } | null) : null;
-      return onProblem(said?.sentence ?? 'The trace did not come. Nothing was kept; take it again.');
-    }
-    onProblem(null);
-    saveBlob(name, await response.blob());
+    const file = await fetchFile(`/api/stand-ins/${encodeURIComponent(gauge.id)}/trace?worn=${worn}`);
+    onProblem(file.ok ? null : file.problem.sentence);
+    if (file.ok) saveBlob(name, file.value.blob);
   };
   return (
     <>

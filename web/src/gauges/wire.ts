@@ -1,5 +1,6 @@
 import type { GaugeCommand, GaugeMessage } from '@true-ledger/contract';
 import { useEffect, useRef, useState } from 'react';
+import { patience } from '../app/server.js';
 
 export type WireState = 'up' | 'connecting' | 'lost';
 
@@ -8,12 +9,10 @@ export const WIRE_WORDS: Readonly<Record<WireState, string>> = { up: 'on the wir
 type Listener = (message: GaugeMessage) => void;
 const listeners = new Set<Listener>();
 const watchers = new Set<(state: WireState) => void>();
-const FIRST_WAIT_MS = 500;
 const LINGER_MS = 2000;
-const LONGEST_WAIT_MS = 10_000;
 let socket: WebSocket | null = null;
 let state: WireState = 'connecting';
-let wait = FIRST_WAIT_MS;
+const wait = patience(500, 10_000, 2);
 let timer: ReturnType<typeof setTimeout> | undefined;
 
 function become(next: WireState): void {
@@ -26,7 +25,7 @@ function connect(): void {
   const own = new WebSocket(`${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/api/gauges/live`);
   socket = own;
   own.onopen = () => {
-    wait = FIRST_WAIT_MS;
+    wait.calm();
     become('up');
   };
   own.onmessage = (event) => {
@@ -38,8 +37,7 @@ function connect(): void {
     socket = null;
     if (listeners.size === 0) return;
     become('lost');
-    timer = setTimeout(connect, wait);
-    wait = Math.min(LONGEST_WAIT_MS, wait * 2);
+    timer = setTimeout(connect, wait.next());
   };
 }
 

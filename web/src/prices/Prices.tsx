@@ -5,9 +5,10 @@ import { priceBookCsv, readPriceCsv, type PriceBook, type PriceLine } from '@tru
 import { useState, type ReactNode } from 'react';
 import { useDraft } from '../app/drafts.js';
 import { NumberField } from '../fields/NumberField.js';
-import { asProblem, usePricesQuery, useSavePricesMutation } from '../app/api.js';
+import { usePricesQuery, useSavePricesMutation } from '../app/api.js';
 import { saveBlob } from '../app/saveBlob.js';
 import { Waiting } from '../app/Waiting.js';
+import { asProblem } from '../app/server.js';
 
 const KINDS: Readonly<Record<PriceLine['kind'], string>> = {
   part: 'Part',

@@ -2,9 +2,10 @@ import { Alert } from 'antd';
 import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
 import { DoorMark } from '../account/SignIn.js';
-import { asProblem, useSharedAccountQuery } from '../app/api.js';
+import { useSharedAccountQuery } from '../app/api.js';
 import { Waiting } from '../app/Waiting.js';
 import './shared.css';
+import { asProblem } from '../app/server.js';
 
 const minute = (iso: string): string => new Date(iso).toLocaleString('sv-SE').slice(0, 16);
 

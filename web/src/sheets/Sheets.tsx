@@ -21,10 +21,11 @@ import {
 } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { asProblem, useSaveSheetMutation, useSheetsQuery, useSheetVersionsQuery } from '../app/api.js';
+import { useSaveSheetMutation, useSheetsQuery, useSheetVersionsQuery } from '../app/api.js';
 import { LayoutForm } from '../shelf/LayoutForm.js';
 import { PlanSvg } from '../surface/PlanSvg.js';
 import { SpecFields } from './SpecFields.js';
+import { asProblem } from '../app/server.js';
 
 interface Draft {
   readonly id: string;

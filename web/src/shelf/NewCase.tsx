@@ -4,8 +4,9 @@ import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useDraft } from '../app/drafts.js';
 import { useNavigate, useSearchParams } from 'react-router';
 import { skipToken } from '@reduxjs/toolkit/query';
-import { asProblem, useCreateCaseMutation, useGetCaseQuery, useSheetsQuery } from '../app/api.js';
+import { useCreateCaseMutation, useGetCaseQuery, useSheetsQuery } from '../app/api.js';
 import { LayoutForm } from './LayoutForm.js';
+import { asProblem } from '../app/server.js';
 
 /** A layout typed before the page was left; null when there is none or it is not one any more. */
 function draftLayout(text: string): EngineLayout | null {

@@ -3,10 +3,11 @@ import type { CaseSummary, Me } from '@true-ledger/contract';
 import { GRADE_INFO, percentText, type Grade } from '@true-ledger/core';
 import { useDeferredValue, useState, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { asProblem, useShelfPageQuery } from '../app/api.js';
+import { useShelfPageQuery } from '../app/api.js';
 import { DemoProgress } from '../account/DemoProgress.js';
 import { TakeBundle } from './TakeBundle.js';
 import { COLOUR } from '../app/tokens.js';
+import { asProblem } from '../app/server.js';
 
 const PAGE = 50;
 

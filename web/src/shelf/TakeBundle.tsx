@@ -3,7 +3,8 @@ import { Dialog } from '../app/Dialog.js';
 import type { ImportAnswer } from '@true-ledger/contract';
 import { useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { asProblem, useTakeBundleMutation } from '../app/api.js';
+import { useTakeBundleMutation } from '../app/api.js';
+import { asProblem } from '../app/server.js';
 
 const OUTCOMES: Readonly<Record<ImportAnswer['outcome'], string>> = {
   new: 'The case was taken in',

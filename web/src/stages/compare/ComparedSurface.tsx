@@ -19,6 +19,7 @@ import { stationWords } from '../../surface/stationWords.js';
 import { compute } from '../../workers/compute.js';
 import { useFlattened, type Flattened } from '../station/useFlattened.js';
 import { COLOUR } from '../../app/tokens.js';
+import { fetchFile } from '../../app/server.js';
 
 /** Place on the surface, 0–1 each. */
 export type Cursor = readonly [u: number, v: number];
@@ -167,8 +168,10 @@ function useReference(reference: ReferencePart | null, like: StationView): Devel
     if (!reference?.corners || !surface || !isFlattened(part)) return;
     let current = true;
     const { corners, width, height } = reference;
-    fetch(`/api/references/${reference.id}/picture`)
-      .then(async (r) => (r.ok ? compute().flatten(await r.blob(), corners, { width, height }, part, surface, USUAL_TURN) : null))
+    fetchFile(`/api/references/${reference.id}/picture`)
+      .then(async (file) =>
+        file.ok ? await compute().flatten(file.value.blob, corners, { width, height }, part, surface, USUAL_TURN) : null,
+      )
       .then((answer) => {
         if (current && answer?.ok) setResult(answer.value);
       })

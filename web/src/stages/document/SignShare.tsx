@@ -6,10 +6,11 @@ import { HEADINGS, signedVersions, type ReportModel } from '@true-ledger/core';
 import { useRef, useState, type ReactNode } from 'react';
 import { useDraft } from '../../app/drafts.js';
 import { NumberField } from '../../fields/NumberField.js';
-import { asProblem, useMakeShareMutation, useRevokeShareMutation, useSharesQuery, useSignAccountMutation } from '../../app/api.js';
+import { useMakeShareMutation, useRevokeShareMutation, useSharesQuery, useSignAccountMutation } from '../../app/api.js';
 import { useCase } from '../../app/caseContext.js';
 import { PdfRun } from './PdfRun.js';
 import { useAppSelector } from '../../app/store.js';
+import { asProblem } from '../../app/server.js';
 
 const minute = (iso: string): string => new Date(iso).toLocaleString('sv-SE').slice(0, 16);
 

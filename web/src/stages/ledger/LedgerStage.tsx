@@ -1,10 +1,11 @@
 import { Alert, Button, Select, Table } from 'antd';
 import { authorOf, entryName, entryWords, type KeptEntry } from '@true-ledger/core';
 import { useMemo, useState, type ReactNode } from 'react';
-import { asProblem, useEntriesQuery } from '../../app/api.js';
+import { useEntriesQuery } from '../../app/api.js';
 import { useCase } from '../../app/caseContext.js';
 import { compute } from '../../workers/compute.js';
 import { Strike } from './Strike.js';
+import { asProblem } from '../../app/server.js';
 
 type Verdict = Awaited<ReturnType<ReturnType<typeof compute>['verify']>>;
 

@@ -3,7 +3,8 @@ import { Dialog } from '../../app/Dialog.js';
 import { entryDefinition, entryWords, type LedgerEntry } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
 import { useDraft } from '../../app/drafts.js';
-import { asProblem, useRedactMutation } from '../../app/api.js';
+import { useRedactMutation } from '../../app/api.js';
+import { asProblem } from '../../app/server.js';
 
 /** Strikes the content of an entry for good; for the owner. */
 export function Strike({ entry, caseId, signed }: { entry: LedgerEntry; caseId: string; signed: number }): ReactNode {

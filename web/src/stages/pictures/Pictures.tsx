@@ -1,6 +1,7 @@
 import { Button, Input, Select } from 'antd';
 import { clockDoubt, type EntryBodies, type Sourced } from '@true-ledger/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
+import { useNetworkQuery } from '../../app/api.js';
 import QRCode from 'qrcode';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
@@ -177,19 +178,10 @@ function PictureCell({ shown }: { shown: Shown }): ReactNode {
 /** The way onto the phone: a code to be read off the screen, and the address in words. */
 function PhoneLink({ caseId }: { caseId: string }): ReactNode {
   const [svg, setSvg] = useState('');
-  const [host, setHost] = useState(window.location.origin);
+  const { data: network } = useNetworkQuery();
+  const host = network?.addresses[0] ?? window.location.origin;
   const address = `${host}/capture/${caseId}`;
   const local = /^https?:\/\/(127\.|localhost)/.test(host);
-  useEffect(() => {
-    let current = true;
-    void fetch('/api/network')
-      .then((r) => (r.ok ? (r.json() as Promise<{ addresses: string[] }>) : null))
-      .then((n) => current && n && n.addresses[0] && setHost(n.addresses[0]))
-      .catch(() => undefined);
-    return () => {
-      current = false;
-    };
-  }, []);
   useEffect(() => {
     void QRCode.toString(address, { type: 'svg', margin: 1, color: { dark: COLOUR.ink, light: COLOUR.white } }).then(setSvg);
   }, [address]);

@@ -13,6 +13,7 @@ import { PictureMarks } from './PictureMarks.js';
 import type { Pen, Place } from './pen.js';
 import { BlurEditor, GainFilter, TagOverlay, tagWords } from './PictureTools.js';
 import { turnOf, type Flattened } from './useFlattened.js';
+import { fetchFile } from '../../app/server.js';
 
 interface Props {
   readonly station: StationView;
@@ -63,9 +64,9 @@ export function PhotoPane({ station, shown, onShow, flat, pen, linked, onLinked 
     if (!photo || !frame || !isRead(part)) return;
     reader.start(
       async () => {
-        const response = await fetch(url(photo.sha256, 'work'));
-        if (!response.ok) throw new Error('picture');
-        return response.blob();
+        const file = await fetchFile(url(photo.sha256, 'work'));
+        if (!file.ok) throw new Error(file.problem.code);
+        return file.value.blob;
       },
       {
         sha256: photo.sha256,

@@ -2,6 +2,7 @@ import type { Refusal } from '@true-ledger/contract';
 import { isFlattened, USUAL_TURN, type Developed, type EntryBodies, type StationView, type Turn } from '@true-ledger/core';
 import { useEffect, useMemo, useState } from 'react';
 import { compute } from '../../workers/compute.js';
+import { fetchFile } from '../../app/server.js';
 
 export interface Flattened {
   readonly sha256: string;
@@ -40,10 +41,10 @@ export function useFlattened(caseId: string, station: StationView, sha256: strin
     const turn = turnOf(body);
     setState({ sha256, busy: true, result: null, problem: null, turn });
     const work = async (): Promise<void> => {
-      const response = await fetch(`/api/cases/${caseId}/photos/${sha256}/work`);
-      if (!response.ok) throw new Error('picture');
+      const file = await fetchFile(`/api/cases/${caseId}/photos/${sha256}/work`);
+      if (!file.ok) throw new Error(file.problem.code);
       const answer = await compute().flatten(
-        await response.blob(),
+        file.value.blob,
         body.corners,
         { width: photo.width, height: photo.height },
         part,
