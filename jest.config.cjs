@@ -37,6 +37,28 @@ module.exports = {
       testMatch: ['<rootDir>/{core,contract,cli,web}/src/**/*.test.ts'],
       sandboxInjectedGlobals: [...FAST, 'Uint8Array'],
     },
+    {
+      ...common,
+      displayName: 'pages',
+      testMatch: ['<rootDir>/web/src/**/*.test.tsx'],
+      testEnvironment: '<rootDir>/web/src/testing/environment.cjs',
+      transform: {
+        '^.+\\.(ts|tsx|js|mjs)$': [
+          '@swc/jest',
+          {
+            jsc: { parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } }, target: 'es2022' },
+            module: { type: 'commonjs' },
+          },
+        ],
+      },
+      moduleNameMapper: {
+        '\\.css$': '<rootDir>/web/src/testing/noStyle.cjs',
+        // What runs in a worker runs here, and charts are looked at in the browser tests.
+        '/workers/compute\\.js$': '<rootDir>/web/src/testing/computeHere.ts',
+        '/charts/Plot\\.js$': '<rootDir>/web/src/testing/noPlot.tsx',
+        ...common.moduleNameMapper,
+      },
+    },
     { ...common, displayName: 'server', testMatch: ['<rootDir>/server/test/**/*.test.ts'], sandboxInjectedGlobals: FAST },
     { ...common, displayName: 'browser', testMatch: ['<rootDir>/e2e/**/*.test.ts'], sandboxInjectedGlobals: FAST },
   ],

@@ -1,0 +1,15 @@
+import { caseView, diagnose, reportModel, type CaseState, type Diagnosis, type ReportModel } from '@true-ledger/core';
+import { useMemo } from 'react';
+
+// In a test there is no worker: the same functions of core, asked here.
+
+export function useDiagnosis(state: CaseState | undefined): Diagnosis | null {
+  return useMemo(() => {
+    const view = state ? caseView(state) : null;
+    return view ? diagnose(view) : null;
+  }, [state]);
+}
+
+export function useAccount(state: CaseState): ReportModel | null {
+  return useMemo(() => reportModel(caseView(state)!, state.head, state.seq), [state]);
+}
