@@ -13,7 +13,9 @@ const common = {
       },
     ],
   },
-  transformIgnorePatterns: ['/node_modules/(?!(canonicalize|d3-random|@noble|pkijs|asn1js|@peculiar|bytestreamjs)/)'],
+  transformIgnorePatterns: [
+    '/node_modules/(?!(canonicalize|d3-random|@noble|pkijs|asn1js|@peculiar|bytestreamjs|@ant-design/[a-z-]+/es)/)',
+  ],
   moduleNameMapper: {
     '^@true-ledger/core$': '<rootDir>/core/src/index.ts',
     '^@true-ledger/contract$': '<rootDir>/contract/src/index.ts',

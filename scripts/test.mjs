@@ -77,6 +77,7 @@ try {
     ['what follows from one definition', 'node', ['scripts/derive.mjs', '--check']],
   ]);
   tests('core');
+  tests('pages', ['--maxWorkers=2']);
   tests('server', ['--maxWorkers=2', '--forceExit']);
   tests('browser', ['--maxWorkers=2', '--forceExit']);
 } catch (error) {

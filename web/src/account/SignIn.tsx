@@ -1,7 +1,7 @@
 import { Alert, Button, Form, Input } from 'antd';
 import type { ReactNode } from 'react';
 import { useSignInMutation } from '../app/api.js';
-import { forgetKnown } from '../app/NewVersion.js';
+import { forgetKnown } from '../app/knownCache.js';
 import { DemoProgress } from './DemoProgress.js';
 import { COLOUR } from '../app/tokens.js';
 import { asProblem } from '../app/server.js';

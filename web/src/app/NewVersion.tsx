@@ -1,7 +1,6 @@
 import { Button } from 'antd';
 import { useEffect, useState, type ReactNode } from 'react';
 import type { Serwist } from '@serwist/window';
-import { KNOWN_CACHE } from './knownCache.js';
 
 /** Keeps the pages in the browser, so that they open without the server, and offers a new version when one is there; it is taken when the hand says so. */
 export function NewVersion(): ReactNode {
@@ -27,9 +26,4 @@ export function NewVersion(): ReactNode {
       </Button>
     </div>
   );
-}
-
-/** Forgets what was kept of cases, when somebody signs out. */
-export async function forgetKnown(): Promise<void> {
-  if (typeof caches !== 'undefined') await caches.delete(KNOWN_CACHE).catch(() => false);
 }

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 
 export interface KeyAction {
   readonly keys: string;
@@ -7,8 +7,12 @@ export interface KeyAction {
 }
 
 interface Layer {
+  /** When it was drawn first: what lies within another is drawn after it, also where both came at once. */
+  readonly order: number;
   readonly actions: () => readonly KeyAction[];
 }
+
+let drawn = 0;
 
 const layers: Layer[] = [];
 let prefix = '';
@@ -81,19 +85,21 @@ function onKey(event: KeyboardEvent): void {
 
 if (typeof window !== 'undefined') window.addEventListener('keydown', onKey);
 
-/** Adds keys while the component is mounted; the newest layer is asked first. */
+/** Adds keys while the component is mounted; of two layers the inner, else the newer, is asked first. */
 export function useKeys(actions: readonly KeyAction[]): void {
   const held = useRef(actions);
+  const [order] = useState(() => ++drawn);
   useEffect(() => {
     held.current = actions;
   });
   useEffect(() => {
-    const layer: Layer = { actions: () => held.current };
+    const layer: Layer = { order, actions: () => held.current };
     layers.push(layer);
+    layers.sort((a, b) => a.order - b.order);
     return () => {
       layers.splice(layers.indexOf(layer), 1);
     };
-  }, []);
+  }, [order]);
 }
 
 /** All keys that work at this moment, for the help sheet. */

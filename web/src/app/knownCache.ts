@@ -1,2 +1,7 @@
 /** Where the service worker keeps what was fetched of cases. */
 export const KNOWN_CACHE = 'known';
+
+/** Forgets what was kept of cases, when somebody signs out. */
+export async function forgetKnown(): Promise<void> {
+  if (typeof caches !== 'undefined') await caches.delete(KNOWN_CACHE).catch(() => false);
+}

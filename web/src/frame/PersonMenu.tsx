@@ -1,7 +1,7 @@
 import { Button, Dropdown } from 'antd';
 import type { Me } from '@true-ledger/contract';
 import type { ReactNode } from 'react';
-import { forgetKnown } from '../app/NewVersion.js';
+import { forgetKnown } from '../app/knownCache.js';
 import { useSignOutMutation } from '../app/api.js';
 
 export function PersonMenu({ me, short = false }: { me: Me; short?: boolean }): ReactNode {

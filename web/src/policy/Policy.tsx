@@ -1,10 +1,11 @@
 import { App, Input, Radio } from 'antd';
 import { Dialog } from '../app/Dialog.js';
-import type { ApiError, Me } from '@true-ledger/contract';
+import type { Me } from '@true-ledger/contract';
 import { positionOf, SCHOOLS, type School } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
 import { useDraft } from '../app/drafts.js';
 import { usePolicyQuery, useSavePolicyMutation } from '../app/api.js';
+import { asProblem } from '../app/server.js';
 import './policy.css';
 
 /** Where builders disagree: the position this shop takes on each question, and why. A case takes them over when it is opened and may depart from them with a reason. */
@@ -23,9 +24,7 @@ export function Policy({ me }: { me: Me }): ReactNode {
       setAsking(null);
       setReason('');
     } catch (error) {
-      void message.error(
-        (error as { data?: ApiError }).data?.sentence ?? 'The policy was not kept; the link to the server is down. Nothing was changed.',
-      );
+      void message.error(`The policy was not kept. ${asProblem(error).sentence}`);
     }
   };
   return (

@@ -1,4 +1,4 @@
-import type { ApiError } from '@true-ledger/contract';
+import type { ApiError, Me } from '@true-ledger/contract';
 import {
   applyEntry,
   caseView,
@@ -14,7 +14,7 @@ import {
   type Gauge,
   type LedgerEntry,
 } from '@true-ledger/core';
-import { act, render, type RenderResult } from '@testing-library/react';
+import { act, render, waitFor, type RenderResult } from '@testing-library/react';
 import userEvent, { type UserEvent } from '@testing-library/user-event';
 import { App as AntApp, ConfigProvider } from 'antd';
 import { useMemo, type ReactNode } from 'react';
@@ -88,8 +88,6 @@ export class Shop {
 
   async answer(request: Request): Promise<Response> {
     const { pathname } = new URL(request.url);
-    const json = (status: number, body: unknown): Response =>
-      new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } });
     const own = this.more.get(`${request.method} ${pathname}`);
     if (own) return own(request);
     if (request.method === 'GET' && pathname === `/api/cases/${CASE}`) return json(200, { id: CASE, state: this.state });
@@ -163,14 +161,13 @@ function Open({ role, children }: { role: 'builder' | 'reader'; children: ReactN
   const view = state ? caseView(state) : null;
   const open = useMemo<OpenCase | null>(() => {
     if (!state || !view) return null;
-    const account = { id: PERSON.id, name: PERSON.name, signIn: 'mara', role, active: true, allCases: true };
-    return { caseId: CASE, state, view, me: { account, author: PERSON }, diagnosis, readOnly: role === 'reader' };
+    return { caseId: CASE, state, view, me: person(role), diagnosis, readOnly: role === 'reader' };
   }, [state, view, diagnosis, role]);
   return open && <CaseContext.Provider value={open}>{children}</CaseContext.Provider>;
 }
 
 /** What jsdom has not and a page asks for. */
-export function furnish(shop: Shop): void {
+function furnish(shop: Shop): void {
   const address = 'http://shop.test';
   const Plain = Request;
   Object.assign(globalThis, {
@@ -191,11 +188,42 @@ export function furnish(shop: Shop): void {
     matchMedia: () => ({ matches: false, addListener() {}, removeListener() {}, addEventListener() {}, removeEventListener() {} }),
   });
   Element.prototype.scrollIntoView ??= () => undefined;
+  const style = window.getComputedStyle.bind(window);
+  // Of pseudo-elements jsdom knows nothing; who asks for their style is given the element's.
+  window.getComputedStyle = (element: Element) => style(element);
 }
 
 export interface Bench extends RenderResult {
   readonly shop: Shop;
   readonly user: UserEvent;
+}
+
+/** Draws a page of the shop, where no case is open. */
+export function openShop(page: ReactNode, { shop = new Shop(), at = '/' } = {}): Bench {
+  furnish(shop);
+  localStorage.clear();
+  store.dispatch(api.util.resetApiState());
+  const user = userEvent.setup();
+  const drawn = render(
+    <Provider store={store}>
+      <ConfigProvider wave={{ disabled: true }} theme={{ token: { motion: false } }}>
+        <AntApp>
+          <MemoryRouter initialEntries={[at]}>{page}</MemoryRouter>
+        </AntApp>
+      </ConfigProvider>
+    </Provider>,
+  );
+  return { ...drawn, shop, user };
+}
+
+/** Somebody of the shop. */
+export function person(role: 'owner' | 'builder' | 'reader'): Me {
+  return { account: { id: PERSON.id, name: PERSON.name, signIn: 'mara', role, active: true, allCases: true }, author: PERSON };
+}
+
+/** An answer of the server. */
+export function json(status: number, body: unknown): Response {
+  return new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } });
 }
 
 /** Draws a page of the case as it stands in the shop, and waits until it is there. */
@@ -218,9 +246,9 @@ export async function open(
       </ConfigProvider>
     </Provider>,
   );
-  await drawn
-    .findByText((_, element) => element === drawn.container.firstElementChild && element.childElementCount > 0)
-    .catch(() => undefined);
+  await waitFor(() => {
+    if ((drawn.container.firstElementChild?.childElementCount ?? 0) === 0) throw new Error('not drawn yet');
+  });
   return { ...drawn, shop, user };
 }
 

@@ -50,6 +50,8 @@ export interface PlaceOutcome {
   readonly problem: Problem | null;
   /** Cells taken here (or said to be unreadable), of those that are not optional; what comes from other sheets is not counted. */
   readonly read: number;
+  /** Cells with a figure of their own, optional ones too; what comes from other sheets is not counted. */
+  readonly own: number;
   readonly wanted: number;
   /** What the sheet still waits for before it can compute. */
   readonly waiting: readonly string[];
@@ -106,7 +108,7 @@ export function placeOutcome(
   const read = wanted.filter((c) => typed.has(c.key)).length;
   const nameOf = (key: string): string => place.cells.find((c) => c.key === key)?.name ?? key;
   const waiting = place.needs.filter((key) => !values.has(key)).map(nameOf);
-  const base = { place, read, wanted: wanted.length, waiting, values };
+  const base = { place, read, own, wanted: wanted.length, waiting, values };
   const overdue = [...new Set(takes.flatMap((t) => checkDoubt(t.gauge, t.time) ?? []))];
   const nothing = { ...base, outcome: null, problem: null, questions: overdue };
   if (own === 0 || waiting.length > 0) return nothing;

@@ -88,7 +88,7 @@ describe('entry by hand', () => {
     await settled();
     expect(readings(shop)).toHaveLength(6);
     expect(await screen.findByRole('heading', { name: /^Crankpin 2|^Pin 2|Crankpin 2/ })).toBeTruthy();
-    (await field()).blur();
+    await user.tab();
     await settled();
     expect(readings(shop)).toHaveLength(6);
     expect(readings(shop, 'crank.pin.2')).toEqual([]);

@@ -238,7 +238,7 @@ export function ReadingGrid(): ReactNode {
 
 function fits(o: PlaceOutcome, show: Show): boolean {
   if (show === 'all') return true;
-  if (show === 'begun') return o.values.size > 0 && o.read < o.wanted;
+  if (show === 'begun') return o.own > 0 && o.read < o.wanted;
   return ['outside', 'too close to call'].includes(worstWord(o.outcome));
 }
 
