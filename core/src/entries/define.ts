@@ -48,7 +48,8 @@ export interface EntryDefinition<K extends string, B extends object, C extends o
 export function defineEntry<const K extends string, B extends object, C extends object = object, S extends object = object>(
   definition: EntryDefinition<K, B, C, S>,
 ): EntryDefinition<K, B, C, S> {
-  return definition;
+  // An entry without content is none: the schema of an object lets nothing at all pass unless it is told.
+  return { ...definition, body: definition.body.required() as Schema<B> };
 }
 
 /** Values by what they are about; of two about one thing the later stands. */

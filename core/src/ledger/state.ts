@@ -6,7 +6,7 @@ import { authorOf, FIRST_PREV } from './entry.js';
 export const RETRACTED = 'retracted';
 export const REDACTED = 'redacted';
 
-export const retractionSchema = object({ target: id, slot: text(160), reason: text(500) });
+export const retractionSchema = object({ target: id, slot: text(160).invalid(''), reason: text(500) });
 type Retraction = Held<typeof retractionSchema>;
 
 export const redactionSchema = object({
