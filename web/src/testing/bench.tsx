@@ -48,13 +48,19 @@ export class Shop {
   /** What it says no to just now; `away`: it does not answer at all. */
   refuse: (entries: readonly EntryDraft[]) => ApiError | 'away' | null = () => null;
   readonly posts: EntryDraft[][] = [];
+  private author = PERSON;
 
   constructor(layout: EngineLayout = engineTemplate('inline-4-petrol')!.layout) {
     this.write('case-opened', null, { number: '2026-T01', title: 'On the bench' });
     this.write('layout-set', null, { layout });
   }
 
-  /** Writes an entry as somebody else would. */
+  /** From here on somebody else writes. */
+  as(name: string): void {
+    this.author = { id: name.toLowerCase(), name };
+  }
+
+  /** Writes an entry past the page. */
   write(kind: string, station: string | null, body: object): LedgerEntry {
     const checked = checkEntry(kind as never, station, body as never, this.state);
     if (!checked.ok) throw new Error(checked.problem.sentence);
@@ -69,7 +75,7 @@ export class Shop {
       seq,
       kind: draft.kind,
       station: draft.station,
-      author: PERSON,
+      author: this.author,
       time: `2026-03-02T08:${String(Math.floor(seq / 60) % 60).padStart(2, '0')}:${String(seq % 60).padStart(2, '0')}.000Z`,
       supersedes: draft.basedOn,
       body: draft.body,
@@ -188,6 +194,9 @@ function furnish(shop: Shop): void {
     matchMedia: () => ({ matches: false, addListener() {}, removeListener() {}, addEventListener() {}, removeEventListener() {} }),
   });
   Element.prototype.scrollIntoView ??= () => undefined;
+  // Nothing is painted: what a surface shows is held in core and looked at in the browser tests.
+  HTMLCanvasElement.prototype.getContext = (() => null) as never;
+  globalThis.CSS ??= { escape: (id: string) => id } as never;
   const style = window.getComputedStyle.bind(window);
   // Of pseudo-elements jsdom knows nothing; who asks for their style is given the element's.
   window.getComputedStyle = (element: Element) => style(element);

@@ -1,4 +1,13 @@
-import { caseView, diagnose, reportModel, type CaseState, type Diagnosis, type ReportModel } from '@true-ledger/core';
+import {
+  caseView,
+  diagnose,
+  reportModel,
+  verifyChain,
+  type CaseState,
+  type Diagnosis,
+  type KeptEntry,
+  type ReportModel,
+} from '@true-ledger/core';
 import { useMemo } from 'react';
 
 // In a test there is no worker: the same functions of core, asked here.
@@ -12,4 +21,14 @@ export function useDiagnosis(state: CaseState | undefined): Diagnosis | null {
 
 export function useAccount(state: CaseState): ReportModel | null {
   return useMemo(() => reportModel(caseView(state)!, state.head, state.seq), [state]);
+}
+
+/** What is asked of the worker by name: the chain of a ledger, verified. */
+export function compute(): { verify: (caseId: string, entries: readonly KeptEntry[], told: object) => Promise<object> } {
+  return {
+    verify: (_, entries) => {
+      const result = verifyChain(entries);
+      return Promise.resolve({ ...result, sameState: true });
+    },
+  };
 }
