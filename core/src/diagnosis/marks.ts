@@ -43,7 +43,7 @@ export function featuresOfMarks(s: StationView): MarkFeature[] {
     if (w.percent.heat > 3) likely('seen.bore-heat', `heat on ${pct(w.percent.heat)}`);
     if (felt >= 3) sure('seen.bore-scoring', `${felt} lines that can be felt`);
   }
-  if (s.station.part === 'skirt' && w.percent.scuffed + w.percent.transfer > 5 && s.station.id.endsWith('.thrust'))
+  if (s.station.part === 'skirt' && w.percent.scuffed + w.percent.transfer > 5 && s.station.side === 'thrust')
     likely('seen.thrust-scuff', `scuffed on ${pct(w.percent.scuffed + w.percent.transfer)}`);
   if (s.station.part === 'thrust' && w.percent.lining + w.percent.steel + w.percent.transfer > 10 && grade >= 2)
     likely('seen.thrust-wiped', `worn on ${pct(w.percent.lining + w.percent.steel + w.percent.transfer)}`);

@@ -140,7 +140,7 @@ function act(hand: Hand, a: Action, n: number): void {
           mark: {
             id: `m${a.value}`,
             shape: 'line',
-            class: 'scuff',
+            class: 'scuffed',
             points: [
               [0, 0],
               [1, 1],

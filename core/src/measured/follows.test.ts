@@ -250,3 +250,88 @@ describe('what follows', () => {
     });
   });
 });
+
+describe('a bore that was read in part', () => {
+  const bore = placeOf(FOUR, 'bore.1', 'bore')!;
+  const depths = [...new Set(bore.cells.flatMap((c) => (c.item?.['depthMm'] === undefined ? [] : [String(c.item['depthMm'])])))];
+  const outcome = (values: Record<string, number>) =>
+    placeOutcome(
+      bore,
+      Object.entries(values).map(([cell, value]): Take => ({ cell, take: 1, value, gauge: MIC, time: '' })),
+      null,
+    );
+  const ids = (o: ReturnType<typeof outcome>): string[] => o.outcome?.lines.map((l) => l.id) ?? [];
+
+  it('by its deepest mark alone waits for diameters', () => {
+    const o = outcome({ deepestMark: 0.05 });
+    expect(o.outcome).toBeNull();
+    expect(o.waiting).toEqual([`${o.wanted} more readings`]);
+    expect(o.problem).toBeNull();
+  });
+  it('at one place gives its size and says what is missing for everything else', () => {
+    const o = outcome({ [`${depths[0]}.A`]: 84.02 });
+    expect(ids(o)).toEqual(['greatest']);
+    expect(o.outcome!.missing).toEqual([
+      'the unworn reference, so no wear',
+      'a second axis, so no ovality',
+      'a second depth, so no taper',
+      'a middle depth, so no form',
+    ]);
+  });
+  it('gives each result as soon as it can: wear and ridge, ovality, taper, form', () => {
+    const one = { [`${depths[0]}.A`]: 84.05, unworn: 84.01 };
+    expect(ids(outcome(one))).toEqual(['greatest', 'wear', 'ridge']);
+    const round = { ...one, [`${depths[0]}.B`]: 84.03 };
+    expect(ids(outcome(round))).toContain('ovality');
+    const down = { ...one, [`${depths[3]}.A`]: 84.07 };
+    const taper = outcome(down).outcome!.lines.find((l) => l.id === 'taper')!;
+    expect([taper.value.toFixed(3), taper.at]).toEqual(['-0.020', 'axis A, wider at the bottom']);
+    const form = outcome({ ...down, [`${depths[1]}.A`]: 84.03 }).outcome!.lines.find((l) => l.id === 'form')!;
+    expect([form.value.toFixed(3), form.at]).toEqual(['-0.030', 'axis A, narrower in the middle']);
+    const barrel = outcome({ ...down, [`${depths[1]}.A`]: 84.09 }).outcome!.lines.find((l) => l.id === 'form')!;
+    expect(barrel.at).toBe('axis A, wider in the middle');
+  });
+  it('refuses nothing and less as a size, naming the cell', () => {
+    const o = outcome({ [`${depths[0]}.A`]: 0 });
+    expect(o.outcome).toBeNull();
+    expect(o.problem).toMatchObject({ code: 'reading-impossible', field: expect.stringContaining('below the deck') as string });
+  });
+  it('is brought to 20 °C where the temperature was read', () => {
+    const cold = outcome({ [`${depths[0]}.A`]: 84.02, temperatureC: 0 }).outcome!.lines[0]!.value;
+    const usual = outcome({ [`${depths[0]}.A`]: 84.02, temperatureC: 20 }).outcome!.lines[0]!.value;
+    expect(usual).toBeCloseTo(84.02, 9);
+    // Iron shrinks less than the steel of the gauge: read cold, it was measured too small a gauge's millimetre.
+    expect(cold).toBeCloseTo((84.02 * (1 - 11.5e-6 * 20)) / (1 - 10.5e-6 * 20), 9);
+  });
+});
+
+describe('a clearance that borrows', () => {
+  it('counts nothing of its own until something is read there', () => {
+    const place = placeOf(FOUR, 'rod.1.shell.lower', 'shell-clearance')!;
+    const o = placeOutcome(place, [], null, new Map([['journal', { value: 49.98, gauge: MIC }]]));
+    expect([o.own, o.values.size, o.outcome]).toEqual([0, 1, null]);
+  });
+  it('says of a strip that was not crushed why there is no clearance', () => {
+    const place = placeOf(FOUR, 'rod.1.shell.lower', 'crushed-strip')!;
+    const take = (cell: string, value: number): Take => ({ cell, take: 1, value, gauge: MIC, time: '' });
+    const o = placeOutcome(place, [take('thread', 0.25), take('width.front', 0.2)], null);
+    expect(o.problem?.sentence).toMatch(/was not crushed there/);
+    expect(placeOutcome(place, [take('thread', 0.25), take('width.front', 0.9)], null).outcome!.lines.map((l) => l.id)).toEqual([
+      'strip.front',
+      'clearance',
+    ]);
+  });
+  it('needs four places not on one line for a plane, and waits till then', () => {
+    const deck = placeOf(FOUR, 'gasket.head', 'deck.1')!;
+    const row = deck.cells.filter((c) => c.item?.['yMm'] === 0);
+    const read = (cells: typeof row) =>
+      placeOutcome(
+        deck,
+        cells.map((c, i): Take => ({ cell: c.key, take: 1, value: i / 100, gauge: MIC, time: '' })),
+        null,
+      );
+    expect(read(row)).toMatchObject({ outcome: null, problem: null });
+    expect(read(row).waiting[0]).toMatch(/more readings/);
+    expect(read(deck.cells.filter((c) => c.item?.['xMm'] !== undefined)).outcome!.lines[0]!.id).toBe('flatness');
+  });
+});

@@ -139,7 +139,8 @@ function addReadings(file: CaseFile, layout: EngineLayout, add: Add, report: (p:
         cell: key,
         take: r.take ?? 1,
         text: String(r.value),
-        unit,
+        // The unit it was typed in, where it carries one.
+        unit: read.value.unit,
         value: read.value.value,
         gauge,
         insisted: r.insisted ?? false,
