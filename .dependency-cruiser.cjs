@@ -64,8 +64,14 @@ module.exports = {
     {
       name: 'no-orphans',
       severity: 'error',
-      from: { orphan: true, pathNot: ['\\.d\\.ts$', '\\.test\\.ts$', 'main\\.tsx?$', '\\.worker\\.ts$', 'demo/load\\.ts$'] },
+      from: { orphan: true, pathNot: ['\\.d\\.ts$', '\\.test\\.tsx?$', 'main\\.tsx?$', '\\.worker\\.ts$', 'demo/load\\.ts$', '/testing/'] },
       to: {},
+    },
+    {
+      name: 'testing-is-for-tests',
+      severity: 'error',
+      from: { pathNot: ['\\.test\\.tsx?$', '/testing/'] },
+      to: { path: '/src/testing/' },
     },
   ],
   options: {
