@@ -2,6 +2,7 @@ import type { CaseView } from './views.js';
 import { HOLD_RECORDS, itemStations, type HoldItem } from '../strip/holds.js';
 import { stripPlan, type StripPlan } from '../strip/plan.js';
 import type { StripStep } from '../strip/steps.js';
+import { memo } from '../kit/memo.js';
 
 /** How a hold item stands. `gone`: the part was missing or altered before it came to us, so there is nothing to lose. */
 type HoldState = 'recorded' | 'open' | 'lost' | 'gone';
@@ -31,12 +32,8 @@ export interface StripStanding {
   readonly lostFeatures: ReadonlySet<string>;
 }
 
-const standingCache = new WeakMap<CaseView, StripStanding>();
-
-/** Where the strip stands: steps done, what each would destroy, what is lost. Cached against the view. */
-export function stripStanding(view: CaseView): StripStanding {
-  const cached = standingCache.get(view);
-  if (cached) return cached;
+/** Where the strip stands: steps done, what each would destroy, what is lost. */
+export const stripStanding: (view: CaseView) => StripStanding = memo('standing of the strip', (view: CaseView): StripStanding => {
   const plan = stripPlan(view.layout, view.stepOrder);
   const isDone = (id: string): boolean => view.steps.get(id)?.value.state === 'done';
   const guards = new Map<string, StripStep[]>();
@@ -70,9 +67,8 @@ export function stripStanding(view: CaseView): StripStanding {
     lost: all.filter((h) => h.state === 'lost').map((h) => h.item),
     lostFeatures: featuresLost(all),
   };
-  standingCache.set(view, result);
   return result;
-}
+});
 
 /** A feature is lost when some item that covers it is lost and none that covers it is recorded or can still be. */
 function featuresLost(all: readonly HoldStanding[]): ReadonlySet<string> {

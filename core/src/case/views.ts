@@ -11,6 +11,7 @@ import { recordOf, type CaseRecord, type StationRecord } from '../entries/entrie
 import type { EntryBodies } from '../entries/entries.js';
 import type { IntakeField, ReportField, StationState } from '../entries/registry.js';
 import { currentVersion, type CaseState, type SlotGroup, type Sourced } from '../ledger/state.js';
+import { memo, memoOf } from '../kit/memo.js';
 
 const NO_GROUP: SlotGroup = {};
 
@@ -33,12 +34,15 @@ function once<T>(compute: () => T): () => T {
   return () => (held ??= { value: compute() }).value;
 }
 
-const viewCache = new WeakMap<SlotGroup, Map<string, StationView>>();
+/** The view of a station by its group; a group stands for one station, but that an empty one stands for many and a book or layout may be changed. */
+const stationView = memoOf(
+  'view of a station',
+  (layout: EngineLayout, station: Station, book: GradeBook) =>
+    `${station.id}|${book.version}|${layout.shellConstruction}|${station.surface?.widthMm ?? 0}|${station.surface?.heightMm ?? 0}`,
+  makeStationView,
+);
 
-function stationView(layout: EngineLayout, station: Station, group: SlotGroup, book: GradeBook): StationView {
-  const key = `${station.id}|${book.version}|${layout.shellConstruction}|${station.surface?.widthMm ?? 0}|${station.surface?.heightMm ?? 0}`;
-  const cached = viewCache.get(group)?.get(key);
-  if (cached) return cached;
+function makeStationView(group: SlotGroup, layout: EngineLayout, station: Station, book: GradeBook): StationView {
   const record = recordOf(group, 'ofStation');
   const { marks, grade, patterns, reads } = record;
   const stated = record.stated?.value.state;
@@ -86,9 +90,6 @@ function stationView(layout: EngineLayout, station: Station, group: SlotGroup, b
       return summary();
     },
   };
-  const perGroup = viewCache.get(group) ?? new Map<string, StationView>();
-  perGroup.set(key, view);
-  if (group !== NO_GROUP) viewCache.set(group, perGroup);
   return view;
 }
 
@@ -145,17 +146,21 @@ export interface CaseView extends CaseRecord {
   report(field: ReportField): string;
 }
 
-const caseCache = new WeakMap<CaseState['groups'], CaseView>();
-
-/** Reads a folded state; null while the case has no layout. Cached against the state. */
+/** Reads a folded state; null while the case has no layout. Kept with the groups of the state. */
 export function caseView(state: CaseState): CaseView | null {
-  const cached = caseCache.get(state.groups);
-  if (cached) return cached;
+  return viewOfGroups(state.groups, state);
+}
+
+const viewOfGroups = memo('view of a case', (_: CaseState['groups'], state: CaseState): CaseView | null => {
   const layout = readLayout(state);
   if (!layout) return null;
   const record = recordOf(state.groups[''] ?? NO_GROUP, 'ofCase');
   const book = record.gradeBook?.value.book ?? GRADE_BOOK;
-  const stations = stationsOf(layout).map((station) => stationView(layout, station, state.groups[station.id] ?? NO_GROUP, book));
+  const stations = stationsOf(layout).map((station) => {
+    const group = state.groups[station.id];
+    // A place nobody wrote at is made anew: what is kept for it would be kept for ever.
+    return group ? stationView(group, layout, station, book) : makeStationView(NO_GROUP, layout, station, book);
+  });
   const intake = (field: IntakeField): string => record.intakeFields.get(field)?.value.value ?? '';
   const view: CaseView = {
     ...record,
@@ -171,9 +176,8 @@ export function caseView(state: CaseState): CaseView | null {
     intake,
     report: (field) => record.reportFields.get(field)?.value.value ?? '',
   };
-  caseCache.set(state.groups, view);
   return view;
-}
+});
 
 export interface Coverage {
   readonly examined: number;

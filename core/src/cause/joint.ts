@@ -1,5 +1,6 @@
 import { binaryEntropy, featureRow, LEAST, tripleStarts, type FeatureRow, type Observation, type Posterior } from './model.js';
 import type { Feature } from './types.js';
+import { memo } from '../kit/memo.js';
 
 /**
  * What one more observation would do, exactly and without going over all sets again. A feature looks only at the causes that touch it (set L), so it needs the chances
@@ -13,11 +14,7 @@ interface Joint {
   readonly start: Int32Array;
 }
 
-const jointCache = new WeakMap<Posterior, Joint>();
-
-function jointOf(post: Posterior): Joint {
-  const held = jointCache.get(post);
-  if (held) return held;
+const jointOf = memo('joint of a posterior', (post: Posterior): Joint => {
   const n = post.causes.length;
   const two = new Float64Array(n * n);
   const start = tripleStarts(n);
@@ -34,10 +31,8 @@ function jointOf(post: Posterior): Joint {
       }
     }
   for (let a = 0; a < n; a++) for (let b = 0; b < a; b++) two[a * n + b] = two[b * n + a]!;
-  const joint = { n, two, start };
-  jointCache.set(post, joint);
-  return joint;
-}
+  return { n, two, start };
+});
 
 /** P(S = {x, a, b}) for a < b and x another. */
 function three(post: Posterior, joint: Joint, x: number, a: number, b: number): number {

@@ -1,4 +1,5 @@
 import { STRENGTH, type Cause, type Feature } from './types.js';
+import { memoOf } from '../kit/memo.js';
 
 /**
  * For comparing figures: equal ones stay equal whatever machine reckoned them. Logarithms differ in their last digits from one to the next, and neither the choice between two pieces of
@@ -40,16 +41,16 @@ export interface FeatureRow {
   single?: Float64Array;
 }
 
-const rowCache = new WeakMap<readonly Cause[], Map<string, FeatureRow>>();
+const rowOf = memoOf(
+  'row of a feature',
+  (feature: Feature) => feature.id,
+  (causes: readonly Cause[], feature: Feature): FeatureRow => makeRow(feature, causes),
+);
 
 export function featureRow(feature: Feature, causes: readonly Cause[]): FeatureRow {
-  const rows = rowCache.get(causes) ?? new Map<string, FeatureRow>();
-  rowCache.set(causes, rows);
-  const held = rows.get(feature.id);
-  if (held?.feature === feature) return held;
-  const row = makeRow(feature, causes);
-  rows.set(feature.id, row);
-  return row;
+  const row = rowOf(causes, feature);
+  // A feature of the same name and another record, as a test makes one, is none of the table.
+  return row.feature === feature ? row : makeRow(feature, causes);
 }
 
 function makeRow(feature: Feature, causes: readonly Cause[]): FeatureRow {

@@ -11,6 +11,7 @@ import { rankPlaces, type PlaceShare } from './places.js';
 import { turningPoint, type TurningPoint } from '../cause/turningPoint.js';
 import { type Cause, type CauseLink, type Feature, type Mechanism } from '../cause/types.js';
 import { applies, engineTags, type EngineTag } from '../engine/tags.js';
+import { memo } from '../kit/memo.js';
 
 export interface RankedCause {
   readonly id: string;
@@ -99,12 +100,8 @@ const WEIGHED_FOR = 15;
 /** A cause is believed when its marginal reaches this. */
 const BELIEVED = 0.3;
 
-const resultCache = new WeakMap<CaseView, Diagnosis>();
-
-/** The whole differential of a case. Deterministic; cached against the view. */
-export function diagnose(view: CaseView): Diagnosis {
-  const cached = resultCache.get(view);
-  if (cached) return cached;
+/** The whole differential of a case. Deterministic; kept with the view. */
+export const diagnose: (view: CaseView) => Diagnosis = memo('differential', (view: CaseView): Diagnosis => {
   const tags = engineTags(view.layout);
   const { causes, odds, features } = applicableModel(tags);
   const rejected = new Set(view.decisions.filter((d) => d.value.decision === 'rejected').map((d) => d.value.cause));
@@ -158,18 +155,11 @@ export function diagnose(view: CaseView): Diagnosis {
     evidence,
     examinedShare,
   };
-  resultCache.set(view, result);
   return result;
-}
-
-const linkCache = new WeakMap<Cause, ReadonlyMap<string, CauseLink>>();
+});
 
 /** Links of a cause by feature. */
-export function linksOf(c: Cause): ReadonlyMap<string, CauseLink> {
-  const held = linkCache.get(c) ?? new Map(c.links.map((l) => [l.feature, l]));
-  linkCache.set(c, held);
-  return held;
-}
+export const linksOf = memo('links of a cause', (c: Cause): ReadonlyMap<string, CauseLink> => new Map(c.links.map((l) => [l.feature, l])));
 
 function waterfall(
   own: number,

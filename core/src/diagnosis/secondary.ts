@@ -1,5 +1,6 @@
 import { namedPatterns, showsFact, standingGrade, type CaseView, type StationView } from '../case/views.js';
 import { tells } from '../damage/patterns.js';
+import { memo } from '../kit/memo.js';
 
 /** Did this place fail by itself, hot or down to its back? */
 export function failedHere(s: StationView): boolean {
@@ -19,20 +20,15 @@ function onlyCarried(s: StationView): boolean {
   );
 }
 
-const cache = new WeakMap<CaseView, ReadonlySet<string>>();
-
 /**
  * Bearings and journals that carry only the marks of metal shed by a worse one. They are consequences: where one bearing ran hot and the rest are lined by its lining, one bearing
  * failed, not all. Empty where nothing failed by itself.
  */
-export function secondaryPlaces(view: CaseView): ReadonlySet<string> {
-  const held = cache.get(view);
-  if (held) return held;
+export const secondaryPlaces: (view: CaseView) => ReadonlySet<string> = memo('places marked by others', (view: CaseView) => {
   const bearings = view.stations.filter((s) => ['shell', 'rolling', 'journal'].includes(s.station.part));
   const worst = Math.max(0, ...bearings.filter(failedHere).map((s) => standingGrade(s) ?? 0));
   const found = new Set(
     worst >= 3 ? bearings.filter((s) => onlyCarried(s) && (standingGrade(s) ?? 0) < worst).map((s) => s.station.id) : [],
   );
-  cache.set(view, found);
   return found;
-}
+});

@@ -1,4 +1,5 @@
 import { cylinderPlaces, isPressureFed, pinNumber, type EngineLayout } from './layout.js';
+import { memo } from '../kit/memo.js';
 
 export type PartClass =
   | 'shell'
@@ -175,16 +176,8 @@ function thrustFrame(layout: EngineLayout): SurfaceFrame {
   };
 }
 
-const cache = new WeakMap<EngineLayout, readonly Station[]>();
-
 /** All stations that follow from the layout, in bench order (front to rear, top to bottom). Ids are stable and readable in an export. */
-export function stationsOf(layout: EngineLayout): readonly Station[] {
-  const known = cache.get(layout);
-  if (known) return known;
-  const made = makeStations(layout);
-  cache.set(layout, made);
-  return made;
-}
+export const stationsOf: (layout: EngineLayout) => readonly Station[] = memo('stations of a layout', makeStations);
 
 type Draft = Pick<Station, 'id' | 'part' | 'name'> & Partial<Station>;
 
@@ -269,13 +262,14 @@ function makeStations(layout: EngineLayout): Station[] {
   return list;
 }
 
-const byId = new WeakMap<EngineLayout, ReadonlyMap<string, Station>>();
+const stationsById = memo(
+  'stations of a layout by id',
+  (layout: EngineLayout): ReadonlyMap<string, Station> => new Map(stationsOf(layout).map((s) => [s.id, s])),
+);
 
 /** Station by id; undefined where this engine has none of that name. */
 export function stationOf(layout: EngineLayout, id: string): Station | undefined {
-  let map = byId.get(layout);
-  if (!map) byId.set(layout, (map = new Map(stationsOf(layout).map((s) => [s.id, s]))));
-  return map.get(id);
+  return stationsById(layout).get(id);
 }
 
 /** The other half of a shell, the other face of a skirt or thrust bearing. */

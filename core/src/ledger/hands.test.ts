@@ -109,6 +109,9 @@ class Hand {
   }
 }
 
+/** The same runs each time; `FUZZ_SEED` makes others. */
+const runs = (numRuns: number): { numRuns: number; seed: number } => ({ numRuns, seed: Number(process.env['FUZZ_SEED'] ?? 20261130) });
+
 const action = fc.record({
   hand: fc.nat(2),
   what: fc.constantFrom('grade', 'state', 'remark', 'pattern', 'mark', 'back', 'send', 'hear', 'hear-late', 'hear-twice', 'confirm-lost'),
@@ -199,7 +202,7 @@ describe('several hands on one case', () => {
         }
         expect(foldEntries(emptyCase(CASE), server.ledger)).toEqual(server.state);
       }),
-      { numRuns: 300 },
+      runs(300),
     ));
 
   it('lose nothing that was confirmed, and write nothing twice', () =>
@@ -211,7 +214,7 @@ describe('several hands on one case', () => {
         expect(server.ledger.length - 2 + hands.reduce((n, h) => n + h.dropped, 0)).toBe(written);
         expect(verifyChain(server.ledger).ok).toBe(true);
       }),
-      { numRuns: 200 },
+      runs(200),
     ));
 
   it('see at each field what was confirmed there last and not taken back', () =>
@@ -231,7 +234,7 @@ describe('several hands on one case', () => {
           expect([key, currentVersion(server.state, place === '' ? null : place, slot)?.entry]).toEqual([key, ids.at(-1)]);
         }
       }),
-      { numRuns: 200 },
+      runs(200),
     ));
 
   it('a page may be sent any step of it as a difference, and holds the same', () =>
@@ -248,7 +251,7 @@ describe('several hands on one case', () => {
           expect(held).toEqual(foldEntries(emptyCase(CASE), server.ledger.slice(0, state.seq)));
         }
       }),
-      { numRuns: 150 },
+      runs(150),
     ));
 
   it('the view of what a hand sees never falls over what others did meanwhile', () =>
@@ -267,7 +270,7 @@ describe('several hands on one case', () => {
           expect(view.stations.length).toBeGreaterThan(10);
         });
       }),
-      { numRuns: 100 },
+      runs(100),
     ));
 });
 
@@ -307,6 +310,6 @@ describe('two entries on different fields', () => {
         });
         expect(other).toEqual(one);
       }),
-      { numRuns: 150 },
+      runs(150),
     ));
 });

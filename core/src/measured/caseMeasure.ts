@@ -6,6 +6,8 @@ import { placeOutcome, type DerivedValue, type PlaceOutcome, type Take } from '.
 import { measureProgram, placeOf } from '../measure/program/program.js';
 import { benchOf } from '../measure/program/sheetOf.js';
 import type { SheetSpec, SpecKey } from '../measure/program/specs.js';
+import { memo } from '../kit/memo.js';
+import type { SheetLimit } from '../measure/specSheet.js';
 
 export type ReadingEntry = Sourced<EntryBodies['reading-taken']>;
 
@@ -15,8 +17,13 @@ export function placeReadings(view: CaseView, place: SheetPlace): ReadingEntry[]
   return all.filter((r) => r.value.sheet === place.sheet);
 }
 
-/** By the limit it is made of, so that one limit is one specification wherever it is asked for. */
-const ENTERED_LIMITS = new WeakMap<object, SheetSpec>();
+/** The specification an entered limit stands for; kept by the limit, so that one limit is one specification wherever it is asked for. */
+const specOfLimit = memo('specification of a limit', (limit: SheetLimit, line: string, source: string): SheetSpec => ({
+  limits: {
+    [line]: { ...(limit.lower === null ? {} : { lower: limit.lower }), ...(limit.upper === null ? {} : { upper: limit.upper }) },
+  },
+  source,
+}));
 
 /** Specification of a place: entered for its kind, or a limit of the case's copy of its spec sheet. */
 export function specOfPlace(view: CaseView, place: SheetPlace): SheetSpec | null {
@@ -25,16 +32,7 @@ export function specOfPlace(view: CaseView, place: SheetPlace): SheetSpec | null
   const stands = benchOf(place.kind).limit;
   const limit = stands && view.limits?.value.limits.find((l) => l.quantity === stands.quantity);
   if (!limit || (limit.lower === null && limit.upper === null)) return null;
-  const held = ENTERED_LIMITS.get(limit);
-  if (held) return held;
-  const spec = {
-    limits: {
-      [stands.line]: { ...(limit.lower === null ? {} : { lower: limit.lower }), ...(limit.upper === null ? {} : { upper: limit.upper }) },
-    },
-    source: view.limits?.value.sheet?.source ?? 'limit entered in this case',
-  };
-  ENTERED_LIMITS.set(limit, spec);
-  return spec;
+  return specOfLimit(limit, stands.line, view.limits?.value.sheet?.source ?? 'limit entered in this case');
 }
 
 /** The mean of some cells of another place, with their gauge. */
@@ -69,6 +67,7 @@ interface Held {
   readonly outcome: PlaceOutcome;
 }
 
+/** Kept by place and case, the last outcome of each: it is asked for again at every change of the case and holds as long as what it rests on does. */
 const held = new WeakMap<SheetPlace, Map<string, Held>>();
 const same = (a: readonly ReadingEntry[], b: readonly ReadingEntry[]): boolean =>
   a.length === b.length && a.every((r, i) => r.version === b[i]!.version);

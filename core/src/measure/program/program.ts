@@ -3,17 +3,15 @@ import { stationsOf } from '../../engine/stations.js';
 import { PLACE_GROUPS, placeId, type SheetPlace } from '../sheets/cells.js';
 import type { TrueEngine } from '../sheets/trueEngine.js';
 import { benchOf, BENCH_SHEETS } from './sheetOf.js';
+import { memo } from '../../kit/memo.js';
 
-const cache = new WeakMap<EngineLayout, SheetPlace[]>();
 const GROUPS = Object.keys(PLACE_GROUPS);
 
 /**
  * Every sheet this engine can be measured by, place by place, in the order hands go round it: crank, bearings, cylinders, rods, head, pump; within these what
  * is at one bearing or cylinder together.
  */
-export function measureProgram(layout: EngineLayout): SheetPlace[] {
-  const known = cache.get(layout);
-  if (known) return known;
+export const measureProgram: (layout: EngineLayout) => readonly SheetPlace[] = memo('program of a layout', (layout: EngineLayout) => {
   const stations = new Set(stationsOf(layout).map((s) => s.id));
   const drafts = BENCH_SHEETS.flatMap(({ id: kind, bench }) =>
     bench
@@ -24,12 +22,8 @@ export function measureProgram(layout: EngineLayout): SheetPlace[] {
         return { place, turn };
       }),
   );
-  const places = drafts
-    .sort((a, b) => GROUPS.indexOf(a.place.group) - GROUPS.indexOf(b.place.group) || a.turn - b.turn)
-    .map((d) => d.place);
-  cache.set(layout, places);
-  return places;
-}
+  return drafts.sort((a, b) => GROUPS.indexOf(a.place.group) - GROUPS.indexOf(b.place.group) || a.turn - b.turn).map((d) => d.place);
+});
 
 /** Place by station and sheet; undefined when this engine has no such place. */
 export function placeOf(layout: EngineLayout, station: string | null, sheet: string): SheetPlace | undefined {

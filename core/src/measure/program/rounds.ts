@@ -2,6 +2,7 @@ import type { EngineLayout } from '../../engine/layout.js';
 import { PLACE_GROUPS, type PlaceGroup, type SheetPlace } from '../sheets/cells.js';
 import { measureProgram } from './program.js';
 import { benchOf } from './sheetOf.js';
+import { memo } from '../../kit/memo.js';
 
 /** What a hand goes round with one gauge: every place of one sheet. */
 export interface Round {
@@ -11,12 +12,8 @@ export interface Round {
   readonly places: readonly SheetPlace[];
 }
 
-const cache = new WeakMap<EngineLayout, Round[]>();
-
 /** The program of an engine as rounds, groups in the order of the bench. */
-export function roundsOf(layout: EngineLayout): Round[] {
-  const known = cache.get(layout);
-  if (known) return known;
+export const roundsOf: (layout: EngineLayout) => readonly Round[] = memo('rounds of a layout', (layout: EngineLayout) => {
   const found = new Map<string, Round & { places: SheetPlace[] }>();
   for (const place of measureProgram(layout)) {
     const id = `${place.group}.${place.kind}`;
@@ -25,10 +22,8 @@ export function roundsOf(layout: EngineLayout): Round[] {
     else found.set(id, { id, group: place.group, name: benchOf(place.kind).round, places: [place] });
   }
   const order = Object.keys(PLACE_GROUPS);
-  const rounds = [...found.values()].sort((a, b) => order.indexOf(a.group) - order.indexOf(b.group));
-  cache.set(layout, rounds);
-  return rounds;
-}
+  return [...found.values()].sort((a, b) => order.indexOf(a.group) - order.indexOf(b.group));
+});
 
 export function roundOf(layout: EngineLayout, place: SheetPlace): Round {
   return roundsOf(layout).find((r) => r.places.includes(place))!;
