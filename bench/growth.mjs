@@ -88,7 +88,7 @@ for (const size of [1000, 10_000]) {
   );
 }
 
-// People at once: each looks at the shelf, opens his case and writes, with a pause as a hand makes; memory of the server before and after.
+// People at once: each looks at the shelf, opens his case and writes, with a pause as a hand makes; memory of the server before, along the way and after.
 const SECONDS = Number(process.env.LOAD_SECONDS ?? 60);
 const rss = () => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${shop.pid}/status`, 'utf8'))[1]) / 1024;
 for (const [people, seconds] of [
@@ -100,6 +100,9 @@ for (const [people, seconds] of [
   let faults = 0;
   const before = rss();
   const until = Date.now() + seconds * 1000;
+  // Every tenth of the time: what grows without end rises to the last, what fills up comes to rest.
+  const along = [];
+  const sampled = setInterval(() => along.push(round(rss())), (seconds * 1000) / 10);
   await Promise.all(
     cases.map(async (own, p) => {
       for (let n = 0; Date.now() < until; n++) {
@@ -115,11 +118,13 @@ for (const [people, seconds] of [
       }
     }),
   );
+  clearInterval(sampled);
   print(`a request while ${people} people work for ${seconds} s`, took, {
     requests: took.length,
     faults,
     memoryBeforeMb: round(before),
     memoryAfterMb: round(rss()),
+    memoryAlongMb: along,
     ...(people === 50 ? { limit: 300 } : {}),
   });
 }
