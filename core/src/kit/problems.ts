@@ -73,4 +73,5 @@ export const PROBLEMS = {
   unit: 'What follows the figure is not understood.',
   'value-text': 'The value does not follow from what was typed.',
 } as const;
+/** Code of a refusal core can give. */
 export type ProblemCode = keyof typeof PROBLEMS;

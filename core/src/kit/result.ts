@@ -8,13 +8,16 @@ export interface Problem<C extends string = ProblemCode> {
   readonly field?: string;
 }
 
+/** A value, or why there is none. */
 export type Result<T, C extends string = ProblemCode> =
   { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problem: Problem<C> };
 
+/** A value. */
 export function ok<T>(value: T): { readonly ok: true; readonly value: T } {
   return { ok: true, value };
 }
 
+/** A refusal: its code, its sentence, and the field at fault. */
 export function fail<C extends string = ProblemCode>(
   code: C,
   sentence: string,

@@ -85,6 +85,7 @@ export function pair(min: number, max: number): Schema<readonly [number, number]
 /** Any finite figure. */
 export const number: Schema<number> = Joi.number() as never;
 
+/** Yes or no. */
 export const flag: Schema<boolean> = Joi.boolean() as never;
 
 /** Free text. Control characters and halves of a surrogate pair have no place in a ledger that others must be able to read. */
@@ -104,6 +105,7 @@ export const matching = (form: RegExp): Schema<string, Joi.StringSchema> => Joi.
 /** A name of at most so many characters, not empty. */
 export const name = (max: number): Schema<string, Joi.StringSchema> => Joi.string().max(max) as never;
 
+/** An id people or programs make. */
 export const id = matching(/^[A-Za-z0-9._:-]{1,80}$/);
 
 /** An id of a catalogue of ours, shorter than those people make. */

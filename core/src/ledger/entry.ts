@@ -1,6 +1,7 @@
 import { canonicalJson, sha256Hex } from '../kit/hash.js';
 import { shapeFault } from './entrySchema.js';
 
+/** Who writes; of another shop where `shop` says which. */
 export interface Author {
   readonly id: string;
   readonly name: string;
@@ -55,6 +56,7 @@ export function authorOf({ author, origin }: Pick<KeptEntry, 'author' | 'origin'
   return origin === undefined ? author : { id: `${origin}:${author.id}`, name: `${author.name} (${origin})`, shop: origin };
 }
 
+/** What stands before the first entry of a chain. */
 export const FIRST_PREV = '0'.repeat(64);
 
 /** Hash of a body: SHA-256 over `salt:` and its RFC 8785 form, so that short bodies cannot be guessed after redaction. */
@@ -88,6 +90,7 @@ export function sealEntry(
   return { ...bare, body: draft.body, salt: place.salt, hash: entryHash(bare) };
 }
 
+/** Does a chain hold, and if not, where it breaks. */
 export interface ChainVerdict {
   readonly ok: boolean;
   readonly entries: number;
@@ -113,6 +116,7 @@ export function unexplainedGap(entries: readonly LedgerEntry[]): LedgerEntry | n
   return entries.find((e) => e.body === null && !struck.has(e.id)) ?? null;
 }
 
+/** Why a chain with a number left out does not hold. */
 export const GAP_REASON = 'its content is gone and no redaction says why';
 
 /** Verifies a whole chain and names the first entry that does not hold. */

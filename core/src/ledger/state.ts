@@ -4,11 +4,14 @@ import { authorOf, FIRST_PREV } from './entry.js';
 
 /** The two kinds of entry the ledger itself knows: one takes an entry back, one strikes its content. */
 export const RETRACTED = 'retracted';
+/** Kind of the entry that strikes the content of another. */
 export const REDACTED = 'redacted';
 
+/** Body of a taking back. */
 export const retractionSchema = object({ target: id, slot: text(160).invalid(''), reason: text(500) });
 type Retraction = Held<typeof retractionSchema>;
 
+/** Body of a striking. */
 export const redactionSchema = object({
   target: id,
   kind: text(40),
@@ -36,6 +39,7 @@ export interface Sourced<T> {
 
 /** Values of one field, oldest first; the last is current. A retracted value is gone from here (never from the ledger). */
 export type Slot = readonly SlotVersion[];
+/** Fields of one place by name. */
 export type SlotGroup = Readonly<Record<string, Slot>>;
 
 /**
@@ -60,6 +64,7 @@ function member<T>(record: Readonly<Record<string, T>> | undefined, key: string)
   return record !== undefined && Object.hasOwn(record, key) ? record[key] : undefined;
 }
 
+/** A case in which nothing is written. */
 export function emptyCase(caseId: string): CaseState {
   return { caseId, seq: 0, head: FIRST_PREV, groups: {} };
 }
@@ -79,12 +84,14 @@ function nextSlot(slot: Slot, { id, seq, kind, body, time, author, origin }: App
   return [...slot, { entry: id, seq, kind, body, author: authorOf(origin === undefined ? { author } : { author, origin }), time }];
 }
 
+/** A field that was written meanwhile. */
 export interface SlotConflict {
   readonly slot: string;
   readonly station: string | null;
   readonly current: SlotVersion | null;
 }
 
+/** The fold of a ledger, once its fields are known. */
 export interface Fold {
   /** State after these entries. Pure; shares every group no entry touches, and copies each touched one once. */
   readonly foldEntries: (start: CaseState, entries: readonly Applicable[]) => CaseState;

@@ -10,6 +10,7 @@ export interface LimitQuantity {
   readonly side: 'lower' | 'upper' | 'both';
 }
 
+/** Every limit a spec sheet can give beyond those of the measuring sheets. */
 export const LIMIT_QUANTITIES: readonly LimitQuantity[] = [
   { id: 'end-float', name: 'Crank end float', quantity: 'length', side: 'both' },
   { id: 'nose-play', name: 'Play at the crank nose', quantity: 'length', side: 'upper' },
@@ -19,6 +20,7 @@ export const LIMIT_QUANTITIES: readonly LimitQuantity[] = [
   { id: 'turning', name: 'Turning torque, whole', quantity: 'torque', side: 'upper' },
 ];
 
+/** One limit of a spec sheet, in the canonical unit of its quantity. */
 export interface SheetLimit {
   readonly quantity: string;
   /** Canonical unit of the quantity. */

@@ -9,6 +9,7 @@ import type { SheetSpec, SpecKey } from '../measure/program/specs.js';
 import { memo } from '../kit/memo.js';
 import type { SheetLimit } from '../measure/specSheet.js';
 
+/** A reading with the entry it came by. */
 export type ReadingEntry = Sourced<EntryBodies['reading-taken']>;
 
 /** Readings of one place, in the order they were written; no place left unread is dropped here. */

@@ -9,6 +9,7 @@ import { measureProgram, placeOf } from '../measure/program/program.js';
 import { benchOf } from '../measure/program/sheetOf.js';
 import type { SheetSpec, SpecKey } from '../measure/program/specs.js';
 
+/** A grade that readings propose, and why. */
 export interface ReadingGrade {
   readonly grade: Grade;
   readonly reason: string;
@@ -37,6 +38,7 @@ export function gradeFromReadings({ place, outcome }: PlaceOutcome): ReadingGrad
   return null;
 }
 
+/** One size for every journal or bore of a kind. */
 export interface SizePlan {
   readonly spec: SpecKey;
   /** Step on diameter, mm; null where none is left, or none needed. */
@@ -91,6 +93,7 @@ export function sizeForAll(view: CaseView, key: 'crank.pin' | 'crank.main' | 'bo
     : { ...base, stepMm: null, finishMm: null, words: size.reason };
 }
 
+/** Running clearance of a bearing once its journal is ground and new shells are in, mm. */
 export interface ClearanceAfter {
   readonly place: SheetPlace;
   /** Least and greatest clearance over the finished band, mm. */
@@ -141,6 +144,7 @@ export function clearancesAfter(view: CaseView, bearing: 'main' | 'rod'): Cleara
   });
 }
 
+/** What a rebore does to displacement and compression. */
 export interface Rebore {
   readonly stepMm: number;
   readonly boreMm: number;

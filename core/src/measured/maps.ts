@@ -37,6 +37,7 @@ export function ovalThrough(read: ReadonlyArray<{ readonly deg: number; readonly
   return (deg) => used.reduce((s, u, k) => s + weights[k]! * u.term((deg * Math.PI) / 180), 0);
 }
 
+/** The wall of a bore unrolled: diameter by depth and angle, mm. */
 export interface BoreWall {
   /** mm below the deck, downwards. */
   readonly depthsMm: readonly number[];
@@ -62,6 +63,7 @@ export function boreWall(place: SheetPlace, values: ReadonlyMap<string, number>)
   return { depthsMm, degrees, mm, axes, unwornMm: values.get('unworn') ?? null };
 }
 
+/** A deck or head as heights over its plane, mm. */
 export interface DeckMap {
   readonly xs: readonly number[];
   readonly ys: readonly number[];
@@ -95,6 +97,7 @@ export function cutEffects(
   return cutsMm.map((cutMm) => ({ cutMm, ratio: ratioAfterCut(layout.compressionRatio, layout.boreMm, layout.strokeMm, cutMm) }));
 }
 
+/** One result at one place along the engine, with its limits. */
 export interface RunPoint {
   readonly place: SheetPlace;
   readonly line: SheetLine;

@@ -78,6 +78,7 @@ export interface IncomingReading {
   readonly simulated: boolean;
 }
 
+/** What a file or paste of readings brings, before any of it is taken. */
 export interface Incoming {
   readonly readings: readonly IncomingReading[];
   /** Lines that were not understood, each with its place and why; the others stand. */
@@ -230,6 +231,7 @@ function questionsOf(readings: readonly IncomingReading[]): string[] {
   return questions;
 }
 
+/** How a reading that comes stands to what is there. */
 export type Standing = 'new' | 'same' | 'changed';
 
 /** Is an incoming reading already there as it is, there otherwise, or new? */

@@ -35,6 +35,7 @@ type CheckId =
   | 'borescope'
   | 'knock';
 
+/** A check made before anything is opened. */
 export interface OpeningCheck {
   readonly id: CheckId;
   readonly name: string;
@@ -361,6 +362,7 @@ export function featuresOf(check: OpeningCheck): string[] {
   return [...check.fields.flatMap((f) => f.options ?? []).flatMap((option) => option.feature ?? []), ...(check.reckons ?? [])];
 }
 
+/** Check by id; undefined where there is none. */
 export function openingCheck(id: string): OpeningCheck | undefined {
   return OPENING_CHECKS.find((c) => c.id === id);
 }

@@ -15,11 +15,13 @@ import {
 /** Answers by `check:field`. */
 export type Answers = ReadonlyMap<string, CheckAnswer>;
 
+/** Limit of a quantity with its source; null where none is known. */
 export interface LimitSource {
   /** Limit of a quantity with its source, when a spec sheet gives one. */
   (quantity: string): { readonly band: LimitBand; readonly source: string } | null;
 }
 
+/** What the checks before opening come to. */
 export interface OpeningResults {
   readonly compression: CompressionResult | null;
   readonly turning: TurningResult | null;
@@ -59,6 +61,7 @@ export function openingResults(layout: EngineLayout, answers: Answers, limits: L
   };
 }
 
+/** A feature a check shows or denies. */
 export interface OpeningFinding {
   readonly feature: string;
   readonly present: boolean;

@@ -19,6 +19,7 @@ export const THUMB = {
   indicatorU: 0.02,
 } as const;
 
+/** Compression by cylinder, bar, dry and wet, with what it points to. */
 export interface CompressionResult {
   readonly highest: number;
   readonly lowest: number;
@@ -69,6 +70,7 @@ export function compressionResult(
   return { highest, lowest, spreadPercent, low, adjacent, allLow, wetRise, words };
 }
 
+/** Torque round a turn of the crank, N·m. */
 export interface TurningResult {
   readonly medianAhead: number | null;
   readonly medianBack: number | null;
@@ -109,6 +111,7 @@ export function turningResult(ahead: ReadonlyArray<number | null>, back: Readonl
   };
 }
 
+/** A figure held against a limit. */
 export interface Limited {
   readonly verdict: Verdict;
   /** Where the limit comes from: a source, or `rule of thumb`. */

@@ -7,6 +7,7 @@ export interface Pixels {
   readonly data: Uint8ClampedArray;
 }
 
+/** A surface unrolled to scale, with how obliquely each cell was seen. */
 export interface Developed {
   /** Developed surface: `u` from left to right, front edge at the bottom. */
   readonly pixels: Pixels;
@@ -23,6 +24,7 @@ export interface Developed {
   readonly notSeenPercent: number;
 }
 
+/** Cosine of the angle of view below which a place counts as not seen. */
 export const NOT_SEEN_COSINE = 0.2;
 
 /** Develops a surface from a picture by projecting every output pixel into it (bilinear). Pure; 720 × 200 takes a few milliseconds. */

@@ -1,5 +1,6 @@
 import { fail, ok, type Result } from '../kit/result.js';
 
+/** A point of a picture, px, x to the right and y down. */
 export type Point = readonly [number, number];
 
 /** Row-major 3 × 3 matrix. */

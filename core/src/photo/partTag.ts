@@ -17,6 +17,7 @@ export const PART_TAG = {
   ],
 } as const;
 
+/** What the code of a part tag says. */
 export interface TagText {
   readonly caseId: string;
   readonly station: string;
@@ -101,6 +102,7 @@ function patchMean(pixels: Pixels, h: Matrix3, patch: { readonly x: number; read
   return n < 72 ? null : (sum.map((v) => v / n) as [number, number, number]);
 }
 
+/** A part tag found in a picture. */
 export interface TagReading {
   /** Factors on linear red, green and blue that bring the two greys to what was printed. */
   readonly gains: readonly [number, number, number];

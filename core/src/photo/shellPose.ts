@@ -15,6 +15,7 @@ export interface ShellPose {
   readonly widthMm: number;
 }
 
+/** Size of a picture, px. */
 export interface PictureSize {
   readonly width: number;
   readonly height: number;

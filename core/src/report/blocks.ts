@@ -12,6 +12,7 @@ interface EditedSentence {
   readonly flags: readonly string[];
 }
 
+/** A piece of the account, drawn alike on the page and in the PDF. */
 export type ReportBlock =
   | {
       readonly kind: 'text';
@@ -48,6 +49,7 @@ export type ReportBlock =
     }
   | { readonly kind: 'plan' };
 
+/** A section of the account. */
 export interface ReportSection {
   readonly id: SectionId;
   readonly heading: string;

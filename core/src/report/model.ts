@@ -64,6 +64,7 @@ function changedSections(before: EntryBodies['account-signed']['sections'], now:
   return ids.filter((s) => before[s] !== now[s]).map((s) => HEADINGS[s]);
 }
 
+/** Heading of every section. */
 export const HEADINGS: Readonly<Record<SectionId, string>> = {
   question: 'Question and engine',
   opening: 'Before opening and strip',
@@ -99,6 +100,7 @@ export function sectionHashes(model: ReportModel): Readonly<Partial<Record<Secti
   return Object.fromEntries(model.sections.map((s) => [s.id, sha256Hex(canonicalJson(read(s)))]));
 }
 
+/** What an account is made with, beside the case. */
 export interface ReportOptions {
   /** Simulated routes; left out, the account has none. */
   readonly routes?: readonly SimulatedRoute[];

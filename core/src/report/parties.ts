@@ -29,11 +29,13 @@ export interface Parties {
   };
 }
 
+/** Client and engine of whom nothing is entered. */
 export const NO_PARTIES: Parties = {
   client: { name: '', address: '', contact: '' },
   engine: { make: '', model: '', serial: '', hours: '', fitted: '' },
 };
 
+/** The head of the papers under its name, line by line; empty lines left out. */
 export const letterheadLines = (l: Letterhead): string[] =>
   [...l.address.split('\n'), l.contact, l.register].map((line) => line.trim()).filter(Boolean);
 
@@ -44,6 +46,7 @@ function inspectionDays(view: CaseView): readonly [string, string] | null {
   return days.length === 0 ? null : [days[0]!, days.at(-1)!];
 }
 
+/** The days of the inspection in words. */
 export function inspectedText(view: CaseView): string {
   const days = inspectionDays(view);
   if (!days) return '';
@@ -56,6 +59,7 @@ function gaugesUsed(view: CaseView): Gauge[] {
   return [...new Map(all.map((r) => [r.value.gauge.id, r.value.gauge])).values()].sort((a, b) => a.name.localeCompare(b.name, 'en'));
 }
 
+/** Gauges used, with when each was last checked; null where none was. */
 export function gaugeTable(view: CaseView): ReportBlock | null {
   const gauges = gaugesUsed(view);
   if (gauges.length === 0) return null;
@@ -73,6 +77,7 @@ export function gaugeTable(view: CaseView): ReportBlock | null {
   };
 }
 
+/** What the cover sheet of an account is made of. */
 export interface CoverOf {
   /** The signed version it goes with, and the hash of its PDF; null: with a draft. */
   readonly signed: { readonly version: number; readonly sha256: string } | null;

@@ -1,10 +1,13 @@
+/** What every account says of itself at its end. */
 export const STANDING_STATEMENT =
   'This account states what was seen and measured on the parts named in it. The work defers to the engine maker’s data, to local codes and to licensed practice; ' +
   'where these differ from this account, they apply. Suggestions of cause are weighed by stated rules and confirmed or overruled by the builder.';
 
+/** What the account’s words of confidence stand for. */
 export const CONFIDENCE_WORDS =
   'Practically certain: 90 % or more. Probable: 70 to 90 %. Possible: 40 to 70 %. Less likely: 10 to 40 %. Unlikely: under 10 %.';
 
+/** The text, or a dash where there is none. */
 export const orDash = (text: string): string => (text.trim() === '' ? '–' : text);
 
 export const COMPLAINTS: Readonly<Record<string, string>> = {
@@ -63,6 +66,7 @@ export const QUESTION_OWNERS: Readonly<Record<string, string>> = {
   inspection: 'Planned inspection',
 };
 
+/** Words for the codes of a list kept as text, parted by commas. */
 export function coded(table: Readonly<Record<string, string>>, value: string): string {
   return orDash(
     value

@@ -98,6 +98,7 @@ export function machineSheetCsv(lines: readonly MachineLine[]): string {
   );
 }
 
+/** A part to be bought, with how many. */
 export interface PartLine {
   readonly key: string;
   readonly part: string;

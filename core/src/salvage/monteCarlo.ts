@@ -2,6 +2,7 @@ import { randomBeta, randomLcg } from 'd3-random';
 import type { Estimate } from '../workshop/prices.js';
 import { inOrder, type Calendar, type Task } from './schedule.js';
 
+/** One cost of a route: quantity times a price that is low, likely or high. */
 export interface RouteLine {
   readonly what: string;
   readonly kind: 'part' | 'machine' | 'labour' | 'engine';
@@ -19,6 +20,7 @@ interface Distribution {
   readonly mean: number;
 }
 
+/** Cost and time of a route over many draws. */
 export interface Simulated {
   readonly draws: number;
   readonly seed: number;

@@ -10,6 +10,7 @@ import { movedInMain } from './rules.js';
 import { positionOf } from '../damage/schools.js';
 import type { Estimate, PriceBook } from '../workshop/prices.js';
 
+/** A way on from here, with its costs, its risks and what becomes of each part. */
 export interface Route {
   readonly id: RouteId;
   readonly name: string;
@@ -204,4 +205,5 @@ export function routesOf(view: CaseView, diagnosis: Diagnosis, dispositions: rea
   return offered.map((r) => ({ ...r, dispositions: done[r.id] ?? [], unpriced: [...(missing.get(r.id) ?? [])] }));
 }
 
+/** Days work waits at a machine shop before its turn. */
 export const QUEUE_DAYS: Estimate = { low: 2, likely: 5, high: 15 };

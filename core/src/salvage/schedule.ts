@@ -17,6 +17,7 @@ export interface Task {
   readonly share?: number;
 }
 
+/** A task with its place on the calendar. */
 export interface Planned extends Task {
   /** Hours on the calendar from the start: earliest and latest start and finish. */
   readonly start: number;
@@ -26,12 +27,14 @@ export interface Planned extends Task {
   readonly critical: boolean;
 }
 
+/** Tasks on the calendar of the bench. */
 export interface Plan {
   readonly tasks: readonly Planned[];
   /** Length in calendar hours from the start. */
   readonly length: number;
 }
 
+/** When the bench is open. */
 export interface Calendar {
   /** ISO date of the first day. */
   readonly from: string;

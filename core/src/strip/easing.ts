@@ -4,6 +4,7 @@ export interface EasingReading {
   readonly newtonMetre: number;
 }
 
+/** What turning torque tells while one cap after the other is eased. */
 export interface EasingResult {
   readonly whole: number;
   readonly drops: ReadonlyArray<{

@@ -75,13 +75,16 @@ export function capPattern(id: string, name: string, diameterMm: number, widthMm
 
 /** Where a torque wrench is put, as a gauge says it: this sheet, and pattern and position as its cell. */
 export const BREAK_LOOSE = 'break-loose';
+/** Where a wrench is put, as a gauge on a wire names it. */
 export const boltCell = (pattern: string, position: string): string => `${pattern}/${position}`;
 
+/** Break-loose torque of one fastener, N·m. */
 export interface BoltTorque {
   readonly position: string;
   readonly newtonMetre: number;
 }
 
+/** A pattern of fasteners as it came loose, N·m. */
 export interface FastenerResult {
   readonly count: number;
   readonly least: number;

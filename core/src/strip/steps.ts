@@ -2,8 +2,10 @@ import { bankCount, cylinderPlaces, isPressureFed, type EngineLayout } from '../
 import { capPattern, headPattern, type FastenerPattern } from './fasteners.js';
 import { holdItem, type HoldItem } from './holds.js';
 
+/** Whether a fastener goes back. */
 export type Reuse = 'reuse' | 'never' | 'keep' | 'measure';
 
+/** The same in words. */
 export const REUSE_WORDS: Readonly<Record<Reuse, string>> = {
   reuse: 'reuse',
   never: 'do not reuse',
@@ -11,6 +13,7 @@ export const REUSE_WORDS: Readonly<Record<Reuse, string>> = {
   measure: 'measure before reuse',
 };
 
+/** Fasteners that are bagged together. */
 export interface FastenerBag {
   readonly id: string;
   readonly name: string;

@@ -1,5 +1,6 @@
 import { figure, id, object, oneOf, optional, text, type Schema } from '../kit/schema.js';
 
+/** Kinds of gauge a shop has. */
 export const GAUGE_KINDS = [
   'outside-micrometer',
   'bore-gauge',
@@ -29,6 +30,7 @@ export interface Gauge {
   readonly checkedOn?: string;
 }
 
+/** A gauge as it is kept with a reading. */
 export const gaugeSchema = object({
   id,
   name: text(80),
@@ -92,6 +94,7 @@ export function combinedExpanded(gauge: Gauge, sensitivities: readonly number[],
 
 type VerdictWord = 'within' | 'outside' | 'too close to call';
 
+/** A value held against its limits with the uncertainty between them (guard band, JCGM 106). */
 export interface Verdict {
   readonly word: VerdictWord;
   readonly reason: string;
@@ -101,6 +104,7 @@ export interface Verdict {
   readonly settle?: string;
 }
 
+/** Limits of a value; a side may be open. */
 export interface LimitBand {
   readonly lower?: number;
   readonly upper?: number;

@@ -1,6 +1,7 @@
 import { fail, ok, type Result } from '../kit/result.js';
 import { readFigure } from './figure.js';
 
+/** Units a length may be typed in. */
 export type LengthUnit = 'mm' | 'in' | 'thou' | 'um';
 
 /** Exact factors to millimetres (1 in = 25.4 mm by definition). */
@@ -23,6 +24,7 @@ const UNIT_WORDS: Readonly<Record<string, LengthUnit>> = {
 export type TypedLength =
   { readonly kind: 'value'; readonly mm: number; readonly unit: LengthUnit; readonly offset: boolean } | { readonly kind: 'not-read' };
 
+/** What a length is read with: the unit where none is typed, and the master an offset is from. */
 export interface LengthContext {
   /** Unit taken when none is typed. */
   readonly unit: LengthUnit;

@@ -2,8 +2,10 @@ import { fail, ok, type Result } from '../kit/result.js';
 import { readFigure } from './figure.js';
 import { MM_PER } from './length.js';
 
+/** Quantities that are typed, beside lengths. */
 export type Quantity = 'length' | 'torque' | 'pressure' | 'share' | 'force' | 'angle' | 'temperature' | 'time' | 'vacuum';
 
+/** Canonical unit of a quantity and the factor of every other. */
 export interface QuantityInfo {
   /** Canonical unit, in which values are computed and kept. */
   readonly canonical: string;
@@ -57,6 +59,7 @@ export const QUANTITIES: Readonly<Record<Quantity, QuantityInfo>> = {
 
 const own = <T>(table: Readonly<Record<string, T>>, key: string): T | undefined => (Object.hasOwn(table, key) ? table[key] : undefined);
 
+/** A figure in the canonical unit and the unit it was typed in. */
 export interface TypedQuantity {
   readonly value: number;
   readonly unit: string;

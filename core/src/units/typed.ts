@@ -11,6 +11,7 @@ export interface FieldLimits {
   readonly whole?: boolean | undefined;
 }
 
+/** A figure as it was understood. */
 export interface TypedFigure {
   readonly value: number;
   /** Reads as it was typed: no comma, fraction or other unit stood in it. */

@@ -17,8 +17,10 @@ export const OPERATIONS = [
   'test',
   'keep',
 ] as const;
+/** What becomes of a part. */
 export type Operation = (typeof OPERATIONS)[number];
 
+/** The same in words. */
 export const OPERATION_NAMES: Readonly<Record<Operation, string>> = {
   check: 'Check',
   reuse: 'Reuse',

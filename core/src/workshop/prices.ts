@@ -37,6 +37,7 @@ const estimate = (high: number): Joi.ObjectSchema =>
     high: Joi.number().min(Joi.ref('likely')).max(high).required(),
   });
 
+/** A line of a price book. */
 export const priceLineSchema = Joi.object({
   key: Joi.string()
     .pattern(/^[a-z0-9.-]{1,40}$/)
@@ -47,6 +48,7 @@ export const priceLineSchema = Joi.object({
   leadDays: estimate(3650).required(),
 });
 
+/** A price book. */
 export const priceBookSchema = Joi.object({
   version: Joi.string().max(40).required(),
   currency: Joi.string()

@@ -15,6 +15,7 @@ const SIZE_KEYS = ['minMm', 'maxMm', 'outOfRoundMaxMm', 'taperMaxMm', 'deepestMa
 const STEP_KEYS = ['undersizesMm', 'oversizesMm'];
 const OTHER_KEYS: Readonly<Record<string, 'string' | 'number'>> = { source: 'string', leastBar: 'number' };
 
+/** A specification sorted into what is computed with and what results are held against. */
 export interface Spec {
   readonly sizes: Sizes;
   readonly bands: Readonly<Record<string, Reference>>;

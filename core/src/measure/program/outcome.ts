@@ -43,6 +43,7 @@ export interface DerivedValue {
   readonly gauge: Gauge;
 }
 
+/** A sheet at one place as it stands: computed, waiting, or at fault. */
 export interface PlaceOutcome {
   readonly place: SheetPlace;
   /** Null while the sheet lacks a cell it needs, or cannot be computed. */
@@ -133,6 +134,7 @@ export function placeOutcome(
   return { ...nothing, outcome, questions: [...outcome.questions, ...overdue] };
 }
 
+/** Worst verdict of a sheet in a word. */
 export type PlaceWord = 'not measured' | 'outside' | 'too close to call' | 'within' | 'no limits';
 
 /** Worst verdict of a sheet in one word. */

@@ -5,6 +5,7 @@ import type { Gauge } from '../../units/gauge.js';
 import { doubtReading } from '../sheets/doubt.js';
 import type { Cell } from '../sheets/cells.js';
 
+/** One reading as it is kept. */
 export interface CellReading {
   /** Canonical unit of the cell; null: the place was not read. */
   readonly value: number | null;

@@ -25,6 +25,7 @@ export const roundsOf: (layout: EngineLayout) => readonly Round[] = memo('rounds
   return [...found.values()].sort((a, b) => order.indexOf(a.group) - order.indexOf(b.group));
 });
 
+/** The round a place belongs to. */
 export function roundOf(layout: EngineLayout, place: SheetPlace): Round {
   return roundsOf(layout).find((r) => r.places.includes(place))!;
 }

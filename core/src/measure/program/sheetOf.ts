@@ -6,6 +6,7 @@ export const SHEETS: Readonly<Record<string, Sheet>> = Object.fromEntries(
   SHEET_DEFINITIONS.map((s): [string, Sheet] => [s.id, s as Sheet]),
 );
 
+/** A sheet that is read at the bench. */
 export type BenchSheet = Sheet & Required<Pick<Sheet, 'bench'>>;
 
 /** The sheets a bench reads, in the order of their groups' hands. */

@@ -5,6 +5,7 @@ import type { Reference, ReferenceKind } from '../sheets/line.js';
 import type { SHEET_DEFINITIONS } from '../sheets/registry.js';
 import { benchOf, BENCH_SHEETS } from './sheetOf.js';
 
+/** Limit of one result, in the unit of the result. */
 export interface LineLimit {
   readonly lower?: number;
   readonly upper?: number;
@@ -35,6 +36,7 @@ export const SPEC_KINDS = Object.fromEntries(
     .map(({ key, name, kind }) => [key, { name, kind }]),
 ) as Readonly<Record<SpecKey, { readonly name: string; readonly kind: string }>>;
 
+/** Every kind of place a specification is kept for, in the order of the list. */
 export const SPEC_KEYS = Object.keys(SPEC_KINDS) as SpecKey[];
 
 /** What a specification of a kind of place can hold. */

@@ -49,6 +49,7 @@ export function cell(c: Partial<Cell> & Pick<Cell, 'key' | 'name' | 'role'>): Ce
 
 /** Bounds of sense of a gap under a feeler, and of a play or height under an indicator, mm. */
 export const GAP: readonly [number, number] = [0, 3];
+/** Bounds of sense of a play or height under an indicator, mm. */
 export const PLAY: readonly [number, number] = [-10, 10];
 
 /** Key of the cell that holds the deepest mark of a journal or bore. */
@@ -75,6 +76,7 @@ export const thermometer: Cell = cell({
   optional: true,
 });
 
+/** Parts of the engine by which the bench goes round it. */
 export type PlaceGroup = 'crank' | 'bearings' | 'cylinders' | 'rods' | 'head' | 'oil';
 export const PLACE_GROUPS: Readonly<Record<PlaceGroup, string>> = {
   crank: 'Crank',
@@ -106,4 +108,5 @@ export interface SheetPlace {
   readonly needs: readonly string[];
 }
 
+/** Id of a sheet at a place: `crank.pin.1/journal`, `engine/crank-runout`. */
 export const placeId = (station: string | null, sheet: string): string => `${station ?? 'engine'}/${sheet}`;

@@ -12,7 +12,9 @@ import type { TrueEngine } from './trueEngine.js';
 
 /** A figure as a file or a hand gives it: a number in the canonical unit, text that may name another, null where it was not read. */
 export type Raw = number | string | null | undefined;
+/** A figure in a sheet file: a number in the canonical unit, text with or without a unit, null where it was not read. */
 export const raw: Schema<number | string | null> = Joi.alternatives(Joi.number(), Joi.string().max(40), Joi.valid(null)) as never;
+/** A figure a sheet can do without. */
 export const mayRead = optional(raw);
 
 /** Reads figures as typed; the first that cannot be one ends the sheet, named by its place in the file. */
@@ -100,8 +102,11 @@ export interface SpecLine {
   readonly side: 'lower' | 'upper' | 'both';
 }
 
+/** A result limited from above. */
 export const upper = (id: string, name: string, unit = 'mm'): SpecLine => ({ id, name, unit, side: 'upper' });
+/** A result limited from both sides. */
 export const both = (id: string, name: string, unit = 'mm'): SpecLine => ({ id, name, unit, side: 'both' });
+/** A result limited from below. */
 export const lower = (id: string, name: string, unit = 'mm'): SpecLine => ({ id, name, unit, side: 'lower' });
 
 /** What a specification of a sheet can hold. */
@@ -138,6 +143,7 @@ export interface CellValues {
   size(key: string): number | null;
 }
 
+/** Drawings the pages have for the spot where the next figure is read. */
 export type DrawingKey =
   | 'journal'
   | 'bore'
@@ -153,6 +159,7 @@ export type DrawingKey =
   | 'cam'
   | 'seat'
   | 'pump';
+/** Charts the pages have for the results of a sheet. */
 export type ChartKey = 'journal' | 'bore' | 'deck' | 'clearance' | 'lobes';
 
 /** How a sheet stands at the bench: where it is read, by which gauges, what it follows from and what follows from it. */
@@ -214,6 +221,7 @@ export interface Sheet<Id extends string = string, K extends string = string> {
   };
 }
 
+/** Closes a sheet over the type of its readings, so that the rest of core computes without knowing it. */
 export function defineSheet<const Id extends string, F, R, K extends string = never>(d: SheetDefinition<Id, K, F, R>): Sheet<Id, K> {
   const { read, compute, bench, ...rest } = d;
   return {

@@ -1,3 +1,4 @@
+/** Why a reading is held for a second press. */
 export interface ReadingDoubt {
   readonly reason: string;
 }

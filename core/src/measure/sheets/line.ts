@@ -26,6 +26,7 @@ export interface Reference extends LimitBand {
   readonly source?: string;
 }
 
+/** What a sheet gives: results held against their limits, and words on the whole. */
 export interface SheetOutcome {
   readonly sheet: string;
   readonly lines: readonly SheetLine[];
@@ -66,6 +67,7 @@ export function takeRepeats<T extends { readonly mm: number }>(
 
 /** Linear expansion, 1/K (steel 11.5, grey iron 10.5, aluminium 23 ×10⁻⁶). */
 export const EXPANSION = { steel: 11.5e-6, 'grey-iron': 10.5e-6, aluminium: 23e-6 } as const;
+/** Materials whose growth with temperature is known here. */
 export type Material = keyof typeof EXPANSION;
 export const MATERIALS = ['steel', 'grey-iron', 'aluminium'] as const satisfies readonly Material[];
 

@@ -6,6 +6,7 @@ export const USUAL_STEPS_MM: readonly number[] = [0.25, 0.5, 0.75, 1];
 /** Least metal taken off each side so that grinding cleans the surface up, mm. */
 const CLEAN_UP_PER_SIDE_MM = 0.025;
 
+/** The next size a journal is ground to, or why there is none. */
 export type SizeAnswer =
   | {
       readonly kind: 'size';

@@ -11,19 +11,24 @@ export interface Travel {
   readonly awayMm: number;
 }
 
+/** Cells without which there is no travel. */
 export const TRAVEL_NEEDS = ['towards', 'away'] as const;
 
+/** Readings of a sheet of travel as a file holds them. */
 export const travelFile = object({ towards: raw, away: raw });
 
+/** Travel from a sheet file; both stops are needed. */
 export function readTravel(given: { readonly towards: Raw; readonly away: Raw }, reader: Reader): Travel {
   return { towardsMm: reader.need(given.towards, 'readings.towards'), awayMm: reader.need(given.away, 'readings.away') };
 }
 
+/** Travel from the cells of a place; null until both stops are read. */
 export function travelOf(cells: CellValues): Travel | null {
   const both = cells.all(TRAVEL_NEEDS);
   return both && { towardsMm: both[0], awayMm: both[1] };
 }
 
+/** The two cells of a sheet of travel. */
 export function travelCells(): Cell[] {
   return [
     cell({ key: 'towards', name: 'pushed to the front', column: 'front', role: 'indicator', sense: PLAY }),

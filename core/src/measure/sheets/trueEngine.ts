@@ -42,6 +42,7 @@ export function trueBoreMm(t: TrueEngine, cylinder: number, depth: number, axis:
   return made + (0.014 + 0.11 * t.severity(station)) * DEPTH_WEAR[depth]! * (AXIS_WEAR[axis] ?? 0.7);
 }
 
+/** True sizes of one bearing of a demonstration engine, mm; its two halves by how badly they are worn, 0 to 1. */
 export interface TrueBearing {
   readonly journal: number;
   readonly wall: number;

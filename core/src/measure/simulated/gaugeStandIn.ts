@@ -16,8 +16,10 @@ export interface GaugeFaults {
   readonly silent: boolean;
 }
 
+/** A stand-in as good as its record. */
 export const NO_FAULTS: GaugeFaults = { biasMm: 0, noise: 1, driftMm: 0, stuck: false, silent: false };
 
+/** A stand-in as it stands: its faults, readings since it was last set, and what it showed last. */
 export interface StandInState {
   readonly faults: GaugeFaults;
   /** Readings taken since it was last set against its master. */
@@ -25,6 +27,7 @@ export interface StandInState {
   readonly last: string | null;
 }
 
+/** What pressing the data key brings. */
 export type Press = { readonly kind: 'reading'; readonly text: string; readonly unit: string } | { readonly kind: 'silent' };
 
 /** Standard normal from two uniforms (Box–Muller). */

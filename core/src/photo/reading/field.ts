@@ -5,6 +5,7 @@ export interface Field {
   readonly data: Float32Array;
 }
 
+/** An empty field: one value a pixel. */
 export const field = (width: number, height: number): Field => ({ width, height, data: new Float32Array(width * height) });
 
 /** Mean over a box of (2·rx + 1) × (2·ry + 1), edges repeated; two passes of running sums. */
@@ -53,6 +54,7 @@ export function quantile(values: Float32Array, q: number): number {
   return values[Math.min(values.length - 1, Math.floor(values.length * q))]!;
 }
 
+/** Pixels that hang together. */
 export interface Component {
   readonly label: number;
   readonly area: number;

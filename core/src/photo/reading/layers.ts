@@ -4,6 +4,7 @@ import type { Lit, Seen } from './light.js';
 
 /** Classes that a picture of a shell tells apart; `void` is an oil hole or a tab, which is no surface. */
 export type Layer = Extract<WearClass, 'sound' | 'lining' | 'heat' | 'rust' | 'embedded' | 'scuffed' | 'transfer'> | 'void' | 'unseen';
+/** Layers a pixel may belong to. */
 export const LAYERS: readonly Layer[] = ['sound', 'lining', 'heat', 'rust', 'embedded', 'scuffed', 'transfer', 'void', 'unseen'];
 
 /**
@@ -27,6 +28,7 @@ const LIMITS = {
   crack: -0.33,
 } as const;
 
+/** A surface told apart by layer. */
 export interface Layered {
   /** Index into `LAYERS` by pixel. */
   readonly layer: Uint8Array;
@@ -48,6 +50,7 @@ const PARTING = 0.045;
 /** Least step along a quarter of the border of a pale patch that stands alone; towards the middle of the glare it has none. */
 const PALE_STEP = 0.07;
 
+/** Index of a layer in `LAYERS`. */
 export const layerAt = (name: Layer): number => LAYERS.indexOf(name);
 
 /** Tells the layers of a developed shell apart. `pxPerMm` is the scale of the fields. */

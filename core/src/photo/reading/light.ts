@@ -29,6 +29,7 @@ export interface Seen {
   readonly glare: Uint8Array;
 }
 
+/** Light and colour of every pixel of a developed surface, and whether it is there, clipped or blown. */
 export function seenOf(pixels: Pixels): Seen {
   const { width, height, data } = pixels;
   const light = field(width, height);
@@ -124,6 +125,7 @@ export function cardColour(picture: Pixels, corners: readonly Point[]): { readon
   return { redness: middle(1), yellowness: middle(2) };
 }
 
+/** A surface with its illumination taken out. */
 export interface Lit {
   /** Log of luminance over what sound metal shows at that place. */
   readonly shade: Field;

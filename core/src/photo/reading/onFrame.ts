@@ -8,6 +8,7 @@ export interface Turn {
   readonly facingDeg: number;
   readonly arcDeg: number;
 }
+/** How a part lies when nobody says otherwise. */
 export const USUAL_TURN: Turn = { facingDeg: 180, arcDeg: 90 };
 
 /** Does a picture of this part show a piece of a full turn, so that one must say which? */

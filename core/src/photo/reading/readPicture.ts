@@ -20,6 +20,7 @@ export interface PictureTask {
   readonly construction: ShellConstruction;
 }
 
+/** What was read in a picture, and the corners it was read between. */
 export interface ReadPicture {
   readonly read: SurfaceRead;
   /** As used, in pixels of the original. */

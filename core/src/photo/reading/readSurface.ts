@@ -27,10 +27,14 @@ import { readStreakLayers } from './streakLayers.js';
 
 /** Parts whose surface is developed from a picture, and those of them that are read. */
 const FLATTENED_PARTS = ['shell', 'journal', 'skirt', 'bore', 'thrust', 'crown'] as const satisfies readonly PartClass[];
+/** Parts whose face can be unrolled. */
 export type FlattenedPart = (typeof FLATTENED_PARTS)[number];
+/** Parts whose face can be read. */
 export const READ_PARTS = ['shell', 'journal', 'skirt', 'bore', 'thrust'] as const satisfies readonly FlattenedPart[];
 export type ReadPart = (typeof READ_PARTS)[number];
+/** Can the face of this part be unrolled? */
 export const isFlattened = (part: string): part is FlattenedPart => (FLATTENED_PARTS as readonly string[]).includes(part);
+/** Can the face of this part be read? */
 export const isRead = (part: string): part is ReadPart => (READ_PARTS as readonly string[]).includes(part);
 
 /**
@@ -81,6 +85,7 @@ export function cameraModelOf(
   }
 }
 
+/** Layers, lines and doubts of one developed surface. */
 export interface SurfaceReading {
   readonly summary: WearSummary;
   readonly map: WearMap;
@@ -125,12 +130,15 @@ interface SurfaceFeatures {
 /** Developed pixels a millimetre: a line of 0.15 mm is three of them. */
 const WORK_PX_PER_MM = 18;
 const LEAST_PX_PER_MM = 4;
+/** Columns of the map that is kept of a reading. */
 export const MAP_COLUMNS = 36;
+/** Rows of the map that is kept of a reading. */
 export const MAP_ROWS = 12;
 const TRACE = 0.0012;
 /** Streaks are less sure than layers. */
 const STREAK_TRACE = 0.006;
 
+/** What a reading may be told beforehand. */
 export interface ReadOptions {
   readonly construction?: ShellConstruction;
   readonly book?: GradeBook;

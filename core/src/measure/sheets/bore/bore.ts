@@ -1,6 +1,7 @@
 import { combine, type Gauge } from '../../../units/gauge.js';
 import type { SheetLine } from '../line.js';
 
+/** One diameter of a bore, mm, at a depth below the deck and an axis (`A` across the crank, `B` along it, `C` and `D` between). */
 export interface BoreReading {
   readonly depthMm: number;
   readonly axis: string;

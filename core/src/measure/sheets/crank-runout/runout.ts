@@ -1,6 +1,7 @@
 import { combine, type Gauge } from '../../../units/gauge.js';
 import type { SheetLine } from '../line.js';
 
+/** What an indicator shows at one main over a turn of the crank. */
 export interface RunoutReading {
   readonly main: number;
   /** Position along the crank, mm. */

@@ -2,12 +2,14 @@ import { Matrix, solve } from 'ml-matrix';
 import { combine, type Gauge } from '../../../units/gauge.js';
 import type { SheetLine } from '../line.js';
 
+/** Height of a face over the straight edge or plate at a place of it, mm. */
 export interface HeightPoint {
   readonly xMm: number;
   readonly yMm: number;
   readonly heightMm: number;
 }
 
+/** A face against its least-squares plane. */
 export interface Flatness {
   readonly lines: readonly SheetLine[];
   /** Residual heights over the best plane, in the order of the points, mm. */

@@ -2,17 +2,21 @@ import { formatLength, type LengthUnit } from '../../../units/length.js';
 import { combinedExpanded, guardBand, readingUncertainty, type Gauge, type Verdict } from '../../../units/gauge.js';
 import { nextUndersize, type SizeAnswer } from '../sizes.js';
 
+/** Where along a journal it is read. */
 export const PLANES = ['front', 'mid', 'rear'] as const;
+/** Across the throw (`A`) and along it (`B`), at right angles. */
 export const AXES = ['A', 'B'] as const;
 export type Plane = (typeof PLANES)[number];
 export type Axis = (typeof AXES)[number];
 
+/** One diameter of a journal, mm. */
 export interface JournalReading {
   readonly plane: Plane;
   readonly axis: Axis;
   readonly mm: number;
 }
 
+/** Sizes new and limits of a journal, mm. */
 export interface JournalSpec {
   readonly minMm: number;
   readonly maxMm: number;
@@ -23,6 +27,7 @@ export interface JournalSpec {
   readonly source: string;
 }
 
+/** A result with its expanded uncertainty and where on the part it stands. */
 export interface MeasuredValue {
   readonly value: number;
   /** Expanded uncertainty, k = 2. */

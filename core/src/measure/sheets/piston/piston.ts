@@ -1,6 +1,7 @@
 import { combine, type Gauge } from '../../../units/gauge.js';
 import type { SheetLine } from '../line.js';
 
+/** Diameters and heights of a piston, mm; null where one was not read. */
 export interface PistonReading {
   /** Skirt across the thrust axis at the gauge point. */
   readonly gaugePointMm: number;

@@ -1,6 +1,7 @@
 import { combine, type Gauge } from '../../../units/gauge.js';
 import type { SheetLine } from '../line.js';
 
+/** What the running clearance of a plain bearing is made of, mm. */
 export interface ShellGauging {
   /** Housing bore torqued: vertical, and 60° to either side where read. */
   readonly housingMm: { readonly vertical: number; readonly left: number | null; readonly right: number | null };
