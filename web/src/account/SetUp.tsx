@@ -3,6 +3,7 @@ import { Dialog } from '../app/Dialog.js';
 import type { Account, ApiError, Me, Role } from '@true-ledger/contract';
 import { GAUGE_KINDS, type Gauge } from '@true-ledger/core';
 import { useState, type ReactNode } from 'react';
+import { DateField } from '../fields/DateField.js';
 import { NumberField } from '../fields/NumberField.js';
 import {
   useAccountCasesQuery,
@@ -337,7 +338,7 @@ function Gauges({ mayWrite }: { mayWrite: boolean }): ReactNode {
             />
           </Form.Item>
           <Form.Item name="checkedOn">
-            <Input type="date" aria-label="Last checked against a master" />
+            <DateField aria-label="Last checked against a master" />
           </Form.Item>
           <Button htmlType="submit" loading={isLoading}>
             Keep gauge

@@ -2,11 +2,13 @@ import {
   caseView,
   diagnose,
   reportModel,
+  simulatedRoutes,
   verifyChain,
   type CaseState,
   type Diagnosis,
   type KeptEntry,
   type ReportModel,
+  type SimulatedRoute,
 } from '@true-ledger/core';
 import { useMemo } from 'react';
 
@@ -21,6 +23,11 @@ export function useDiagnosis(state: CaseState | undefined): Diagnosis | null {
 
 export function useAccount(state: CaseState): ReportModel | null {
   return useMemo(() => reportModel(caseView(state)!, state.head, state.seq), [state]);
+}
+
+export function reckonRoutes(state: CaseState): Promise<SimulatedRoute[]> {
+  const view = caseView(state)!;
+  return Promise.resolve(simulatedRoutes(view, diagnose(view), new Date()));
 }
 
 /** What is asked of the worker by name: the chain of a ledger, verified. */

@@ -1,26 +1,14 @@
-import { Alert, App, Button, DatePicker, Radio, Upload } from 'antd';
-import dayjs from 'dayjs';
-import {
-  daysUntil,
-  percentText,
-  planOf,
-  priceBookCsv,
-  readPriceCsv,
-  ROUTE_DRAWS,
-  ROUTE_SEED,
-  type EntryBodies,
-  type SimulatedRoute,
-} from '@true-ledger/core';
-import { memo, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { Alert, App, Button, Radio, Upload } from 'antd';
+import { daysUntil, percentText, planOf, priceBookCsv, readPriceCsv, ROUTE_DRAWS, ROUTE_SEED, type EntryBodies } from '@true-ledger/core';
+import { memo, useMemo, type ReactNode } from 'react';
+import { DateField } from '../../fields/DateField.js';
 import { NumberField } from '../../fields/NumberField.js';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { saveBlob } from '../../app/saveBlob.js';
 import { Waiting } from '../../app/Waiting.js';
 import { Plot } from '../../charts/Plot.js';
-import { reckonRoutes } from '../../workers/compute.js';
 import { COLOUR } from '../../app/tokens.js';
-
-const ISO = 'YYYY-MM-DD';
+import { useRoutes } from './useRoutes.js';
 
 /** Routes side by side: cost, time, chance of the deadline, risk of the same again, and what each leaves. */
 export function Routes(): ReactNode {
@@ -28,18 +16,7 @@ export function Routes(): ReactNode {
   const record = useRecord();
   const plan = planOf(view, new Date());
   const deadlineDays = daysUntil(plan.from, plan.deadline);
-  const [reckoned, setReckoned] = useState<{ of: typeof state; routes: SimulatedRoute[] } | null>(null);
-  const found = reckoned?.routes ?? null;
-  const stale = reckoned !== null && reckoned.of !== state;
-  useEffect(() => {
-    let gone = false;
-    void reckonRoutes(state).then((routes) => {
-      if (!gone) setReckoned({ of: state, routes });
-    });
-    return () => {
-      gone = true;
-    };
-  }, [state]);
+  const { routes: found, stale } = useRoutes(state);
   const money = (x: number): string => x.toLocaleString('en-GB', { maximumFractionDigits: 0 }).replace(/,/g, ' ');
   const set = (more: Partial<EntryBodies['plan-set']>): void => record({ kind: 'plan-set', station: null, body: { ...plan, ...more } });
   const chart = useMemo(() => {
@@ -211,34 +188,21 @@ export function Routes(): ReactNode {
   );
 }
 
-/** Start, deadline, hours and budget. Apart from what is reckoned, and with dates that stay the same objects: an answer that comes must not take from a field what is being typed. */
+/** Start, deadline, hours and budget. Apart from what is reckoned: an answer that comes must not take from a field what is being typed. */
 const PlanFields = memo(function PlanFields(): ReactNode {
   const { view, readOnly } = useCase();
   const record = useRecord();
   const plan = planOf(view, new Date());
-  const from = useMemo(() => dayjs(plan.from), [plan.from]);
-  const deadline = useMemo(() => (plan.deadline === null ? null : dayjs(plan.deadline)), [plan.deadline]);
   const set = (more: Partial<EntryBodies['plan-set']>): void => record({ kind: 'plan-set', station: null, body: { ...plan, ...more } });
   return (
     <>
       <label>
         <span>Start</span>
-        <DatePicker
-          allowClear={false}
-          value={from}
-          disabled={readOnly}
-          onChange={(d) => d && set({ from: d.format(ISO) })}
-          aria-label="Start"
-        />
+        <DateField needed value={plan.from} disabled={readOnly} onChange={(from) => from && set({ from })} aria-label="Start" />
       </label>
       <label>
         <span>Deadline</span>
-        <DatePicker
-          value={deadline}
-          disabled={readOnly}
-          onChange={(d) => set({ deadline: d ? d.format(ISO) : null })}
-          aria-label="Deadline"
-        />
+        <DateField value={plan.deadline} disabled={readOnly} onChange={(deadline) => set({ deadline })} aria-label="Deadline" />
       </label>
       <label>
         <span>Bench hours a day</span>

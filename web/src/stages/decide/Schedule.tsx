@@ -12,15 +12,14 @@ import {
   type Calendar,
   type Plan,
   type Planned,
-  type Simulated,
 } from '@true-ledger/core';
-import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { useMemo, useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { saveBlob } from '../../app/saveBlob.js';
 import { Waiting } from '../../app/Waiting.js';
-import { reckonRoutes } from '../../workers/compute.js';
 import { COLOUR } from '../../app/tokens.js';
+import { useRoutes } from './useRoutes.js';
 
 const DAY = 24;
 const ROW = 30;
@@ -42,16 +41,8 @@ export function Schedule(): ReactNode {
     if (!route) return null;
     return planTasks(plannedTasks(view, route), calendar);
   }, [view, diagnosis, settings.route, calendar]);
-  const [spread, setSpread] = useState<Simulated | null>(null);
-  useEffect(() => {
-    let gone = false;
-    void reckonRoutes(state).then((routes) => {
-      if (!gone) setSpread(routes.find((r) => r.route.id === settings.route)?.result ?? null);
-    });
-    return () => {
-      gone = true;
-    };
-  }, [state, settings.route]);
+  const { routes, stale } = useRoutes(state);
+  const spread = routes?.find((r) => r.route.id === settings.route)?.result ?? null;
   if (!diagnosis) return <Waiting what="Weighing the evidence" />;
   if (!settings.route || !result)
     return (
@@ -82,10 +73,11 @@ export function Schedule(): ReactNode {
           )}
         </span>
         {spread && (
-          <span className="quiet" aria-label="Spread of the finish">
+          <span className="quiet" aria-label="Spread of the finish" aria-busy={stale}>
             as likely as not by <b className="figure">{dateOf(calendar, spread.days.p50 * DAY).slice(0, 10)}</b>, nine times of ten by{' '}
             <b className="figure">{dateOf(calendar, spread.days.p90 * DAY).slice(0, 10)}</b>
             {spread.inTime !== null && <>, in time {percentText(spread.inTime)}</>}
+            <span role="status">{stale && ' (being reckoned anew: from before the last change)'}</span>
           </span>
         )}
         <Checkbox.Group

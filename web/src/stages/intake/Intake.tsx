@@ -19,6 +19,7 @@ import {
 import { useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { Choice } from '../../fields/Choice.js';
+import { DateField } from '../../fields/DateField.js';
 import { useDraft } from '../../app/drafts.js';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { LayoutForm } from '../../shelf/LayoutForm.js';
@@ -203,18 +204,18 @@ function History(): ReactNode {
   const [text, setText] = useDraft('History');
   const [reliability, setReliability] = useState<Reliability>('told');
   const [feature, setFeature] = useState<string | null>(null);
-  const [date, setDate] = useState('');
+  const [date, setDate] = useState<string | null>(null);
   const [said, setSaid] = useState<'before-finding' | 'after-finding' | null>(null);
   const add = (): void => {
     if (text.trim() === '') return;
     record({
       kind: 'history-line',
       station: null,
-      body: { line: crypto.randomUUID(), text: text.trim(), feature, reliability, date: date || null, ...(said ? { said } : {}) },
+      body: { line: crypto.randomUUID(), text: text.trim(), feature, reliability, date, ...(said ? { said } : {}) },
     });
     setText('');
     setFeature(null);
-    setDate('');
+    setDate(null);
     setSaid(null);
   };
   return (
@@ -305,7 +306,7 @@ function History(): ReactNode {
             ]}
             onChange={(v) => setSaid(v ?? null)}
           />
-          <Input type="date" value={date} onChange={(e) => setDate(e.target.value)} aria-label="Date" />
+          <DateField value={date} onChange={setDate} aria-label="Date" />
           <Button onClick={add}>Add line</Button>
         </div>
       )}

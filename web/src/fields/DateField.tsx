@@ -1,0 +1,60 @@
+import { DatePicker } from 'antd';
+import dayjs from 'dayjs';
+import { useId, useMemo, useState, type CSSProperties, type ReactNode } from 'react';
+import './dateField.css';
+
+const ISO = 'YYYY-MM-DD';
+/** As a day is written here, and as hands write it otherwise where no two readings are possible. */
+const WRITTEN = [ISO, 'YYYY-M-D', 'D.M.YYYY'];
+
+interface DateFieldProps {
+  /** ISO 8601 calendar day, or null (or empty) for none. */
+  readonly value?: string | null | undefined;
+  /** Called with an ISO day that is on the calendar; with null when the field was emptied. */
+  readonly onChange?: (day: string | null) => void;
+  /** A day must stand here: it cannot be emptied. */
+  readonly needed?: boolean;
+  readonly disabled?: boolean;
+  readonly style?: CSSProperties;
+  readonly id?: string;
+  readonly 'aria-label'?: string;
+}
+
+/** The one field for days. A text that is no day of the calendar changes nothing, and is told with what stands instead. */
+export function DateField({ value, onChange, needed, disabled, style, id, 'aria-label': label }: DateFieldProps): ReactNode {
+  // The same object for the same day: an answer that comes meanwhile must not take from the field what is being typed.
+  const day = useMemo(() => (value ? dayjs(value) : null), [value]);
+  const [refused, setRefused] = useState<string | null>(null);
+  const noteId = useId();
+  const check = (text: string): void => {
+    const wrong = text.trim() !== '' && !WRITTEN.some((form) => dayjs(text.trim(), form, true).isValid());
+    setRefused(wrong ? text.trim() : null);
+  };
+  return (
+    <span className="date-field" style={style} onInput={() => setRefused(null)}>
+      <DatePicker
+        id={id}
+        value={day}
+        format={WRITTEN}
+        allowClear={!needed}
+        disabled={disabled}
+        status={refused === null ? '' : 'error'}
+        onChange={(next) => {
+          setRefused(null);
+          onChange?.(next ? next.format(ISO) : null);
+        }}
+        onBlur={(e) => check((e.target as HTMLInputElement).value)}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') check((e.target as HTMLInputElement).value);
+        }}
+        aria-label={label}
+        aria-describedby={refused === null ? undefined : noteId}
+      />
+      {refused !== null && (
+        <span id={noteId} className="fault date-note" role="status">
+          {refused} is no day of the calendar (year-month-day): {value ? `${value} stays` : 'no date is set'}.
+        </span>
+      )}
+    </span>
+  );
+}
