@@ -36,6 +36,8 @@ export interface Cause {
   readonly links: readonly CauseLink[];
   /** Who is answerable when nothing else is known; kept apart from the cause. */
   readonly answerable: Answerable;
+  /** It may lie in what stays in the car, as an oil cooler does: another engine need not end it. Of causes in the use nothing else is said. */
+  readonly staysInCar?: true;
   /** What this cause does not do, in words. */
   readonly doesNot: string;
   readonly collateral: readonly string[];

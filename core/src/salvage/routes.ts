@@ -59,7 +59,10 @@ export function routesOf(view: CaseView, diagnosis: Diagnosis, dispositions: rea
     confirmed.length > 0 ? confirmed : diagnosis.causes.filter((c) => isListed(c.id) && c.probability >= 0.5).map((c) => c.id);
   const names = believed.map((id) => causeOf(id)?.name ?? id);
   // What lies in the use of the engine, or in an oil cooler that stays, is not mended by another engine.
-  const outside = believed.filter((id) => causeOf(id)?.answerable === 'use' || id === 'earlier-repair');
+  const outside = believed.filter((id) => {
+    const cause = causeOf(id);
+    return cause?.answerable === 'use' || cause?.staysInCar === true;
+  });
   const unexplained = diagnosis.unexplained.filter((u) => !view.unexplained.get(u.station)?.value.accepted);
   const unseen = view.stations.filter((s) => s.state !== 'not-present' && !isExamined(s));
   const share = unseen.length / Math.max(1, view.stations.length);

@@ -338,7 +338,7 @@ function Gauges({ mayWrite }: { mayWrite: boolean }): ReactNode {
             />
           </Form.Item>
           <Form.Item name="checkedOn">
-            <DateField aria-label="Last checked against a master" />
+            <DateField placeholder="Last checked" aria-label="Last checked against a master" />
           </Form.Item>
           <Button htmlType="submit" loading={isLoading}>
             Keep gauge

@@ -1,6 +1,6 @@
 import { DatePicker } from 'antd';
 import dayjs from 'dayjs';
-import { useId, useMemo, useState, type CSSProperties, type ReactNode } from 'react';
+import { useId, useMemo, useState, type ReactNode } from 'react';
 import './dateField.css';
 
 const ISO = 'YYYY-MM-DD';
@@ -15,13 +15,14 @@ interface DateFieldProps {
   /** A day must stand here: it cannot be emptied. */
   readonly needed?: boolean;
   readonly disabled?: boolean;
-  readonly style?: CSSProperties;
+  /** What the day is of, where no label stands beside it. */
+  readonly placeholder?: string;
   readonly id?: string;
   readonly 'aria-label'?: string;
 }
 
 /** The one field for days. A text that is no day of the calendar changes nothing, and is told with what stands instead. */
-export function DateField({ value, onChange, needed, disabled, style, id, 'aria-label': label }: DateFieldProps): ReactNode {
+export function DateField({ value, onChange, needed, disabled, placeholder = 'year-month-day', id, 'aria-label': label }: DateFieldProps): ReactNode {
   // The same object for the same day: an answer that comes meanwhile must not take from the field what is being typed.
   const day = useMemo(() => (value ? dayjs(value) : null), [value]);
   const [refused, setRefused] = useState<string | null>(null);
@@ -31,13 +32,14 @@ export function DateField({ value, onChange, needed, disabled, style, id, 'aria-
     setRefused(wrong ? text.trim() : null);
   };
   return (
-    <span className="date-field" style={style} onInput={() => setRefused(null)}>
+    <span className="date-field" onInput={() => setRefused(null)}>
       <DatePicker
         id={id}
         value={day}
         format={WRITTEN}
         allowClear={!needed}
         disabled={disabled}
+        placeholder={placeholder}
         status={refused === null ? '' : 'error'}
         onChange={(next) => {
           setRefused(null);

@@ -306,7 +306,7 @@ function History(): ReactNode {
             ]}
             onChange={(v) => setSaid(v ?? null)}
           />
-          <DateField value={date} onChange={setDate} aria-label="Date" />
+          <DateField value={date} onChange={setDate} placeholder="Date (optional)" aria-label="Date" />
           <Button onClick={add}>Add line</Button>
         </div>
       )}

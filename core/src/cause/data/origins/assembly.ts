@@ -343,6 +343,7 @@ export const ASSEMBLY: readonly OriginRecord[] = [
     mechanisms: ['particles between the surfaces', 'film starved'],
     priorOdds: 0.03,
     answerable: 'earlier repair',
+    staysInCar: true,
     links: withCourse(
       [
         always('told.recent-work', 'there was one'),
