@@ -22,7 +22,15 @@ interface DateFieldProps {
 }
 
 /** The one field for days. A text that is no day of the calendar changes nothing, and is told with what stands instead. */
-export function DateField({ value, onChange, needed, disabled, placeholder = 'year-month-day', id, 'aria-label': label }: DateFieldProps): ReactNode {
+export function DateField({
+  value,
+  onChange,
+  needed,
+  disabled,
+  placeholder = 'year-month-day',
+  id,
+  'aria-label': label,
+}: DateFieldProps): ReactNode {
   // The same object for the same day: an answer that comes meanwhile must not take from the field what is being typed.
   const day = useMemo(() => (value ? dayjs(value) : null), [value]);
   const [refused, setRefused] = useState<string | null>(null);
