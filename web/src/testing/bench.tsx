@@ -207,8 +207,7 @@ export interface Bench extends RenderResult {
   readonly user: UserEvent;
 }
 
-/** Draws a page of the shop, where no case is open. */
-export function openShop(page: ReactNode, { shop = new Shop(), at = '/' } = {}): Bench {
+function draw(page: ReactNode, shop: Shop, at: string): Bench {
   furnish(shop);
   localStorage.clear();
   store.dispatch(api.util.resetApiState());
@@ -223,6 +222,11 @@ export function openShop(page: ReactNode, { shop = new Shop(), at = '/' } = {}):
     </Provider>,
   );
   return { ...drawn, shop, user };
+}
+
+/** Draws a page of the shop, where no case is open. */
+export function openShop(page: ReactNode, { shop = new Shop(), at = '/' } = {}): Bench {
+  return draw(page, shop, at);
 }
 
 /** Somebody of the shop. */
@@ -240,25 +244,11 @@ export async function open(
   page: ReactNode,
   { shop = new Shop(), at = `/case/${CASE}`, role = 'builder' as 'builder' | 'reader' } = {},
 ): Promise<Bench> {
-  furnish(shop);
-  localStorage.clear();
-  store.dispatch(api.util.resetApiState());
-  const user = userEvent.setup();
-  const drawn = render(
-    <Provider store={store}>
-      <ConfigProvider wave={{ disabled: true }} theme={{ token: { motion: false } }}>
-        <AntApp>
-          <MemoryRouter initialEntries={[at]}>
-            <Open role={role}>{page}</Open>
-          </MemoryRouter>
-        </AntApp>
-      </ConfigProvider>
-    </Provider>,
-  );
+  const drawn = draw(<Open role={role}>{page}</Open>, shop, at);
   await waitFor(() => {
     if ((drawn.container.firstElementChild?.childElementCount ?? 0) === 0) throw new Error('not drawn yet');
   });
-  return { ...drawn, shop, user };
+  return drawn;
 }
 
 /** Lets what was sent be answered and drawn. */

@@ -13,13 +13,7 @@ export interface LineLimit {
 }
 
 /** What is known of a kind of place (`crank.pin`, `bore`): sizes, steps and limits by result, in mm or the unit of the result, with one source. */
-export interface SheetSpec {
-  readonly minMm?: number;
-  readonly maxMm?: number;
-  readonly outOfRoundMaxMm?: number;
-  readonly taperMaxMm?: number;
-  readonly undersizesMm?: readonly number[];
-  readonly oversizesMm?: readonly number[];
+export interface SheetSpec extends Pick<Sizes, 'minMm' | 'maxMm' | 'outOfRoundMaxMm' | 'taperMaxMm' | 'undersizesMm' | 'oversizesMm'> {
   readonly newWallMm?: number;
   readonly limits?: Readonly<Record<string, LineLimit>>;
   readonly source: string;

@@ -1,5 +1,5 @@
 import { object } from '../../kit/schema.js';
-import { combine, type Gauge } from '../../units/gauge.js';
+import { combinedExpanded, type Gauge } from '../../units/gauge.js';
 import { cell, PLAY, type Cell, type SheetPlace } from './cells.js';
 import { raw, type CellValues, type Raw, type Reader } from './define.js';
 import type { SheetLine } from './line.js';
@@ -44,10 +44,7 @@ export function travelLines(id: string, name: string, t: Travel, gauge: Gauge): 
       name,
       value: Math.abs(t.towardsMm - t.awayMm),
       unit: 'mm',
-      expanded: combine([
-        { gauge, c: 1 },
-        { gauge, c: -1 },
-      ]),
+      expanded: combinedExpanded(gauge, [1, -1]),
       at: 'stop to stop',
     },
   ];

@@ -102,21 +102,16 @@ describe('how it is laid out', () => {
     expect(fixed.length).toBeGreaterThan(0);
     expect(fixed.every((b) => b.checked)).toBe(true);
     const free = boxes.find((b) => !b.disabled && b.checked)!;
-    await user.click(free);
-    await settled();
-    expect(
+    const left = (): string[] | undefined =>
       shop.posts
         .flat()
         .map((e) => (e.body as { left: string[] }).left)
-        .at(-1),
-    ).toHaveLength(1);
+        .at(-1);
     await user.click(free);
     await settled();
-    expect(
-      shop.posts
-        .flat()
-        .map((e) => (e.body as { left: string[] }).left)
-        .at(-1),
-    ).toEqual([]);
+    expect(left()).toHaveLength(1);
+    await user.click(free);
+    await settled();
+    expect(left()).toEqual([]);
   });
 });

@@ -1,4 +1,4 @@
-import { combine, type Gauge } from '../../../units/gauge.js';
+import { combinedExpanded, type Gauge } from '../../../units/gauge.js';
 import type { SheetLine } from '../line.js';
 
 /** One diameter of a bore, mm, at a depth below the deck and an axis (`A` across the crank, `B` along it, `C` and `D` between). */
@@ -23,11 +23,8 @@ export function boreLines(
   const depths = [...new Set(readings.map((r) => r.depthMm))].sort((a, b) => a - b);
   const axes = [...new Set(readings.map((r) => r.axis))].sort();
   const at = (depth: number, axis: string): number | undefined => readings.find((r) => r.depthMm === depth && r.axis === axis)?.mm;
-  const one = combine([{ gauge, c: 1 }]);
-  const two = combine([
-    { gauge, c: 1 },
-    { gauge, c: -1 },
-  ]);
+  const one = combinedExpanded(gauge, [1]);
+  const two = combinedExpanded(gauge, [1, -1]);
   const most = [...readings].sort((a, b) => b.mm - a.mm)[0];
   if (!most) return { lines, missing: ['every reading'] };
   const where = (r: BoreReading): string => `${r.depthMm} mm below the deck, axis ${r.axis}`;
@@ -114,11 +111,7 @@ export function boreLines(
       name: 'Form in the middle',
       value: form.value,
       unit: 'mm',
-      expanded: combine([
-        { gauge, c: 1 },
-        { gauge, c: -0.5 },
-        { gauge, c: -0.5 },
-      ]),
+      expanded: combinedExpanded(gauge, [1, -0.5, -0.5]),
       at: `axis ${form.axis}, ${form.value >= 0 ? 'wider in the middle' : 'narrower in the middle'}`,
     });
   else missing.push('a middle depth, so no form');

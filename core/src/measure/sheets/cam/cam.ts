@@ -1,4 +1,4 @@
-import { combine, type Gauge } from '../../../units/gauge.js';
+import { combine, combinedExpanded, type Gauge } from '../../../units/gauge.js';
 import type { SheetLine } from '../line.js';
 
 /** Cam: lift of each lobe over its base circle, loss against the greatest of its kind or the lift new. */
@@ -7,10 +7,7 @@ export function camLines(
   newLiftMm: Readonly<Record<string, number>>,
   gauge: Gauge,
 ): SheetLine[] {
-  const two = combine([
-    { gauge, c: 1 },
-    { gauge, c: -1 },
-  ]);
+  const two = combinedExpanded(gauge, [1, -1]);
   const lift = lobes.map((l) => ({ ...l, lift: l.heightMm - l.baseMm }));
   const best = (kind: string): number => newLiftMm[kind] ?? Math.max(...lift.filter((l) => l.kind === kind).map((l) => l.lift));
   return lift.flatMap((l): SheetLine[] => [
@@ -34,7 +31,7 @@ export function camJournalLines(
   bore: Gauge,
 ): SheetLine[] {
   const against = newMm ?? Math.max(...journals.map((j) => j.mm));
-  const u = combine(newMm === null ? [1, -1].map((c) => ({ gauge: micrometer, c })) : [{ gauge: micrometer, c: 1 }]);
+  const u = combinedExpanded(micrometer, newMm === null ? [1, -1] : [1]);
   return journals.flatMap((j): SheetLine[] => [
     {
       id: `journalWear.${j.journal}`,

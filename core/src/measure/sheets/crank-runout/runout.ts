@@ -1,4 +1,4 @@
-import { combine, type Gauge } from '../../../units/gauge.js';
+import { combinedExpanded, type Gauge } from '../../../units/gauge.js';
 import type { SheetLine } from '../line.js';
 
 /** What an indicator shows at one main over a turn of the crank. */
@@ -48,7 +48,7 @@ export function crankRunout(readings: readonly RunoutReading[], gauge: Gauge): {
     if (!best || rest < best.rest) best = { main: sorted[k]!.main, rest };
   }
   const phase = ((Math.atan2(bow[worst]![1], bow[worst]![0]) * 180) / Math.PI + 360) % 360;
-  const u = combine([{ gauge, c: 1 }]);
+  const u = combinedExpanded(gauge, [1]);
   const lines: SheetLine[] = [
     {
       id: 'runout',

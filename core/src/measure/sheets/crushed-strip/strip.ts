@@ -1,4 +1,4 @@
-import { combine, type Gauge } from '../../../units/gauge.js';
+import { combinedExpanded, type Gauge } from '../../../units/gauge.js';
 import type { SheetLine } from '../line.js';
 
 /**
@@ -9,7 +9,7 @@ export function crushedStripLines(
   widths: ReadonlyArray<{ readonly at: string; readonly widthMm: number }>,
   gauge: Gauge,
 ): SheetLine[] {
-  const uw = combine([{ gauge, c: 1 }]);
+  const uw = combinedExpanded(gauge, [1]);
   const ud = 0.005;
   const each = widths.map((w) => {
     const c = (Math.PI * threadMm * threadMm) / (4 * w.widthMm);

@@ -1,5 +1,5 @@
 import { Matrix, solve } from 'ml-matrix';
-import { combine, type Gauge } from '../../../units/gauge.js';
+import { combinedExpanded, type Gauge } from '../../../units/gauge.js';
 import type { SheetLine } from '../line.js';
 
 /** Height of a face over the straight edge or plate at a place of it, mm. */
@@ -42,10 +42,7 @@ export function flatness(points: readonly HeightPoint[], gauge: Gauge): Flatness
         name: 'Deviation from flat',
         value: residuals[high]! - residuals[low]!,
         unit: 'mm',
-        expanded: combine([
-          { gauge, c: 1 },
-          { gauge, c: -1 },
-        ]),
+        expanded: combinedExpanded(gauge, [1, -1]),
         at: `high at ${place(high)}, low at ${place(low)}`,
       },
     ],
@@ -62,7 +59,7 @@ export function scratchLines(scratches: ReadonlyArray<{ readonly at: string; rea
       name: 'Deepest fire-ring scratch',
       value: worst.depthMm,
       unit: 'mm',
-      expanded: combine([{ gauge, c: 1 }]),
+      expanded: combinedExpanded(gauge, [1]),
       at: worst.at,
     },
   ];

@@ -1,4 +1,4 @@
-import { combine, type Gauge } from '../../../units/gauge.js';
+import { combinedExpanded, type Gauge } from '../../../units/gauge.js';
 import type { SheetLine } from '../line.js';
 
 /** Housing bore: out-of-round over the directions, stretch = along the rod or bolt line − mean of the others. */
@@ -8,17 +8,14 @@ export function housingLines(directions: ReadonlyArray<{ readonly direction: str
   const least = sorted.at(-1);
   if (!most || !least) return [];
   const lines: SheetLine[] = [
-    { id: 'greatest', name: 'Greatest', value: most.mm, unit: 'mm', expanded: combine([{ gauge, c: 1 }]), at: most.direction },
-    { id: 'least', name: 'Least', value: least.mm, unit: 'mm', expanded: combine([{ gauge, c: 1 }]), at: least.direction },
+    { id: 'greatest', name: 'Greatest', value: most.mm, unit: 'mm', expanded: combinedExpanded(gauge, [1]), at: most.direction },
+    { id: 'least', name: 'Least', value: least.mm, unit: 'mm', expanded: combinedExpanded(gauge, [1]), at: least.direction },
     {
       id: 'outOfRound',
       name: 'Out-of-round',
       value: most.mm - least.mm,
       unit: 'mm',
-      expanded: combine([
-        { gauge, c: 1 },
-        { gauge, c: -1 },
-      ]),
+      expanded: combinedExpanded(gauge, [1, -1]),
       at: `${most.direction} over ${least.direction}`,
     },
   ];
@@ -30,7 +27,7 @@ export function housingLines(directions: ReadonlyArray<{ readonly direction: str
       name: 'Stretch',
       value: vertical.mm - others.reduce((s, o) => s + o.mm, 0) / others.length,
       unit: 'mm',
-      expanded: combine([{ gauge, c: 1 }, ...others.map(() => ({ gauge, c: -1 / others.length }))]),
+      expanded: combinedExpanded(gauge, [1, ...others.map(() => -1 / others.length)]),
       at: 'vertical over the mean of the others',
     });
   return lines;

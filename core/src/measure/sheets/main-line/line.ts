@@ -1,4 +1,4 @@
-import { combine, type Gauge } from '../../../units/gauge.js';
+import { combinedExpanded, type Gauge } from '../../../units/gauge.js';
 import type { SheetLine } from '../line.js';
 
 /**
@@ -21,7 +21,7 @@ export function mainLineLines(gaps: ReadonlyArray<{ readonly main: number; reado
       name: 'Greatest gap',
       value: most.gapMm,
       unit: 'mm',
-      expanded: combine([{ gauge, c: 1 }]),
+      expanded: combinedExpanded(gauge, [1]),
       at: `main ${most.main}, under the straight edge`,
     },
   ];
@@ -31,10 +31,7 @@ export function mainLineLines(gaps: ReadonlyArray<{ readonly main: number; reado
       name: 'Greatest step',
       value: step.value,
       unit: 'mm',
-      expanded: combine([
-        { gauge, c: 1 },
-        { gauge, c: -1 },
-      ]),
+      expanded: combinedExpanded(gauge, [1, -1]),
       at: step.at,
     });
   return lines;

@@ -1,5 +1,5 @@
 import { object } from '../../../kit/schema.js';
-import { combine } from '../../../units/gauge.js';
+import { combinedExpanded } from '../../../units/gauge.js';
 import { isPressureFed } from '../../../engine/layout.js';
 import { cell, GAP, type Cell } from '../cells.js';
 import { both, defineSheet, lower, mayRead, upper } from '../define.js';
@@ -37,7 +37,7 @@ export const oilPump = defineSheet({
     popBar: reader.quantity(given.popPressure, 'pressure', 'readings.popPressure'),
   }),
   compute: (r, { gauge }) => {
-    const expanded = combine([{ gauge: gauge('feeler'), c: 1 }]);
+    const expanded = combinedExpanded(gauge('feeler'), [1]);
     const line = (id: string, name: string, value: number | null, at: string): SheetLine[] =>
       value === null ? [] : [{ id, name, value, unit: 'mm', expanded, at }];
     return {

@@ -1,4 +1,4 @@
-import { combine, type Gauge } from '../../../units/gauge.js';
+import { combine, combinedExpanded, type Gauge } from '../../../units/gauge.js';
 import type { SheetLine } from '../line.js';
 
 /** Diameters and heights of a piston, mm; null where one was not read. */
@@ -21,7 +21,7 @@ export function pistonLines(p: PistonReading, pistonGauge: Gauge, boreGauge: Gau
   const { gaugePointMm: pistonMm, boreMm, newMm } = p;
   const lines: SheetLine[] = [];
   const plain = (id: string, name: string, value: number | null, at: string): void => {
-    if (value !== null) lines.push({ id, name, value, unit: 'mm', expanded: combine([{ gauge: pistonGauge, c: 1 }]), at });
+    if (value !== null) lines.push({ id, name, value, unit: 'mm', expanded: combinedExpanded(pistonGauge, [1]), at });
   };
   if (boreMm !== null)
     lines.push({
@@ -41,7 +41,7 @@ export function pistonLines(p: PistonReading, pistonGauge: Gauge, boreGauge: Gau
       name: 'Skirt collapse',
       value: newMm - pistonMm,
       unit: 'mm',
-      expanded: combine([{ gauge: pistonGauge, c: 1 }]),
+      expanded: combinedExpanded(pistonGauge, [1]),
       at: 'against the size new',
     });
   plain('pinBoss', 'Pin boss', p.pinBossMm, 'across the bore for the gudgeon pin');
@@ -52,10 +52,7 @@ export function pistonLines(p: PistonReading, pistonGauge: Gauge, boreGauge: Gau
       name: 'Crown below the skirt',
       value: pistonMm - p.crownMm,
       unit: 'mm',
-      expanded: combine([
-        { gauge: pistonGauge, c: 1 },
-        { gauge: pistonGauge, c: -1 },
-      ]),
+      expanded: combinedExpanded(pistonGauge, [1, -1]),
       at: 'gauge point − crown, on diameter',
     });
   return lines;

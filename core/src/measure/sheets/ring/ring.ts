@@ -1,4 +1,4 @@
-import { combine, type Gauge } from '../../../units/gauge.js';
+import { combinedExpanded, type Gauge } from '../../../units/gauge.js';
 import type { SheetLine } from '../line.js';
 
 /**
@@ -18,11 +18,8 @@ export function ringLines(
   },
   gauge: Gauge,
 ): SheetLine[] {
-  const one = combine([{ gauge, c: 1 }]);
-  const two = combine([
-    { gauge, c: 1 },
-    { gauge, c: -1 },
-  ]);
+  const one = combinedExpanded(gauge, [1]);
+  const two = combinedExpanded(gauge, [1, -1]);
   const lines: SheetLine[] = [];
   if (r.gapUnwornMm !== null)
     lines.push({ id: 'gap', name: 'End gap', value: r.gapUnwornMm, unit: 'mm', expanded: one, at: 'in the unworn bore' });

@@ -1,4 +1,4 @@
-import { combine, type Gauge } from '../../../units/gauge.js';
+import { combinedExpanded, type Gauge } from '../../../units/gauge.js';
 import type { SheetLine } from '../line.js';
 
 /** Bend and twist of a rod between its eyes, carried over to 100 mm. */
@@ -7,7 +7,7 @@ export function rodLines(
   gauge: Gauge,
 ): SheetLine[] {
   const lines: SheetLine[] = [];
-  const u = combine([{ gauge, c: 100 / r.overMm }]);
+  const u = combinedExpanded(gauge, [100 / r.overMm]);
   if (r.bendMm !== null)
     lines.push({
       id: 'bend',
@@ -32,7 +32,7 @@ export function rodLines(
       name: 'Length between centres',
       value: r.centresMm,
       unit: 'mm',
-      expanded: combine([{ gauge, c: 1 }]),
+      expanded: combinedExpanded(gauge, [1]),
       at: 'eye to eye',
     });
   return lines;

@@ -1,4 +1,4 @@
-import { combine, type Gauge } from '../../../units/gauge.js';
+import { combine, combinedExpanded, type Gauge } from '../../../units/gauge.js';
 import type { SheetLine } from '../line.js';
 
 /** What the running clearance of a plain bearing is made of, mm. */
@@ -63,7 +63,7 @@ export function shellClearanceLines(
         name: `Wall loss, ${half}`,
         value: g.newWallMm - mm,
         unit: 'mm',
-        expanded: combine([{ gauge: wall, c: 1 }]),
+        expanded: combinedExpanded(wall, [1]),
         at: 'at the crown, against a new half',
       });
   return { lines, missing };

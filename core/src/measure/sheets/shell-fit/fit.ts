@@ -1,4 +1,4 @@
-import { combine, type Gauge } from '../../../units/gauge.js';
+import { combinedExpanded, type Gauge } from '../../../units/gauge.js';
 import type { SheetLine } from '../line.js';
 
 /** Fit of the halves: crush from the protrusion, free spread over the housing. */
@@ -13,7 +13,7 @@ export function shellFitLines(
       name: 'Crush',
       value: f.protrusionMm,
       unit: 'mm',
-      expanded: combine([{ gauge, c: 1 }]),
+      expanded: combinedExpanded(gauge, [1]),
       at: 'above the joint, one half pressed home',
     });
   if (f.freeSpreadMm !== null && f.housingMm !== null)
@@ -22,10 +22,7 @@ export function shellFitLines(
       name: 'Free spread',
       value: f.freeSpreadMm - f.housingMm,
       unit: 'mm',
-      expanded: combine([
-        { gauge, c: 1 },
-        { gauge, c: -1 },
-      ]),
+      expanded: combinedExpanded(gauge, [1, -1]),
       at: 'across the ends, over the housing',
     });
   return lines;
