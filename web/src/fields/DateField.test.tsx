@@ -54,6 +54,17 @@ describe('a field for a day', () => {
     expect(screen.queryByRole('status')).toBeNull();
   });
 
+  it('puts back the day that is kept when it is left by way of its own button', async () => {
+    openShop(<Held />);
+    const user = await type('2027-02-31');
+    await user.tab();
+    expect(screen.getByRole('status').textContent).toMatch(/^2027-02-31 is no day/);
+    await user.tab();
+    await user.tab();
+    await waitFor(() => expect(field().value).toBe('2027-02-01'));
+    expect(given).toEqual([]);
+  });
+
   it('says so where no day stood before', async () => {
     openShop(<Held start={null} />);
     await (await type('31 february')).tab();

@@ -34,14 +34,23 @@ export function DateField({
   // The same object for the same day: an answer that comes meanwhile must not take from the field what is being typed.
   const day = useMemo(() => (value ? dayjs(value) : null), [value]);
   const [refused, setRefused] = useState<string | null>(null);
+  /** Counts the texts that were put back: left by way of its own buttons, the picker would go on showing a day that is not kept. */
+  const [putBack, setPutBack] = useState(0);
   const noteId = useId();
   const check = (text: string): void => {
     const wrong = text.trim() !== '' && !WRITTEN.some((form) => dayjs(text.trim(), form, true).isValid());
     setRefused(wrong ? text.trim() : null);
   };
   return (
-    <span className="date-field" onInput={() => setRefused(null)}>
+    <span
+      className="date-field"
+      onInput={() => setRefused(null)}
+      onBlur={(e) => {
+        if (refused !== null && !e.currentTarget.contains(e.relatedTarget)) setPutBack(putBack + 1);
+      }}
+    >
       <DatePicker
+        key={putBack}
         id={id}
         value={day}
         format={WRITTEN}
