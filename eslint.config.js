@@ -55,6 +55,8 @@ export default tseslint.config(
         process: 'readonly',
         console: 'readonly',
         setTimeout: 'readonly',
+        setInterval: 'readonly',
+        clearInterval: 'readonly',
         clearTimeout: 'readonly',
         URL: 'readonly',
         fetch: 'readonly',
