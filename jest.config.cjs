@@ -17,7 +17,7 @@ const common = {
     '/node_modules/(?!(canonicalize|d3-random|@noble|pkijs|asn1js|@peculiar|bytestreamjs|@ant-design/[a-z-]+/es)/)',
   ],
   moduleNameMapper: {
-    '^@true-ledger/core$': '<rootDir>/core/src/index.ts',
+    '^@true-ledger/core/(.*)$': '<rootDir>/core/src/$1/index.ts',
     '^@true-ledger/contract$': '<rootDir>/contract/src/index.ts',
     '^canonicalize$': '<rootDir>/node_modules/canonicalize/lib/canonicalize.js',
     '^(\\.{1,2}/.*)\\.js$': '$1',

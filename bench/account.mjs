@@ -1,7 +1,9 @@
 // An account with 60 pictures, marks and surfaces as PDF, over HTTP from the server as it runs: nothing drawn before, and again with the pictures drawn. Run by `npm run bench`.
 import { randomUUID } from 'node:crypto';
 import sharp from 'sharp';
-import * as core from '@true-ledger/core';
+import { sha256Hex } from '@true-ledger/core/kit';
+import { engineTemplate, stationsOf } from '@true-ledger/core/engine';
+import { USUAL_SHOT, surfaceMaps, takeShell } from '@true-ledger/core/specimen';
 import { benchShop } from './shop.mjs';
 
 const PICTURES = 60;
@@ -10,15 +12,15 @@ const RENDERED = 6;
 const shop = await benchShop();
 try {
   const id = randomUUID();
-  const { layout } = core.engineTemplate('inline-6-diesel');
+  const { layout } = engineTemplate('inline-6-diesel');
   await shop.post('/api/cases', { id, title: 'Sixty pictures', reference: '', layout });
-  const shells = core.stationsOf(layout).filter((s) => s.part === 'shell');
+  const shells = stationsOf(layout).filter((s) => s.part === 'shell');
   const made = [];
   for (let seed = 1; seed <= RENDERED; seed++) {
     const { surface } = shells[0];
     const specimen = { seed, radiusMm: surface.widthMm / Math.PI, widthMm: surface.heightMm, damages: [] };
-    const shot = { ...core.USUAL_SHOT, seed, width: 1200, height: 900 };
-    const { pixels, corners } = core.takeShell(specimen, core.surfaceMaps(specimen), shot);
+    const shot = { ...USUAL_SHOT, seed, width: 1200, height: 900 };
+    const { pixels, corners } = takeShell(specimen, surfaceMaps(specimen), shot);
     const jpeg = await sharp(Buffer.from(pixels.data.buffer), { raw: { width: 1200, height: 900, channels: 4 } })
       .jpeg({ quality: 86 })
       .toBuffer();
@@ -36,7 +38,7 @@ try {
     form.set('standIn', 'yes');
     form.set('file', new Blob([file], { type: 'image/jpeg' }), `p${k}.jpg`);
     await shop.post(`/api/cases/${id}/photos`, form);
-    await shop.post(`/api/cases/${id}/entries`, { entries: [draft('corners-set', station, { sha256: core.sha256Hex(file), corners })] });
+    await shop.post(`/api/cases/${id}/entries`, { entries: [draft('corners-set', station, { sha256: sha256Hex(file), corners })] });
   }
   await shop.post(`/api/cases/${id}/entries`, {
     entries: shells.flatMap((s, k) => [

@@ -5,7 +5,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import puppeteer from 'puppeteer-core';
 import sharp from 'sharp';
-import * as core from '@true-ledger/core';
+import { engineTemplate, stationsOf } from '@true-ledger/core/engine';
+import { measureProgram, trueValue } from '@true-ledger/core/measure';
+import { USUAL_SHOT, surfaceMaps, takeShell } from '@true-ledger/core/specimen';
+import { DEFAULT_GAUGE } from '@true-ledger/core/bundle';
 import { benchShop } from './shop.mjs';
 
 const PICTURES = Number(process.env.PICTURES ?? 300);
@@ -26,9 +29,9 @@ const browser = await puppeteer.launch({
 });
 try {
   const id = randomUUID();
-  const { layout } = core.engineTemplate('inline-4-petrol');
+  const { layout } = engineTemplate('inline-4-petrol');
   await post('/api/cases', { id, title: 'Bench', reference: '', layout });
-  const stations = core.stationsOf(layout);
+  const stations = stationsOf(layout);
   // One noisy picture of about 4 MB; a comment of its own makes each file another.
   const noisy = await sharp({
     create: { width: 2400, height: 1800, channels: 3, background: '#888888', noise: { type: 'gaussian', mean: 128, sigma: 40 } },
@@ -97,16 +100,16 @@ try {
       cellsDrawn: scrolled.cells,
     }),
   );
-  const { layout: twelve } = core.engineTemplate('vee-12-petrol');
+  const { layout: twelve } = engineTemplate('vee-12-petrol');
   const wide = randomUUID();
   await post('/api/cases', { id: wide, title: 'Twelve', reference: '', layout: twelve });
   const truth = { layout: twelve, seed: 'bench', severity: () => 0.2 };
-  const gauge = core.DEFAULT_GAUGE;
-  const entries = core.measureProgram(twelve).flatMap((place) =>
+  const gauge = DEFAULT_GAUGE;
+  const entries = measureProgram(twelve).flatMap((place) =>
     place.cells
       .filter((c) => !c.optional && c.quantity === 'length')
       .map((c) => {
-        const text = core.trueValue(truth, place, c.key).toFixed(3);
+        const text = trueValue(truth, place, c.key).toFixed(3);
         const body = { sheet: place.sheet, cell: c.key, take: 1, text, unit: 'mm', value: Number(text), gauge, insisted: true };
         return { id: randomUUID(), kind: 'reading-taken', station: place.station, body, basedOn: null };
       }),
@@ -172,7 +175,7 @@ try {
     }),
   );
   const twelveMp = { seed: 12, radiusMm: 25, widthMm: 20, damages: [{ kind: 'wipe', arc: 95, halfDeg: 25, amount: 1 }] };
-  const shot = core.takeShell(twelveMp, core.surfaceMaps(twelveMp), { ...core.USUAL_SHOT, width: 1600, height: 1200 });
+  const shot = takeShell(twelveMp, surfaceMaps(twelveMp), { ...USUAL_SHOT, width: 1600, height: 1200 });
   const large = await sharp(Buffer.from(shot.pixels.data.buffer), { raw: { width: 1600, height: 1200, channels: 4 } })
     .removeAlpha()
     .resize(4000, 3000)

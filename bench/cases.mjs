@@ -3,7 +3,10 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
-import * as core from '@true-ledger/core';
+import { engineTags, engineTemplate } from '@true-ledger/core/engine';
+import { featureProbability, posterior } from '@true-ledger/core/cause';
+import { applicableModel, diagnose } from '@true-ledger/core/diagnosis';
+import { readCaseFile } from '@true-ledger/core/bundle';
 
 const { values } = parseArgs({
   options: {
@@ -39,9 +42,9 @@ function folder(name) {
   for (const file of readdirSync(join(here, name)).filter((f) => f.endsWith('.json') && f !== 'expected.json')) {
     const id = file.replace('.json', '');
     const want = expected[id];
-    const read = core.readCaseFile(JSON.parse(readFileSync(join(here, name, file), 'utf8')));
+    const read = readCaseFile(JSON.parse(readFileSync(join(here, name, file), 'utf8')));
     if (!read.ok) throw new Error(`${file}: ${read.problem.sentence}`);
-    const d = core.diagnose(read.value.view);
+    const d = diagnose(read.value.view);
     const order = d.causes.map((c) => c.id).filter((c) => c !== 'something-else');
     const rank = want.causes.map((c) => order.indexOf(c) + 1);
     const first = want.causes.length > 0 && rank.every((r) => r >= 1 && r <= want.causes.length);
@@ -90,7 +93,7 @@ function sampled(count) {
   let three = 0;
   let brier = 0;
   for (let k = 0; k < count; k++) {
-    const { causes, odds, features } = core.applicableModel(core.engineTags(core.engineTemplate(templates[k % templates.length]).layout));
+    const { causes, odds, features } = applicableModel(engineTags(engineTemplate(templates[k % templates.length]).layout));
     // One cause drawn by its odds, a second one in every sixth case; the model's own prior over sets is independent odds.
     const draw = (not) => {
       const w = odds.map((o, i) => (i === not ? 0 : o));
@@ -105,7 +108,7 @@ function sampled(count) {
       if (f.group && observations.some((o) => features.get(o.feature).group === f.group)) continue;
       const present =
         r() <
-        core.featureProbability(
+        featureProbability(
           f,
           set.map((i) => causes[i]),
         );
@@ -113,7 +116,7 @@ function sampled(count) {
       const said = r() < 0.05 ? !present : present;
       observations.push({ feature: f.id, ifPresent: said ? 0.95 : 0.05, ifAbsent: said ? 0.05 : 0.95 });
     }
-    const post = core.posterior(causes, odds, observations, features);
+    const post = posterior(causes, odds, observations, features);
     const order = causes.map((_, i) => i).sort((a, b) => post.marginal[b] - post.marginal[a]);
     if (set.every((i) => order.indexOf(i) < set.length)) one++;
     if (set.every((i) => order.indexOf(i) < 3)) three++;

@@ -1,6 +1,16 @@
 import { readFileSync } from 'node:fs';
 import { randomUUID } from 'node:crypto';
-import * as core from '@true-ledger/core';
+import { engineTemplate, stationsOf } from '@true-ledger/core/engine';
+import { PATTERNS, patternsFor } from '@true-ledger/core/damage';
+import { FEATURES } from '@true-ledger/core/cause';
+import { surfaceFinish } from '@true-ledger/core/measure';
+import { FIRST_PREV, emptyCase, sealEntry, verifyChain } from '@true-ledger/core/ledger';
+import { applyEntry, foldEntries } from '@true-ledger/core/entries';
+import { caseView } from '@true-ledger/core/case';
+import { develop, projectShell, shellCamera, shellPose } from '@true-ledger/core/photo';
+import { diagnose } from '@true-ledger/core/diagnosis';
+import { routesOf, simulateRoute, standingDispositions, tasksOf } from '@true-ledger/core/salvage';
+import { readCaseFile } from '@true-ledger/core/bundle';
 
 /** Median, least and greatest of `runs` timings after two warm-up runs, ms. */
 function time(work, runs = 9) {
@@ -21,20 +31,20 @@ function print(figure, { median, min, max }, more = {}) {
 
 const BENCH_CASE = randomUUID();
 const author = { id: randomUUID(), name: 'Bench' };
-const layout = core.engineTemplate('inline-4-petrol').layout;
-const stations = core.stationsOf(layout);
+const layout = engineTemplate('inline-4-petrol').layout;
+const stations = stationsOf(layout);
 
 /** A case of 5 000 entries: marks, grades, states, remarks over all places, as a long strip would leave it. */
 function longLedger(count) {
   const entries = [];
   const add = (kind, station, body) => {
     entries.push(
-      core.sealEntry(
+      sealEntry(
         { id: randomUUID(), kind, station, body, basedOn: null },
         {
           caseId: BENCH_CASE,
           seq: entries.length + 1,
-          prev: entries.at(-1)?.hash ?? core.FIRST_PREV,
+          prev: entries.at(-1)?.hash ?? FIRST_PREV,
           time: '2026-11-24T08:00:00.000Z',
           salt: 'be',
           author,
@@ -67,59 +77,58 @@ function longLedger(count) {
 const ledger = longLedger(5000);
 print(
   'fold of a 5 000-entry case',
-  time(() => core.foldEntries(core.emptyCase('bench'), ledger)),
+  time(() => foldEntries(emptyCase('bench'), ledger)),
   { limit: 100 },
 );
 print(
   'fold of the same case entry by entry (peer)',
-  time(() => ledger.reduce(core.applyEntry, core.emptyCase('bench')), 5),
+  time(() => ledger.reduce(applyEntry, emptyCase('bench')), 5),
 );
 print(
   'verification of the same chain',
-  time(() => core.verifyChain(ledger), 5),
+  time(() => verifyChain(ledger), 5),
 );
-const state = core.foldEntries(core.emptyCase('bench'), ledger);
+const state = foldEntries(emptyCase('bench'), ledger);
 print(
   'view of the same case from nothing',
-  time(() => core.caseView({ ...state, groups: Object.fromEntries(Object.entries(state.groups).map(([k, g]) => [k, { ...g }])) }), 5),
+  time(() => caseView({ ...state, groups: Object.fromEntries(Object.entries(state.groups).map(([k, g]) => [k, { ...g }])) }), 5),
 );
 
 const file = JSON.parse(readFileSync(new URL('../docs/formats/examples/fire-pump.case.json', import.meta.url), 'utf8'));
-const read = () => core.readCaseFile(file).value.view;
+const read = () => readCaseFile(file).value.view;
 read();
 const views = Array.from({ length: 12 }, read);
 let at = 0;
 print(
-  `differential of the example case (${core.diagnose(read()).causes.length} causes, sets up to three)`,
-  time(() => core.diagnose(views[at++]), 9),
+  `differential of the example case (${diagnose(read()).causes.length} causes, sets up to three)`,
+  time(() => diagnose(views[at++]), 9),
   { limit: 50 },
 );
 
 // A twelve-cylinder with every place graded and a pattern named at each, and every third of the other features observed: one more pattern named, then the differential anew.
-const twelve = core.stationsOf(core.engineTemplate('vee-12-petrol').layout);
-const crowded = core.readCaseFile({
+const twelve = stationsOf(engineTemplate('vee-12-petrol').layout);
+const crowded = readCaseFile({
   format: 'true-ledger/case',
   version: 1,
   engine: { template: 'vee-12-petrol' },
   findings: twelve.map((s, k) => ({
     station: s.id,
     grade: k % 4,
-    patterns: core
-      .patternsFor(s.part)
+    patterns: patternsFor(s.part)
       .slice(k % 3, (k % 3) + 2)
       .map((p) => p.id),
   })),
-  evidence: core.FEATURES.filter((f, k) => f.kind !== 'seen' && f.kind !== 'spread' && k % 3 === 0).map((f, k) => ({
+  evidence: FEATURES.filter((f, k) => f.kind !== 'seen' && f.kind !== 'spread' && k % 3 === 0).map((f, k) => ({
     feature: f.id,
     present: k % 2 === 0,
   })),
 });
 let crowd = crowded.value.state;
-const shellPatterns = core.PATTERNS.filter((p) => p.parts.includes('shell'));
+const shellPatterns = PATTERNS.filter((p) => p.parts.includes('shell'));
 const changed = Array.from({ length: 20 }, (_, k) => {
   const seq = crowd.seq + 1;
   const body = { pattern: shellPatterns[k % shellPatterns.length].id, present: true };
-  crowd = core.applyEntry(crowd, {
+  crowd = applyEntry(crowd, {
     id: `n${k}`,
     kind: 'pattern-set',
     station: `main.${1 + (k % 7)}.shell.lower`,
@@ -133,27 +142,27 @@ const changed = Array.from({ length: 20 }, (_, k) => {
 });
 let turn = 0;
 print(
-  `view and differential after one change, V12, ${twelve.length} places, ${core.diagnose(core.caseView(crowd)).evidence.length} pieces of evidence`,
-  time(() => core.diagnose(core.caseView(changed[turn++])), 15),
+  `view and differential after one change, V12, ${twelve.length} places, ${diagnose(caseView(crowd)).evidence.length} pieces of evidence`,
+  time(() => diagnose(caseView(changed[turn++])), 15),
   { limit: 50 },
 );
 
 // The route with the most lines of the example case.
 {
   const view = read();
-  const routes = core.routesOf(view, core.diagnose(view), core.standingDispositions(view), view.prices);
+  const routes = routesOf(view, diagnose(view), standingDispositions(view), view.prices);
   const longest = routes.reduce((a, b) => (b.lines.length > a.lines.length ? b : a));
   const options = {
     seed: 1,
     draws: 10_000,
-    tasks: core.tasksOf(view, longest, view.prices),
+    tasks: tasksOf(view, longest, view.prices),
     calendar: { from: '2026-11-30', hoursPerDay: 6, workdays: [1, 2, 3, 4, 5] },
     hourCost: { low: 74, likely: 78, high: 86 },
     deadlineDays: 21,
   };
   print(
     `Monte Carlo of a route of ${longest.lines.length} lines and ${options.tasks.length} tasks on the calendar, 10 000 draws`,
-    time(() => core.simulateRoute(longest.lines, longest.hours, options), 7),
+    time(() => simulateRoute(longest.lines, longest.hours, options), 7),
     { limit: 300 },
   );
 }
@@ -169,7 +178,7 @@ const trace = {
 };
 print(
   'surface finish of a trace of 100 000 points, both filters and all parameters',
-  time(() => core.surfaceFinish(trace, 0.8)),
+  time(() => surfaceFinish(trace, 0.8)),
   { limit: 150 },
 );
 
@@ -183,17 +192,17 @@ const corners = [
 ];
 print(
   'flattening of a shell, 1600 × 1200 to 720 wide',
-  time(() => core.develop(core.shellCamera(core.shellPose(corners, size, 25, 20).value), picture)),
+  time(() => develop(shellCamera(shellPose(corners, size, 25, 20).value), picture)),
   { limit: 1500 },
 );
 
 // Accuracy of the flattening geometry on the eight sample shell pictures, from their four corners alone.
 const shells = JSON.parse(readFileSync(new URL('../core/test-data/shell-geometry.json', import.meta.url), 'utf8'));
 const errors = shells.flatMap((s) => {
-  const pose = core.shellPose(s.corners, { width: s.size[0], height: s.size[1] }, s.part.inner_radius, s.part.running_face_length).value;
+  const pose = shellPose(s.corners, { width: s.size[0], height: s.size[1] }, s.part.inner_radius, s.part.running_face_length).value;
   const span = Math.hypot(s.corners[0][0] - s.corners[3][0], s.corners[0][1] - s.corners[3][1]);
   return s.nodes.map(([a, b, [x, y]]) => {
-    const [px, py] = core.projectShell(pose, a * 5, b / 12);
+    const [px, py] = projectShell(pose, a * 5, b / 12);
     return (Math.hypot(px - x, py - y) / span) * 100;
   });
 });

@@ -1,15 +1,15 @@
 // How answers grow: the shelf with cases, an append and an opening with the entries of a case, and many people at once; each from a tenth of its size.
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
-import * as core from '@true-ledger/core';
+import { engineTemplate, stationsOf } from '@true-ledger/core/engine';
 import pg from 'pg';
 import { benchShop } from './shop.mjs';
 
 const shop = await benchShop();
 const client = new pg.Client({ connectionString: shop.databaseUrl });
 await client.connect();
-const layout = core.engineTemplate('inline-4-petrol').layout;
-const stations = core.stationsOf(layout).map((s) => s.id);
+const layout = engineTemplate('inline-4-petrol').layout;
+const stations = stationsOf(layout).map((s) => s.id);
 const quantile = (list, q) => [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(q * list.length))];
 const round = (x) => Number(x.toFixed(1));
 const print = (figure, took, more) =>

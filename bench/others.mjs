@@ -2,14 +2,14 @@
 import { randomUUID } from 'node:crypto';
 import { crc32, deflateSync } from 'node:zlib';
 import { strToU8, zipSync } from 'fflate';
-import * as core from '@true-ledger/core';
+import { engineTemplate } from '@true-ledger/core/engine';
 import { benchShop } from './shop.mjs';
 
 const LIMIT_MS = 200;
 const shop = await benchShop();
 try {
   const id = randomUUID();
-  await shop.post('/api/cases', { id, title: 'Others', reference: '', layout: core.engineTemplate('inline-4-petrol').layout });
+  await shop.post('/api/cases', { id, title: 'Others', reference: '', layout: engineTemplate('inline-4-petrol').layout });
   const draft = (kind, station, body) => ({ id: randomUUID(), kind, station, body, basedOn: null });
   const form = (fields, bytes, name, type) => {
     const made = new FormData();

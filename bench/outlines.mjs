@@ -4,7 +4,8 @@ import { existsSync, mkdirSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import sharp from 'sharp';
-import * as core from '@true-ledger/core';
+import { findOutline, readSurface } from '@true-ledger/core/photo';
+import { surfaceMaps, takeShell } from '@true-ledger/core/specimen';
 import { compressed, SETS } from './sets.mjs';
 import { shellSpecimen } from './shells.mjs';
 
@@ -24,13 +25,13 @@ let rows = [];
 
 async function judge(id, picture, truth, size, given) {
   const from = performance.now();
-  const found = core.findOutline('shell', picture);
+  const found = findOutline('shell', picture);
   const seconds = (performance.now() - from) / 1000;
   const length = Math.hypot(truth[0][0] - truth[3][0], truth[0][1] - truth[3][1]);
   const row = { id, found: found.ok, seconds };
   if (found.ok) {
     row.off = Math.max(...found.value.map((p, k) => Math.hypot(p[0] - truth[k][0], p[1] - truth[k][1]))) / length;
-    const reading = core.readSurface('shell', picture, found.value, size, { cornersProposed: true });
+    const reading = readSurface('shell', picture, found.value, size, { cornersProposed: true });
     row.grade = reading.ok ? reading.value.grade : null;
     row.given = given();
   }
@@ -55,7 +56,7 @@ async function keep(id, { width, height, data }, found, truth) {
 }
 
 const gradeOf = (picture, corners, size) => {
-  const reading = core.readSurface('shell', picture, corners, size);
+  const reading = readSurface('shell', picture, corners, size);
   return reading.ok ? reading.value.grade : null;
 };
 
@@ -64,7 +65,7 @@ async function rendered(name, count) {
   if (!set) throw new Error(`no set ${name}`);
   for (let n = 0; n < count; n++) {
     const { s, shot, quality } = shellSpecimen(set, n);
-    const taken = core.takeShell(s, core.surfaceMaps(s), shot);
+    const taken = takeShell(s, surfaceMaps(s), shot);
     const picture = await compressed(taken.pixels, quality);
     const size = { radiusMm: s.radiusMm, widthMm: null };
     await judge(`${name}-${n}`, picture, taken.corners, size, () => gradeOf(picture, taken.corners, size));

@@ -5,7 +5,9 @@ import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import sharp from 'sharp';
-import * as core from '@true-ledger/core';
+import { proposeGrade, summariseMap } from '@true-ledger/core/damage';
+import { NOT_SEEN_COSINE, readSurface, viewCosine } from '@true-ledger/core/photo';
+import { surfaceMaps, takeShell } from '@true-ledger/core/specimen';
 import { compressed, SETS, truthOf } from './sets.mjs';
 import { KINDS, shellSpecimen } from './shells.mjs';
 
@@ -66,7 +68,7 @@ if (values.folder && existsSync(join(values.folder, 'shells'))) await folderSet(
 
 function timed(picture, corners, size) {
   const from = performance.now();
-  const reading = core.readSurface('shell', picture, corners, size);
+  const reading = readSurface('shell', picture, corners, size);
   spent += performance.now() - from;
   megapixels += (picture.width * picture.height) / 1e6;
   return reading;
@@ -102,13 +104,13 @@ async function renderedSet(name, count) {
   if (!set) throw new Error(`no set ${name}`);
   for (let n = 0; n < count; n++) {
     const { kind, s, shot, quality } = shellSpecimen(set, n);
-    const maps = core.surfaceMaps(s);
-    const taken = core.takeShell(s, maps, shot);
+    const maps = surfaceMaps(s);
+    const taken = takeShell(s, maps, shot);
     const picture = await compressed(taken.pixels, quality);
-    const truth = truthOf(maps, (arc, axial) => (core.viewCosine(taken.pose, arc, axial) < core.NOT_SEEN_COSINE ? null : arc));
+    const truth = truthOf(maps, (arc, axial) => (viewCosine(taken.pose, arc, axial) < NOT_SEEN_COSINE ? null : arc));
     const lines = { hair: 0, probe: 0, nail: 0, through: 0 };
     for (const d of s.damages) if (d.kind === 'score') lines[d.through ? 'through' : d.widthMm >= 0.15 ? 'probe' : 'hair']++;
-    const { grade } = core.proposeGrade('shell', 'trimetal', core.summariseMap(truth.map, lines));
+    const { grade } = proposeGrade('shell', 'trimetal', summariseMap(truth.map, lines));
     const reading = timed(picture, taken.corners, {
       radiusMm: s.radiusMm,
       widthMm: s.widthMm,

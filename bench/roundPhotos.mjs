@@ -4,7 +4,9 @@ import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import sharp from 'sharp';
-import * as core from '@true-ledger/core';
+import { proposeGrade, summariseMap } from '@true-ledger/core/damage';
+import { NOT_SEEN_COSINE, readSurface } from '@true-ledger/core/photo';
+import { seeded, surfaceMaps, takeRound } from '@true-ledger/core/specimen';
 import { compressed, SETS, shotOf, truthOf } from './sets.mjs';
 
 const { values } = parseArgs({
@@ -93,7 +95,7 @@ function damagesOf(kind, r) {
 }
 
 function specimen(set, n) {
-  const r = core.seeded(set.from + 31 + n * 977);
+  const r = seeded(set.from + 31 + n * 977);
   const kind = KINDS[part][n % KINDS[part].length];
   const radiusMm = part === 'journal' ? 20 + 16 * r() : 36 + 14 * r();
   const s = {
@@ -116,7 +118,7 @@ const MAIN = part === 'journal' ? ['heat', 'transfer', 'rust'] : ['scuffed'];
 
 function judge(id, kind, picture, corners, radiusMm, truth) {
   const from = performance.now();
-  const reading = core.readSurface(part, picture, corners, { radiusMm, widthMm: null });
+  const reading = readSurface(part, picture, corners, { radiusMm, widthMm: null });
   spent += performance.now() - from;
   const row = { id, kind, truth, ok: reading.ok };
   if (reading.ok) {
@@ -206,17 +208,17 @@ const set = SETS[values.set];
 if (!set) throw new Error(`no set ${values.set}`);
 for (let n = 0; n < Number(values.count); n++) {
   const { kind, s, shot, quality } = specimen(set, n);
-  const maps = core.surfaceMaps(s, 2400, 400);
-  const taken = core.takeRound(s, maps, shot, part === 'journal' ? 'journal' : 'piston', FACING);
+  const maps = surfaceMaps(s, 2400, 400);
+  const taken = takeRound(s, maps, shot, part === 'journal' ? 'journal' : 'piston', FACING);
   const picture = await compressed(taken.pixels, quality);
   const lines = { hair: 0, probe: 0, nail: 0, through: 0 };
   for (const d of s.damages) if (d.kind === 'score') lines[d.widthMm >= 0.15 ? 'probe' : 'hair']++;
   // The reading covers the half turn that faces the camera.
   const truth = truthOf(maps, (arc, axial) => {
     const phi = arc - FACING + 90;
-    return phi < 0 || phi >= 180 || taken.cosine(arc, axial) < core.NOT_SEEN_COSINE ? null : phi;
+    return phi < 0 || phi >= 180 || taken.cosine(arc, axial) < NOT_SEEN_COSINE ? null : phi;
   });
-  const { grade } = core.proposeGrade(part, 'unknown', core.summariseMap(truth.map, lines));
+  const { grade } = proposeGrade(part, 'unknown', summariseMap(truth.map, lines));
   judge(`${values.set}-${n}`, kind, picture, taken.corners, s.radiusMm, { ...truth, grade, lines: maps.lines });
 }
 if (rows.length > 0) report(`rendered, ${values.set} set`);

@@ -1,5 +1,7 @@
 import sharp from 'sharp';
-import * as core from '@true-ledger/core';
+import { WEAR_CLASSES } from '@true-ledger/core/damage';
+import { MAP_COLUMNS, MAP_ROWS } from '@true-ledger/core/photo';
+import { MAP_CLASSES } from '@true-ledger/core/specimen';
 
 // Two sets of rendered pictures that differ in seeds, lamps, benches, lenses, noise, grain and compression: one to tune on, one to report on.
 export const SETS = {
@@ -87,29 +89,29 @@ export async function compressed({ width, height, data }, quality) {
 
 /** True shares over what a camera can see, by the cells of the reading. `seenAt(arc, axial)` is the place on the reading's half turn, degrees, or null where nothing is seen. */
 export function truthOf(maps, seenAt) {
-  const cells = core.MAP_COLUMNS * core.MAP_ROWS;
-  const shares = Object.fromEntries(core.WEAR_CLASSES.map((c) => [c, new Float32Array(cells)]));
+  const cells = MAP_COLUMNS * MAP_ROWS;
+  const shares = Object.fromEntries(WEAR_CLASSES.map((c) => [c, new Float32Array(cells)]));
   const seen = new Float32Array(cells);
   const total = {};
   let all = 0;
   for (let y = 0; y < maps.rows; y += 2)
     for (let x = 0; x < maps.columns; x += 2) {
-      const name = core.MAP_CLASSES[maps.truth[y * maps.columns + x]];
+      const name = MAP_CLASSES[maps.truth[y * maps.columns + x]];
       const axial = (y + 0.5) / maps.rows;
       const place = name === 'hole' ? null : seenAt(((x + 0.5) / maps.columns) * maps.spanDeg, axial);
       if (place === null) continue;
-      const cell = Math.floor(axial * core.MAP_ROWS) * core.MAP_COLUMNS + Math.floor((place / 180) * core.MAP_COLUMNS);
+      const cell = Math.floor(axial * MAP_ROWS) * MAP_COLUMNS + Math.floor((place / 180) * MAP_COLUMNS);
       shares[name][cell]++;
       seen[cell]++;
       total[name] = (total[name] ?? 0) + 1;
       all++;
     }
   for (let c = 0; c < cells; c++) {
-    for (const k of core.WEAR_CLASSES) if (seen[c] > 0) shares[k][c] /= seen[c];
+    for (const k of WEAR_CLASSES) if (seen[c] > 0) shares[k][c] /= seen[c];
     seen[c] = seen[c] > 0 ? 1 : 0;
   }
   return {
-    map: { columns: core.MAP_COLUMNS, rows: core.MAP_ROWS, shares, seen },
+    map: { columns: MAP_COLUMNS, rows: MAP_ROWS, shares, seen },
     percent: (k) => (100 * (total[k] ?? 0)) / Math.max(1, all),
   };
 }

@@ -1,4 +1,4 @@
-import * as core from '@true-ledger/core';
+import { seeded } from '@true-ledger/core/specimen';
 import { shotOf } from './sets.mjs';
 
 /** What one specimen shows; every kind in its turn. */
@@ -55,7 +55,7 @@ export const KINDS = ['sound', 'wiping', 'edge', 'scores', 'fatigue', 'heat', 'r
 
 /** The n-th half shell of a set, how it is lit and taken. */
 export function shellSpecimen(set, n) {
-  const r = core.seeded(set.from + n * 977);
+  const r = seeded(set.from + n * 977);
   const kind = KINDS[n % KINDS.length];
   const s = {
     seed: set.from + n,

@@ -1,7 +1,10 @@
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { corrected, sha256Hex, tagDistanceMm, type EntryBodies, type LedgerEntry } from '@true-ledger/core';
+import { sha256Hex } from '@true-ledger/core/kit';
+import type { LedgerEntry } from '@true-ledger/core/ledger';
+import type { EntryBodies } from '@true-ledger/core/entries';
+import { corrected, tagDistanceMm } from '@true-ledger/core/photo';
 import type { Browser, ElementHandle } from 'puppeteer-core';
 import sharp from 'sharp';
 import { FOUR } from '../server/test/harness.js';

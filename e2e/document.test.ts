@@ -1,7 +1,8 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { sha256Hex, verifyBundle } from '@true-ledger/core';
+import { sha256Hex } from '@true-ledger/core/kit';
+import { verifyBundle } from '@true-ledger/core/bundle';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import type { Browser } from 'puppeteer-core';
 import { openBrowser, Person, Shop } from './harness.js';

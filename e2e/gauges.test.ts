@@ -1,7 +1,8 @@
 import { writeFileSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Browser, ElementHandle } from 'puppeteer-core';
-import { NO_FAULTS, type Gauge } from '@true-ledger/core';
+import type { Gauge } from '@true-ledger/core/units';
+import { NO_FAULTS } from '@true-ledger/core/measure';
 import { FOUR } from '../server/test/harness.js';
 import { openBrowser, Person, Shop } from './harness.js';
 

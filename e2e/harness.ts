@@ -1,4 +1,4 @@
-import type { LedgerEntry } from '@true-ledger/core';
+import type { LedgerEntry } from '@true-ledger/core/ledger';
 import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync } from 'node:fs';
 import { createServer } from 'node:net';

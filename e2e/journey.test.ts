@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { openBundle, verifyBundle } from '@true-ledger/core';
+import { openBundle, verifyBundle } from '@true-ledger/core/bundle';
 import type { Browser } from 'puppeteer-core';
 import { run } from '../cli/src/main.js';
 import { FIXTURES, openBrowser, PASSWORD, Person, Shop } from './harness.js';

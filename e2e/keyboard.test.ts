@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import { ENGINE_TEMPLATES } from '@true-ledger/core';
+import { ENGINE_TEMPLATES } from '@true-ledger/core/engine';
 import type { Browser } from 'puppeteer-core';
 import { openBrowser, Person, Shop } from './harness.js';
 

@@ -2,7 +2,7 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Browser, ElementHandle } from 'puppeteer-core';
 import sharp from 'sharp';
-import { surfaceMaps, takeShell, USUAL_SHOT, type ShellSpecimen } from '@true-ledger/core';
+import { surfaceMaps, takeShell, USUAL_SHOT, type ShellSpecimen } from '@true-ledger/core/specimen';
 import { FOUR } from '../server/test/harness.js';
 import { openBrowser, Person, Shop } from './harness.js';
 

@@ -1,4 +1,6 @@
-import { engineTemplate, stripPlan, type LedgerEntry } from '@true-ledger/core';
+import { engineTemplate } from '@true-ledger/core/engine';
+import { stripPlan } from '@true-ledger/core/strip';
+import type { LedgerEntry } from '@true-ledger/core/ledger';
 import type { Browser } from 'puppeteer-core';
 import { FOUR } from '../server/test/harness.js';
 import { openBrowser, PASSWORD, Person, Shop } from './harness.js';

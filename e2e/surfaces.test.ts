@@ -2,7 +2,8 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Browser, ElementHandle } from 'puppeteer-core';
 import sharp from 'sharp';
-import { surfaceMaps, takeRound, takeShell, USUAL_SHOT, type Damage, type Pixels, type Point } from '@true-ledger/core';
+import type { Pixels, Point } from '@true-ledger/core/photo';
+import { surfaceMaps, takeRound, takeShell, USUAL_SHOT, type Damage } from '@true-ledger/core/specimen';
 import { FOUR, PASSWORD } from '../server/test/harness.js';
 import { openBrowser, Person, Shop } from './harness.js';
 

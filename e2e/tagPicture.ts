@@ -1,4 +1,4 @@
-import { homography, PART_TAG, project, renderTag, tagText, type Point } from '@true-ledger/core';
+import { homography, PART_TAG, project, renderTag, tagText, type Point } from '@true-ledger/core/photo';
 import qrcode from 'qrcode';
 import sharp from 'sharp';
 

@@ -88,7 +88,7 @@ export async function backup(url, target) {
 
 /** Every entry of every case against its own hashes and the one before it, by the same rule as `verify`. */
 async function checkChains(client) {
-  const { entryFault, FIRST_PREV, GAP_REASON, unexplainedGap } = await import('@true-ledger/core');
+  const { entryFault, FIRST_PREV, GAP_REASON, unexplainedGap } = await import('@true-ledger/core/ledger');
   for (const { id } of (await client.query('SELECT id FROM cases ORDER BY id')).rows) {
     const { rows } = await client.query('SELECT * FROM entries WHERE "caseId" = $1 ORDER BY seq', [id]);
     let prev = FIRST_PREV;

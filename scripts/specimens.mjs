@@ -4,7 +4,7 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import sharp from 'sharp';
-import { RECIPES, SEVERITIES } from '@true-ledger/core';
+import { RECIPES, SEVERITIES } from '@true-ledger/core/specimen';
 import { withDemoPage } from './demoPage.mjs';
 import { ROOT } from './lib.mjs';
 

@@ -21,10 +21,10 @@ export default defineConfig({
   ],
   define: { global: 'globalThis' },
   resolve: {
-    alias: {
-      '@true-ledger/core': at('../core/src/index.ts'),
-      '@true-ledger/contract': at('../contract/src/index.ts'),
-    },
+    alias: [
+      { find: /^@true-ledger\/core\/(\w+)$/, replacement: at('../core/src/$1/index.ts') },
+      { find: '@true-ledger/contract', replacement: at('../contract/src/index.ts') },
+    ],
   },
   worker: { format: 'es' },
   build: { outDir: 'dist', emptyOutDir: true, target: 'es2022', assetsInlineLimit: 0, chunkSizeWarningLimit: 2500 },

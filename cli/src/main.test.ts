@@ -1,4 +1,4 @@
-import { surfaceMaps, takeRound, takeShell, USUAL_SHOT } from '@true-ledger/core';
+import { surfaceMaps, takeRound, takeShell, USUAL_SHOT } from '@true-ledger/core/specimen';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import sharp from 'sharp';

@@ -1,36 +1,25 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
+import { engineTemplate, ENGINE_TEMPLATES, type EngineLayout, stationsOf } from '@true-ledger/core/engine';
+import { PATTERNS } from '@true-ledger/core/damage';
+import { FEATURES } from '@true-ledger/core/cause';
 import {
-  diagnose,
-  diagnosisJson,
-  engineTemplate,
-  ENGINE_TEMPLATES,
-  FEATURES,
   measureProgram,
-  openBundle,
-  PATTERNS,
   finishJson,
-  findOutline,
-  layoutOf,
-  readCaseFile,
-  reportMarkdown,
-  reportModel,
-  simulatedRoutes,
-  TEMPLATES,
-  isRead,
-  READ_PARTS,
-  readingJson,
-  readSurface,
   readTraceCsv,
   runSheet,
   sheetJson,
   SHEETS,
   surfaceFinish,
-  type EngineLayout,
   type FinishResult,
-  type Pixels,
-  type Point,
-  stationsOf,
+} from '@true-ledger/core/measure';
+import { findOutline, isRead, READ_PARTS, readingJson, readSurface, type Pixels, type Point } from '@true-ledger/core/photo';
+import { diagnose, diagnosisJson } from '@true-ledger/core/diagnosis';
+import { simulatedRoutes } from '@true-ledger/core/salvage';
+import { layoutOf, reportMarkdown, reportModel, TEMPLATES } from '@true-ledger/core/report';
+import {
+  openBundle,
+  readCaseFile,
   certificatesOf,
   chainAgainstSeal,
   keyFingerprint,
@@ -38,7 +27,7 @@ import {
   readBundleFiles,
   stampVerdict,
   stampWords,
-} from '@true-ledger/core';
+} from '@true-ledger/core/bundle';
 import sharp from 'sharp';
 
 const HELP = `true-ledger – reads cases and bundles without a server

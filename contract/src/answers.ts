@@ -1,22 +1,13 @@
-import {
-  GAUGE_KINDS,
-  schema as s,
-  type Author,
-  type CaseState,
-  type DiagnosisJson,
-  type Gauge,
-  type GaugeFaults,
-  type GradeBook,
-  type Held,
-  type KeptEntry,
-  type LedgerEntry,
-  type Letterhead,
-  type Parties,
-  type PartClass,
-  type PriceBook,
-  type SpecSheet,
-  type StampVerdict,
-} from '@true-ledger/core';
+import { schema as s, type Held } from '@true-ledger/core/kit';
+import { GAUGE_KINDS, type Gauge } from '@true-ledger/core/units';
+import type { PartClass } from '@true-ledger/core/engine';
+import type { GradeBook } from '@true-ledger/core/damage';
+import type { PriceBook } from '@true-ledger/core/workshop';
+import type { GaugeFaults, SpecSheet } from '@true-ledger/core/measure';
+import type { Author, CaseState, KeptEntry, LedgerEntry } from '@true-ledger/core/ledger';
+import type { DiagnosisJson } from '@true-ledger/core/diagnosis';
+import type { Letterhead, Parties } from '@true-ledger/core/report';
+import type { StampVerdict } from '@true-ledger/core/bundle';
 import Joi from 'joi';
 import { ROLES } from './limits.js';
 import type { GaugeSpot } from './requests.js';

@@ -1,4 +1,5 @@
-import { PROBLEMS, type Problem, type ProblemCode, type Result, type SlotConflict } from '@true-ledger/core';
+import { PROBLEMS, type Problem, type ProblemCode, type Result } from '@true-ledger/core/kit';
+import type { SlotConflict } from '@true-ledger/core/ledger';
 
 interface ErrorFact {
   /** HTTP status it is answered with. */

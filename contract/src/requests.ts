@@ -1,25 +1,13 @@
 import Joi from 'joi';
-import {
-  ENTRY_KINDS,
-  GAUGE_KINDS,
-  gradeRulesSchema,
-  layoutSchema,
-  priceLineSchema,
-  schema as s,
-  sheetSpecSchema,
-  SPEC_KEYS,
-  type EngineLayout,
-  type EntryDraft,
-  type Gauge,
-  type GaugeFaults,
-  type GradeRule,
-  type Held,
-  type Letterhead,
-  type Parties,
-  type PriceBook,
-  type Schema,
-  type SpecSheet,
-} from '@true-ledger/core';
+import { schema as s, type Held, type Schema } from '@true-ledger/core/kit';
+import { GAUGE_KINDS, type Gauge } from '@true-ledger/core/units';
+import { layoutSchema, type EngineLayout } from '@true-ledger/core/engine';
+import { gradeRulesSchema, type GradeRule } from '@true-ledger/core/damage';
+import { priceLineSchema, type PriceBook } from '@true-ledger/core/workshop';
+import { sheetSpecSchema, SPEC_KEYS, type GaugeFaults, type SpecSheet } from '@true-ledger/core/measure';
+import type { EntryDraft } from '@true-ledger/core/ledger';
+import { ENTRY_KINDS } from '@true-ledger/core/entries';
+import type { Letterhead, Parties } from '@true-ledger/core/report';
 import { LIMITS, ROLES } from './limits.js';
 
 const { optional, typed } = s;

@@ -1,4 +1,4 @@
-import { hashWith } from '@true-ledger/core';
+import { hashWith } from '@true-ledger/core/kit';
 import { createHash } from 'node:crypto';
 
 // Said once in every process and thread of the server, by importing this.

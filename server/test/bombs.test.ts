@@ -1,6 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { crc32, deflateSync } from 'node:zlib';
-import { emptyCase, caseFileOf, caseView, findingsCsv, foldEntries, readingsCsv, sealEntry, type LedgerEntry } from '@true-ledger/core';
+import { emptyCase, sealEntry, type LedgerEntry } from '@true-ledger/core/ledger';
+import { foldEntries } from '@true-ledger/core/entries';
+import { caseView } from '@true-ledger/core/case';
+import { readingsCsv } from '@true-ledger/core/measured';
+import { caseFileOf, findingsCsv } from '@true-ledger/core/bundle';
 import { strToU8, zipSync } from 'fflate';
 import type { Response, Test } from 'supertest';
 import { draft, FOUR, newCase, startBench, type Bench } from './harness.js';

@@ -6,7 +6,10 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { openBundle, sha256Hex, verifyBundle, type EntryBodies, type LedgerEntry } from '@true-ledger/core';
+import { sha256Hex } from '@true-ledger/core/kit';
+import type { LedgerEntry } from '@true-ledger/core/ledger';
+import type { EntryBodies } from '@true-ledger/core/entries';
+import { openBundle, verifyBundle } from '@true-ledger/core/bundle';
 import sharp from 'sharp';
 import { bytesOf, appOn, draft, newCase, PASSWORD, ROOT, shellJpeg, startBench, type Bench } from './harness.js';
 

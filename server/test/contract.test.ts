@@ -1,6 +1,6 @@
 import { CallHandler, type ExecutionContext } from '@nestjs/common';
 import { answers, ERRORS } from '@true-ledger/contract';
-import { PROBLEMS } from '@true-ledger/core';
+import { PROBLEMS } from '@true-ledger/core/kit';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { lastValueFrom, of } from 'rxjs';

@@ -1,4 +1,9 @@
-import { applyEntry, caseView, checkEntry, diagnose, emptyCase, releaseCheck, reportModel, type CaseView } from '@true-ledger/core';
+import { emptyCase } from '@true-ledger/core/ledger';
+import { applyEntry } from '@true-ledger/core/entries';
+import { caseView, type CaseView } from '@true-ledger/core/case';
+import { diagnose, releaseCheck } from '@true-ledger/core/diagnosis';
+import { reportModel } from '@true-ledger/core/report';
+import { checkEntry } from '@true-ledger/core/gate';
 import type { DemoCase } from '../src/demo/caseScript.js';
 import { demoCases } from '../src/demo/scenario.js';
 

@@ -3,17 +3,10 @@ import { randomUUID } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import {
-  chainLine,
-  openBundle,
-  sealEntry,
-  sha256Hex,
-  verifyBundle,
-  verifyChain,
-  type EntryBody,
-  type KeptEntry,
-  type LedgerEntry,
-} from '@true-ledger/core';
+import { sha256Hex } from '@true-ledger/core/kit';
+import { chainLine, sealEntry, verifyChain, type KeptEntry, type LedgerEntry } from '@true-ledger/core/ledger';
+import type { EntryBody } from '@true-ledger/core/entries';
+import { openBundle, verifyBundle } from '@true-ledger/core/bundle';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import pg from 'pg';
 import request from 'supertest';

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { get } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { sha256Hex } from '@true-ledger/core';
+import { sha256Hex } from '@true-ledger/core/kit';
 import request from 'supertest';
 import { WebSocket } from 'ws';
 import { draft, newCase, PASSWORD, shellJpeg, startBench, type Bench } from './harness.js';

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { AddressInfo } from 'node:net';
 import type { GaugeMessage } from '@true-ledger/contract';
-import { NO_FAULTS } from '@true-ledger/core';
+import { NO_FAULTS } from '@true-ledger/core/measure';
 import type request from 'supertest';
 import { WebSocket } from 'ws';
 import { appOn, draft, newCase, startBench, type Bench } from './harness.js';

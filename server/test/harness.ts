@@ -4,16 +4,10 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
-import {
-  engineTemplate,
-  surfaceMaps,
-  takeShell,
-  USUAL_SHOT,
-  type Damage,
-  type EngineLayout,
-  type EntryDraft,
-  type EntryKind,
-} from '@true-ledger/core';
+import { engineTemplate, type EngineLayout } from '@true-ledger/core/engine';
+import type { EntryDraft } from '@true-ledger/core/ledger';
+import type { EntryKind } from '@true-ledger/core/entries';
+import { surfaceMaps, takeShell, USUAL_SHOT, type Damage } from '@true-ledger/core/specimen';
 import pg from 'pg';
 import request from 'supertest';
 import { AccountsService } from '../src/accounts/accounts.service.js';

@@ -1,17 +1,10 @@
 import { randomUUID } from 'node:crypto';
-import {
-  caseFileOf,
-  caseView,
-  emptyCase,
-  findingsCsv,
-  FIRST_PREV,
-  foldEntries,
-  readingsCsv,
-  sealEntry,
-  sha256Hex,
-  type EntryKind,
-  type LedgerEntry,
-} from '@true-ledger/core';
+import { sha256Hex } from '@true-ledger/core/kit';
+import { emptyCase, FIRST_PREV, sealEntry, type LedgerEntry } from '@true-ledger/core/ledger';
+import { foldEntries, type EntryKind } from '@true-ledger/core/entries';
+import { caseView } from '@true-ledger/core/case';
+import { readingsCsv } from '@true-ledger/core/measured';
+import { caseFileOf, findingsCsv } from '@true-ledger/core/bundle';
 import { strToU8 } from 'fflate';
 import sharp from 'sharp';
 import request from 'supertest';

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { LedgerEntry } from '@true-ledger/core';
+import type { LedgerEntry } from '@true-ledger/core/ledger';
 import { draft, newCase, ROOT, startBench, type Bench } from './harness.js';
 
 let bench: Bench;

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { get } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { emptyCase, foldEntries, verifyChain, type LedgerEntry } from '@true-ledger/core';
+import { emptyCase, verifyChain, type LedgerEntry } from '@true-ledger/core/ledger';
+import { foldEntries } from '@true-ledger/core/entries';
 import pg from 'pg';
 import { LedgerService } from '../src/ledger/ledger.service.js';
 import { draft, FOUR, newCase, startBench, type Bench } from './harness.js';

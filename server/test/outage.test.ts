@@ -1,4 +1,4 @@
-import { verifyChain, type LedgerEntry } from '@true-ledger/core';
+import { verifyChain, type LedgerEntry } from '@true-ledger/core/ledger';
 import { clusterCommand, draft, freshDatabase, newCase, startBench, type Bench } from './harness.js';
 
 const FOLDER = 'test-outage';

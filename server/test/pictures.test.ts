@@ -1,5 +1,7 @@
 import { randomBytes, randomUUID } from 'node:crypto';
-import { openBundle, sha256Hex, verifyBundle, type EntryBodies } from '@true-ledger/core';
+import { sha256Hex } from '@true-ledger/core/kit';
+import type { EntryBodies } from '@true-ledger/core/entries';
+import { openBundle, verifyBundle } from '@true-ledger/core/bundle';
 import sharp from 'sharp';
 import { run } from '../../cli/src/main.js';
 import { plainName } from '../src/photos/photos.service.js';

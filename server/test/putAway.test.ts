@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { ShelfPage } from '@true-ledger/contract';
-import { caseView, type CaseState } from '@true-ledger/core';
+import type { CaseState } from '@true-ledger/core/ledger';
+import { caseView } from '@true-ledger/core/case';
 import { draft, FOUR, newCase, startBench, type Bench } from './harness.js';
 
 let bench: Bench;

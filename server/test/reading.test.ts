@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { ReadingBatch, ReferencePart } from '@true-ledger/contract';
-import { GRADE_BOOK, sha256Hex, type GradeRule } from '@true-ledger/core';
+import { sha256Hex } from '@true-ledger/core/kit';
+import { GRADE_BOOK, type GradeRule } from '@true-ledger/core/damage';
 import pg from 'pg';
 import sharp from 'sharp';
 import { draft, freshDatabase, newCase, shellJpeg, startBench, type Bench } from './harness.js';

@@ -1,7 +1,8 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chainAgainstSeal, parseDailySeal, readBundleFiles, statementHolds, type KeptEntry } from '@true-ledger/core';
+import type { KeptEntry } from '@true-ledger/core/ledger';
+import { chainAgainstSeal, parseDailySeal, readBundleFiles, statementHolds } from '@true-ledger/core/bundle';
 import { unzipSync, zipSync, strToU8 } from 'fflate';
 import { KeysService, SUCCESSION } from '../src/keys/keys.service.js';
 import { bytesOf, draft, newCase, startBench, type Bench } from './harness.js';

@@ -1,16 +1,10 @@
 import { randomUUID } from 'node:crypto';
-import {
-  caseFileOf,
-  caseView,
-  emptyCase,
-  findingsCsv,
-  foldEntries,
-  readingsCsv,
-  sealEntry,
-  sha256Hex,
-  type KeptEntry,
-  type LedgerEntry,
-} from '@true-ledger/core';
+import { sha256Hex } from '@true-ledger/core/kit';
+import { emptyCase, sealEntry, type KeptEntry, type LedgerEntry } from '@true-ledger/core/ledger';
+import { foldEntries } from '@true-ledger/core/entries';
+import { caseView } from '@true-ledger/core/case';
+import { readingsCsv } from '@true-ledger/core/measured';
+import { caseFileOf, findingsCsv } from '@true-ledger/core/bundle';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import request from 'supertest';
 import { draft, newCase, startBench, type Bench } from './harness.js';

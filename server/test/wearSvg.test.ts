@@ -1,4 +1,6 @@
-import { cellColours, WEAR_CLASSES, type SurfaceFrame, type WearClass, type WearMap } from '@true-ledger/core';
+import type { SurfaceFrame } from '@true-ledger/core/engine';
+import { WEAR_CLASSES, type WearClass, type WearMap } from '@true-ledger/core/damage';
+import { cellColours } from '@true-ledger/core/report';
 import { shapesSvg, wearSvg } from '../src/reports/wearSvg.js';
 
 const [COLUMNS, ROWS] = [36, 12];

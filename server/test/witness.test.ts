@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { certificatesOf, stampQuery, stampVerdict, type StampCheck, type StampVerdict } from '@true-ledger/core';
+import { certificatesOf, stampQuery, stampVerdict, type StampCheck, type StampVerdict } from '@true-ledger/core/bundle';
 import type { SealLine, StampSaid } from '@true-ledger/contract';
 import { DataSource } from 'typeorm';
 import { StandInAuthority } from '../src/seals/standInAuthority.js';

@@ -1,5 +1,8 @@
 import { Injectable } from '@nestjs/common';
-import { chainLine, emptyCase, fileOf, foldEntries, sha256Hex, type EntryBodies, type KeptEntry, type SealClaims } from '@true-ledger/core';
+import { sha256Hex } from '@true-ledger/core/kit';
+import { chainLine, emptyCase, type KeptEntry } from '@true-ledger/core/ledger';
+import { foldEntries, type EntryBodies } from '@true-ledger/core/entries';
+import { fileOf, type SealClaims } from '@true-ledger/core/bundle';
 import type { Writable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { ZipFile } from 'yazl';

@@ -1,6 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import type { ImportAnswer } from '@true-ledger/contract';
-import { emptyCase, fileOf, type Author, type EntryBodies, type EntryDraft, type LedgerEntry, type SealVerdict } from '@true-ledger/core';
+import { emptyCase, type Author, type EntryDraft, type LedgerEntry } from '@true-ledger/core/ledger';
+import type { EntryBodies } from '@true-ledger/core/entries';
+import { fileOf, type SealVerdict } from '@true-ledger/core/bundle';
 import { createReadStream } from 'node:fs';
 import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';

@@ -10,7 +10,10 @@ import {
   type ShelfPage,
   answers,
 } from '@true-ledger/contract';
-import { SPEC_KEYS, validateLayout, type CaseView, type EntryDraft, type SpecSheet } from '@true-ledger/core';
+import { validateLayout } from '@true-ledger/core/engine';
+import { SPEC_KEYS, type SpecSheet } from '@true-ledger/core/measure';
+import type { EntryDraft } from '@true-ledger/core/ledger';
+import type { CaseView } from '@true-ledger/core/case';
 import { randomUUID } from 'node:crypto';
 import { DataSource } from 'typeorm';
 import { AccountsService } from '../accounts/accounts.service.js';

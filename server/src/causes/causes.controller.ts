@@ -2,7 +2,7 @@ import { Body, Controller, Get, HttpCode, Param, ParseUUIDPipe, Post } from '@ne
 import { ApiTags } from '@nestjs/swagger';
 import { answers } from '@true-ledger/contract';
 import { Answers } from '../http/answers.js';
-import type { DiagnosisJson } from '@true-ledger/core';
+import type { DiagnosisJson } from '@true-ledger/core/diagnosis';
 import { Needs } from '../accounts/guard.js';
 import { ComputeService } from '../compute/compute.service.js';
 import { LedgerService } from '../ledger/ledger.service.js';

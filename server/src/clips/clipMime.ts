@@ -1,4 +1,4 @@
-import { CLIP_MIMES } from '@true-ledger/core';
+import { CLIP_MIMES } from '@true-ledger/core/entries';
 import fileType from 'file-type';
 import { ProblemError } from '../http/problem.js';
 

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { UploadResponse } from '@true-ledger/contract';
-import { currentVersion, type Author, type CaseState } from '@true-ledger/core';
+import { currentVersion, type Author, type CaseState } from '@true-ledger/core/ledger';
 import { DataSource, type EntityManager } from 'typeorm';
 import { CaseClipRow, ClipRow, EntryRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';

@@ -1,21 +1,13 @@
 import type { Outcome } from '@true-ledger/contract';
 import '../platform.js';
-import {
-  caseFileOf,
-  caseView,
-  diagnose,
-  diagnosisJson,
-  fail,
-  findingsCsv,
-  ok,
-  readCaseFile,
-  readingsCsv,
-  runSheet,
-  sheetJson,
-  type CaseState,
-  type DiagnosisJson,
-  type Station,
-} from '@true-ledger/core';
+import { fail, ok } from '@true-ledger/core/kit';
+import type { Station } from '@true-ledger/core/engine';
+import { runSheet, sheetJson } from '@true-ledger/core/measure';
+import type { CaseState } from '@true-ledger/core/ledger';
+import { caseView } from '@true-ledger/core/case';
+import { readingsCsv } from '@true-ledger/core/measured';
+import { diagnose, diagnosisJson, type DiagnosisJson } from '@true-ledger/core/diagnosis';
+import { caseFileOf, findingsCsv, readCaseFile } from '@true-ledger/core/bundle';
 import { summarise, type StoredSummary } from '../ledger/summary.js';
 import { tagSheet } from '../tags/tagSheet.js';
 import { answerTasks } from '../threads/taskThread.js';

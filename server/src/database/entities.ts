@@ -1,16 +1,12 @@
 import { Column, CreateDateColumn, Entity, Index, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
-import type {
-  CaseState,
-  DailyStatement,
-  Gauge,
-  GaugeFaults,
-  GradeRule,
-  Letterhead,
-  PartClass,
-  Parties,
-  PriceBook,
-  SpecSheet,
-} from '@true-ledger/core';
+import type { Gauge } from '@true-ledger/core/units';
+import type { PartClass } from '@true-ledger/core/engine';
+import type { GradeRule } from '@true-ledger/core/damage';
+import type { PriceBook } from '@true-ledger/core/workshop';
+import type { GaugeFaults, SpecSheet } from '@true-ledger/core/measure';
+import type { CaseState } from '@true-ledger/core/ledger';
+import type { Letterhead, Parties } from '@true-ledger/core/report';
+import type { DailyStatement } from '@true-ledger/core/bundle';
 import type { GaugeSpot, ReadingStatus, ReferencePart, Role } from '@true-ledger/contract';
 
 @Entity('accounts')

@@ -1,27 +1,14 @@
 import { randomUUID } from 'node:crypto';
-import {
-  cause,
-  cellUnits,
-  engineTemplate,
-  placeOf,
-  pressKey,
-  NO_FAULTS,
-  readAnswer,
-  readCell,
-  seeded,
-  ROLE_KINDS,
-  stationsOf,
-  trueValue,
-  type EngineLayout,
-  type EntryBodies,
-  type EntryDraft,
-  type EntryKind,
-  type Gauge,
-  type Grade,
-  type Operation,
-  type SurfaceMark,
-  type WearClass,
-} from '@true-ledger/core';
+import type { Gauge } from '@true-ledger/core/units';
+import { engineTemplate, stationsOf, type EngineLayout } from '@true-ledger/core/engine';
+import type { Grade, SurfaceMark, WearClass } from '@true-ledger/core/damage';
+import { cause } from '@true-ledger/core/cause';
+import { readAnswer } from '@true-ledger/core/opening';
+import type { Operation } from '@true-ledger/core/workshop';
+import { cellUnits, placeOf, pressKey, NO_FAULTS, readCell, ROLE_KINDS, trueValue } from '@true-ledger/core/measure';
+import type { EntryDraft } from '@true-ledger/core/ledger';
+import type { EntryBodies, EntryKind } from '@true-ledger/core/entries';
+import { seeded } from '@true-ledger/core/specimen';
 import { DEMO_GAUGES, MICROMETER } from './gauges.js';
 
 /** One step of a demo case: an entry, a rendered picture for a station, or a signature. */

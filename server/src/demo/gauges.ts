@@ -1,4 +1,4 @@
-import type { Gauge } from '@true-ledger/core';
+import type { Gauge } from '@true-ledger/core/units';
 
 export const MICROMETER: Gauge = {
   id: 'micrometer-50-75',

@@ -1,20 +1,10 @@
 import 'reflect-metadata';
 import { NestFactory } from '@nestjs/core';
-import {
-  caseView,
-  sha256Hex,
-  surfaceMaps,
-  takeRound,
-  takeShell,
-  USUAL_SHOT,
-  USUAL_TURN,
-  type Author,
-  type EntryDraft,
-  type Pixels,
-  type Point,
-  type Shot,
-  type StationView,
-} from '@true-ledger/core';
+import { sha256Hex } from '@true-ledger/core/kit';
+import type { Author, EntryDraft } from '@true-ledger/core/ledger';
+import { caseView, type StationView } from '@true-ledger/core/case';
+import { USUAL_TURN, type Pixels, type Point } from '@true-ledger/core/photo';
+import { surfaceMaps, takeRound, takeShell, USUAL_SHOT, type Shot } from '@true-ledger/core/specimen';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
 import { writeFile } from 'node:fs/promises';

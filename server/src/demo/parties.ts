@@ -1,4 +1,4 @@
-import type { Letterhead, Parties } from '@true-ledger/core';
+import type { Letterhead, Parties } from '@true-ledger/core/report';
 
 /** Invented, as everything of the demonstration. */
 export const DEMO_LETTERHEAD: Letterhead = {

@@ -1,4 +1,4 @@
-import type { Author } from '@true-ledger/core';
+import type { Author } from '@true-ledger/core/ledger';
 import type { AccountsService } from '../accounts/accounts.service.js';
 
 /** People of the demo; their ids are those the shipped bundles name. */

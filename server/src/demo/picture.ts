@@ -1,4 +1,4 @@
-import type { Pixels } from '@true-ledger/core';
+import type { Pixels } from '@true-ledger/core/photo';
 import sharp from 'sharp';
 
 /** Encodes a rendered specimen as JPEG with the words that say what it is. */

@@ -1,5 +1,5 @@
 import type { SheetRequest } from '@true-ledger/contract';
-import type { SpecSheet } from '@true-ledger/core';
+import type { SpecSheet } from '@true-ledger/core/measure';
 import { layout } from './caseScript.js';
 
 const UNDERSIZES = [0.25, 0.5, 0.75, 1];

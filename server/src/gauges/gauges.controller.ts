@@ -2,7 +2,7 @@ import { Controller, Get, Param, Post, Put } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { Answers } from '../http/answers.js';
 import { gaugeCheckSchema, gaugeSchema, type Account, type GaugeCheck, type GaugeCheckRequest, answers } from '@true-ledger/contract';
-import type { Gauge } from '@true-ledger/core';
+import type { Gauge } from '@true-ledger/core/units';
 import { Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
 import { GaugesService } from './gauges.service.js';

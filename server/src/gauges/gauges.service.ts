@@ -1,22 +1,10 @@
 import { Injectable } from '@nestjs/common';
 import type { Account, GaugeCheck, GaugeMessage, GaugeSpot, StandIn } from '@true-ledger/contract';
-import {
-  boltCell,
-  BREAK_LOOSE,
-  caseView,
-  NO_FAULTS,
-  placeOf,
-  placeReadings,
-  pressKey,
-  standingGrade,
-  standInTrace,
-  stripPlan,
-  trueTorque,
-  trueValue,
-  type CaseView,
-  type Gauge,
-  type GaugeFaults,
-} from '@true-ledger/core';
+import type { Gauge } from '@true-ledger/core/units';
+import { boltCell, BREAK_LOOSE, stripPlan } from '@true-ledger/core/strip';
+import { NO_FAULTS, placeOf, pressKey, standInTrace, trueTorque, trueValue, type GaugeFaults } from '@true-ledger/core/measure';
+import { caseView, standingGrade, type CaseView } from '@true-ledger/core/case';
+import { placeReadings } from '@true-ledger/core/measured';
 import { DataSource } from 'typeorm';
 import { GaugeCheckRow, GaugeRow, StandInRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';

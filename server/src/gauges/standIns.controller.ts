@@ -2,7 +2,7 @@ import { Controller, Delete, Get, Header, HttpCode, Param, Post, Put, Query } fr
 import { ApiQuery, ApiTags } from '@nestjs/swagger';
 import { Answers } from '../http/answers.js';
 import { faultsSchema, gaugeCommandSchema, type GaugeCommand, type GaugeMessage, type StandIn, answers } from '@true-ledger/contract';
-import type { GaugeFaults } from '@true-ledger/core';
+import type { GaugeFaults } from '@true-ledger/core/measure';
 import { Checked } from '../http/checked.js';
 import { GaugesService } from './gauges.service.js';
 

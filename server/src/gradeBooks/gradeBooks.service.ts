@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { GradeBookRequest, GradeBookVersion, Refusal } from '@true-ledger/contract';
-import { GRADE_BOOK, type GradeBook } from '@true-ledger/core';
+import { GRADE_BOOK, type GradeBook } from '@true-ledger/core/damage';
 import { DataSource } from 'typeorm';
 import { VersionedBook } from '../books/versionedBook.js';
 import { GradeBookRow } from '../database/entities.js';

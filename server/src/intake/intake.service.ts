@@ -1,6 +1,6 @@
 import type { Refusal } from '@true-ledger/contract';
 import { Inject, Injectable, type OnApplicationShutdown } from '@nestjs/common';
-import type { StampCheck, StampVerdict } from '@true-ledger/core';
+import type { StampCheck, StampVerdict } from '@true-ledger/core/bundle';
 import { join } from 'node:path';
 import { CONFIG, type ServerConfig } from '../config.js';
 import { ProblemError } from '../http/problem.js';

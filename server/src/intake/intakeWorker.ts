@@ -1,17 +1,17 @@
 import type { Outcome, Refusal } from '@true-ledger/contract';
 import '../platform.js';
+import { ok } from '@true-ledger/core/kit';
+import type { EntryBodies } from '@true-ledger/core/entries';
 import {
   acceptEntries,
   fileOf,
-  ok,
   readableVersion,
   readBundle,
   stampVerdict,
-  type EntryBodies,
   type SealVerdict,
   type StampCheck,
   type StampVerdict,
-} from '@true-ledger/core';
+} from '@true-ledger/core/bundle';
 import { createWriteStream } from 'node:fs';
 import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';

@@ -1,4 +1,4 @@
-import { fileRefusal } from '@true-ledger/core';
+import { fileRefusal } from '@true-ledger/core/bundle';
 import { createHash } from 'node:crypto';
 import yauzl, { type Entry, type ZipFile } from 'yauzl';
 import { ProblemError } from '../http/problem.js';

@@ -1,6 +1,6 @@
 import { Inject, Injectable } from '@nestjs/common';
 import type { ShopKeys } from '@true-ledger/contract';
-import { keyFingerprint, makeShopKey, sealBundle, signStatement, type Seal, type SealClaims, type ShopKey } from '@true-ledger/core';
+import { keyFingerprint, makeShopKey, sealBundle, signStatement, type Seal, type SealClaims, type ShopKey } from '@true-ledger/core/bundle';
 import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { CONFIG, type ServerConfig } from '../config.js';

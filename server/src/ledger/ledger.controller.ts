@@ -10,7 +10,7 @@ import {
   type RedactRequest,
   answers,
 } from '@true-ledger/contract';
-import type { KeptEntry, LedgerEntry } from '@true-ledger/core';
+import type { KeptEntry, LedgerEntry } from '@true-ledger/core/ledger';
 import { Needs, Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
 import { IntegerPipe } from '../http/integer.js';

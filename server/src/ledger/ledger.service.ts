@@ -1,22 +1,18 @@
 import { Injectable } from '@nestjs/common';
 import {
-  applyEntry,
-  caseView,
-  checkEntry,
   currentVersion,
-  draftConflict,
   emptyCase,
   FIRST_PREV,
-  foldEntries,
   sealEntry,
-  entryDefinition,
   type Author,
   type CaseState,
-  type EntryBody,
   type EntryDraft,
   type KeptEntry,
   type LedgerEntry,
-} from '@true-ledger/core';
+} from '@true-ledger/core/ledger';
+import { applyEntry, draftConflict, foldEntries, entryDefinition, type EntryBody } from '@true-ledger/core/entries';
+import { caseView } from '@true-ledger/core/case';
+import { checkEntry } from '@true-ledger/core/gate';
 import { randomBytes } from 'node:crypto';
 import { Subject } from 'rxjs';
 import { DataSource, In, MoreThan, type EntityManager } from 'typeorm';

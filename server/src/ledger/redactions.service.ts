@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
-import { entryDefinition, slotOf, type Author, type LedgerEntry } from '@true-ledger/core';
+import type { Author, LedgerEntry } from '@true-ledger/core/ledger';
+import { entryDefinition, slotOf } from '@true-ledger/core/entries';
 import { randomUUID } from 'node:crypto';
 import { DataSource, type EntityManager } from 'typeorm';
 import { CaseClipRow, CasePhotoRow, ClipRow, EntryRow, PhotoRow, ReferencePartRow } from '../database/entities.js';

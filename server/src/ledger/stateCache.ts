@@ -1,4 +1,5 @@
-import { foldEntries, type CaseState, type KeptEntry } from '@true-ledger/core';
+import type { CaseState, KeptEntry } from '@true-ledger/core/ledger';
+import { foldEntries } from '@true-ledger/core/entries';
 
 /** Cases kept folded; the one written to last goes first when there are more. */
 const MOST = 40;

@@ -1,17 +1,7 @@
-import {
-  answerItems,
-  benchPlan,
-  caseView,
-  coverage,
-  diagnose,
-  engineTemplate,
-  isExamined,
-  releaseCheck,
-  type Diagnosis,
-  standingGrade,
-  type CaseState,
-  type CaseView,
-} from '@true-ledger/core';
+import { benchPlan, engineTemplate } from '@true-ledger/core/engine';
+import type { CaseState } from '@true-ledger/core/ledger';
+import { caseView, coverage, isExamined, standingGrade, type CaseView } from '@true-ledger/core/case';
+import { answerItems, diagnose, releaseCheck, type Diagnosis } from '@true-ledger/core/diagnosis';
 import type { CaseSummary } from '@true-ledger/contract';
 
 export type StoredSummary = Omit<CaseSummary, 'id' | 'number' | 'title' | 'reference' | 'updated' | 'behind'>;

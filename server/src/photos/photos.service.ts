@@ -1,6 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import type { UploadResponse } from '@true-ledger/contract';
-import { currentVersion, sha256Hex, type Author, type CaseState, type EntryBodies, type LedgerEntry } from '@true-ledger/core';
+import { sha256Hex } from '@true-ledger/core/kit';
+import { currentVersion, type Author, type CaseState, type LedgerEntry } from '@true-ledger/core/ledger';
+import type { EntryBodies } from '@true-ledger/core/entries';
 import { DataSource, type EntityManager } from 'typeorm';
 import { CasePhotoRow, EntryRow, PhotoRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';

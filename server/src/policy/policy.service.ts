@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { PolicyChange } from '@true-ledger/contract';
-import { school } from '@true-ledger/core';
+import { school } from '@true-ledger/core/damage';
 import { DataSource } from 'typeorm';
 import { PolicyRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';

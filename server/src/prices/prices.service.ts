@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { PriceBookRequest, PriceBookVersion } from '@true-ledger/contract';
-import { STARTING_PRICES, type PriceBook } from '@true-ledger/core';
+import { STARTING_PRICES, type PriceBook } from '@true-ledger/core/workshop';
 import { DataSource } from 'typeorm';
 import { VersionedBook } from '../books/versionedBook.js';
 import { PriceBookRow } from '../database/entities.js';

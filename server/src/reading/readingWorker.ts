@@ -1,5 +1,5 @@
 import type { Outcome } from '@true-ledger/contract';
-import { readPicture, type PictureTask, type ReadPicture } from '@true-ledger/core';
+import { readPicture, type PictureTask, type ReadPicture } from '@true-ledger/core/photo';
 import sharp from 'sharp';
 import { answerTasks } from '../threads/taskThread.js';
 

@@ -1,15 +1,8 @@
 import { Inject, Injectable, Logger, type OnApplicationShutdown, type OnModuleInit } from '@nestjs/common';
 import type { ReadingBatch } from '@true-ledger/contract';
-import {
-  isFound,
-  isRead,
-  USUAL_TURN,
-  type Author,
-  type CaseView,
-  type EntryDraft,
-  type ReadPicture,
-  type StationView,
-} from '@true-ledger/core';
+import type { Author, EntryDraft } from '@true-ledger/core/ledger';
+import type { CaseView, StationView } from '@true-ledger/core/case';
+import { isFound, isRead, USUAL_TURN, type ReadPicture } from '@true-ledger/core/photo';
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import PgBoss from 'pg-boss';

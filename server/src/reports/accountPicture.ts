@@ -1,15 +1,6 @@
-import {
-  develop,
-  isFlattened,
-  pictureMarks,
-  cameraModelOf,
-  sizeFromFrame,
-  USUAL_TURN,
-  type Developed,
-  type Pixels,
-  type PictureLine,
-  type StationView,
-} from '@true-ledger/core';
+import type { StationView } from '@true-ledger/core/case';
+import { develop, isFlattened, cameraModelOf, sizeFromFrame, USUAL_TURN, type Developed, type Pixels } from '@true-ledger/core/photo';
+import { pictureMarks, type PictureLine } from '@true-ledger/core/report';
 import sharp from 'sharp';
 
 /** Longest side of a picture in an account, px: some 190 to the inch at half the width of a page. */

@@ -1,21 +1,20 @@
 import type { Outcome } from '@true-ledger/contract';
+import { fail, ok } from '@true-ledger/core/kit';
+import type { CaseState } from '@true-ledger/core/ledger';
+import type { EntryBodies } from '@true-ledger/core/entries';
+import { caseView } from '@true-ledger/core/case';
+import { diagnose } from '@true-ledger/core/diagnosis';
+import { simulatedRoutes } from '@true-ledger/core/salvage';
 import {
-  caseView,
   coverModel,
-  diagnose,
-  fail,
   layoutOf,
   machineShopModel,
-  ok,
   reportModel,
   sectionHashes,
-  simulatedRoutes,
-  type CaseState,
   type CoverOf,
-  type EntryBodies,
   type Parties,
   type ReportOptions,
-} from '@true-ledger/core';
+} from '@true-ledger/core/report';
 import { PDFDocument } from 'pdf-lib';
 import { answerTasks } from '../threads/taskThread.js';
 import { accountPicture, type Shown } from './accountPicture.js';

@@ -1,4 +1,5 @@
-import { letterheadLines, signatureLines, versionLines, type CaseView, type ReportBlock, type ReportModel } from '@true-ledger/core';
+import type { CaseView } from '@true-ledger/core/case';
+import { letterheadLines, signatureLines, versionLines, type ReportBlock, type ReportModel } from '@true-ledger/core/report';
 import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 import { pictureKey } from './accountPicture.js';

@@ -2,7 +2,8 @@ import { Controller, Get, Param, ParseUUIDPipe, Post, Query, Res } from '@nestjs
 import { ApiQuery, ApiTags } from '@nestjs/swagger';
 import { Answers } from '../http/answers.js';
 import { signRequestSchema, type Account, type PdfProgress, type SignRequest, answers } from '@true-ledger/contract';
-import { caseView, type LedgerEntry } from '@true-ledger/core';
+import type { LedgerEntry } from '@true-ledger/core/ledger';
+import { caseView } from '@true-ledger/core/case';
 import type { Response } from 'express';
 import { Needs, Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';

@@ -1,5 +1,8 @@
 import { Inject, Injectable, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
-import { layoutOf, pictureNumbers, sha256Hex, type Author, type CaseState, type CaseView, type LedgerEntry } from '@true-ledger/core';
+import { sha256Hex } from '@true-ledger/core/kit';
+import type { Author, CaseState, LedgerEntry } from '@true-ledger/core/ledger';
+import type { CaseView } from '@true-ledger/core/case';
+import { layoutOf, pictureNumbers } from '@true-ledger/core/report';
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { DataSource, In } from 'typeorm';

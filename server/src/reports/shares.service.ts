@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { NewShareLink, ShareLink, SharedAccount } from '@true-ledger/contract';
-import { currentVersion } from '@true-ledger/core';
+import { currentVersion } from '@true-ledger/core/ledger';
 import { randomUUID } from 'node:crypto';
 import { DataSource } from 'typeorm';
 import { newToken, tokenHash } from '../accounts/passwords.js';

@@ -1,4 +1,7 @@
-import { cellColours, planDrawing, type EngineLayout, type Shape, type SurfaceFrame, type WearMap } from '@true-ledger/core';
+import { planDrawing, type EngineLayout, type SurfaceFrame } from '@true-ledger/core/engine';
+import type { WearMap } from '@true-ledger/core/damage';
+import type { Shape } from '@true-ledger/core/diagnosis';
+import { cellColours } from '@true-ledger/core/report';
 
 /** A developed surface as SVG: u across, v up (front edge or deck side as the frame names it), hatch where not seen. */
 export function wearSvg(map: WearMap, frame: SurfaceFrame, width: number): string {

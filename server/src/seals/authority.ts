@@ -1,5 +1,5 @@
 import { createServer } from 'node:http';
-import { STAMP_LIMIT } from '@true-ledger/core';
+import { STAMP_LIMIT } from '@true-ledger/core/bundle';
 import { StandInAuthority } from './standInAuthority.js';
 
 /** The simulated authority as a program of its own, over HTTP as RFC 3161 (3.4) has it; for trying the way to one outside. On loopback only. */

@@ -2,7 +2,7 @@ import { Controller, Get, HttpCode, Param, Post, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { Answers } from '../http/answers.js';
 import { type SealLine, type ShopKeys, type StampSaid, answers } from '@true-ledger/contract';
-import { stampWords, type StampVerdict } from '@true-ledger/core';
+import { stampWords, type StampVerdict } from '@true-ledger/core/bundle';
 import type { Response } from 'express';
 import { Needs } from '../accounts/guard.js';
 import { disposition } from '../http/download.js';

@@ -7,7 +7,7 @@ import {
   type DailySeal,
   type DailyStatement,
   type StampVerdict,
-} from '@true-ledger/core';
+} from '@true-ledger/core/bundle';
 import type { SealLine } from '@true-ledger/contract';
 import { DataSource, IsNull, MoreThan, type Repository } from 'typeorm';
 import { DailySealRow } from '../database/entities.js';

@@ -1,4 +1,4 @@
-import { STAMP_OIDS } from '@true-ledger/core';
+import { STAMP_OIDS } from '@true-ledger/core/bundle';
 import * as asn1js from 'asn1js';
 import { createHash, createPrivateKey, createPublicKey, generateKeyPairSync, randomBytes, type KeyObject } from 'node:crypto';
 import { readFileSync, writeFileSync } from 'node:fs';

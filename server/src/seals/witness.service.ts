@@ -1,5 +1,5 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { certificatesOf, STAMP_LIMIT, stampQuery } from '@true-ledger/core';
+import { certificatesOf, STAMP_LIMIT, stampQuery } from '@true-ledger/core/bundle';
 import { randomBytes } from 'node:crypto';
 import { join } from 'node:path';
 import { CONFIG, type ServerConfig } from '../config.js';

@@ -2,7 +2,7 @@ import { Controller, Get, Param, Post } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { Answers } from '../http/answers.js';
 import { sheetSchema, type Account, type SheetRequest, answers } from '@true-ledger/contract';
-import type { SpecSheet } from '@true-ledger/core';
+import type { SpecSheet } from '@true-ledger/core/measure';
 import { Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
 import { SheetsService } from './sheets.service.js';

@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { SheetRequest } from '@true-ledger/contract';
-import { LIMIT_QUANTITIES, validateLayout, type SpecSheet } from '@true-ledger/core';
+import { validateLayout } from '@true-ledger/core/engine';
+import { LIMIT_QUANTITIES, type SpecSheet } from '@true-ledger/core/measure';
 import { DataSource } from 'typeorm';
 import { VersionedBook } from '../books/versionedBook.js';
 import { SpecSheetRow } from '../database/entities.js';

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import type { CaseParties, ShopRecord } from '@true-ledger/contract';
-import { NO_PARTIES, type Letterhead, type Parties } from '@true-ledger/core';
+import { NO_PARTIES, type Letterhead, type Parties } from '@true-ledger/core/report';
 import { DataSource } from 'typeorm';
 import { PartiesRow, ShopRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';

@@ -1,4 +1,5 @@
-import { PART_TAG, tagText, type Station } from '@true-ledger/core';
+import type { Station } from '@true-ledger/core/engine';
+import { PART_TAG, tagText } from '@true-ledger/core/photo';
 import pdfmake from 'pdfmake';
 import type { Content } from 'pdfmake/interfaces.js';
 import qrcode from 'qrcode';

@@ -1,6 +1,6 @@
 import { Controller, Get, Inject, Param, ParseUUIDPipe, Query, Res } from '@nestjs/common';
 import { ApiQuery, ApiTags } from '@nestjs/swagger';
-import { matchesStation } from '@true-ledger/core';
+import { matchesStation } from '@true-ledger/core/engine';
 import type { Response } from 'express';
 import { CONFIG, type ServerConfig } from '../config.js';
 import { ProblemError } from '../http/problem.js';

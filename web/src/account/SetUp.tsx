@@ -1,7 +1,7 @@
 import { App, Button, Form, Input, Select, Switch, Table } from 'antd';
 import { Dialog } from '../app/Dialog.js';
 import type { Account, ApiError, Me, Role } from '@true-ledger/contract';
-import { GAUGE_KINDS, type Gauge } from '@true-ledger/core';
+import { GAUGE_KINDS, type Gauge } from '@true-ledger/core/units';
 import { useState, type ReactNode } from 'react';
 import { DateField } from '../fields/DateField.js';
 import { NumberField } from '../fields/NumberField.js';

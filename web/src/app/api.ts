@@ -50,7 +50,9 @@ import type {
 } from '@true-ledger/contract';
 import { hear } from './live.js';
 import { asProblem, fetchJson, patience } from './server.js';
-import { type Gauge, type GaugeFaults, type KeptEntry, type LedgerEntry, type SpecSheet } from '@true-ledger/core';
+import type { Gauge } from '@true-ledger/core/units';
+import type { GaugeFaults, SpecSheet } from '@true-ledger/core/measure';
+import type { KeptEntry, LedgerEntry } from '@true-ledger/core/ledger';
 
 const raw = fetchBaseQuery({ baseUrl: '/api', credentials: 'same-origin' });
 

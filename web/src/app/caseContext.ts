@@ -1,6 +1,8 @@
 import { createContext, useCallback, useContext } from 'react';
 import type { Me } from '@true-ledger/contract';
-import type { CaseState, CaseView, Diagnosis } from '@true-ledger/core';
+import type { CaseState } from '@true-ledger/core/ledger';
+import type { CaseView } from '@true-ledger/core/case';
+import type { Diagnosis } from '@true-ledger/core/diagnosis';
 import { useStore } from 'react-redux';
 import { record } from './outbox.js';
 import type { Observation } from './outboxState.js';

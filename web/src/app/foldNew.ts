@@ -1,4 +1,5 @@
-import { foldEntries, type CaseState, type LedgerEntry } from '@true-ledger/core';
+import type { CaseState, LedgerEntry } from '@true-ledger/core/ledger';
+import { foldEntries } from '@true-ledger/core/entries';
 
 /** Adds entries the state does not hold yet; returns null when there is a gap that must be fetched first. */
 export function foldNew(state: CaseState, entries: readonly LedgerEntry[]): CaseState | null {

@@ -1,5 +1,6 @@
 import type { ApiError } from '@true-ledger/contract';
-import { currentVersion, emptyCase, slotOf, type Author, type EntryDraft, type LedgerEntry } from '@true-ledger/core';
+import { currentVersion, emptyCase, type Author, type EntryDraft, type LedgerEntry } from '@true-ledger/core/ledger';
+import { slotOf } from '@true-ledger/core/entries';
 import type { OutboxItem } from './outboxState.js';
 
 // What is unsent in a browser: kept, sent in order, and never lost when a server refuses, is away or was quicker.

@@ -1,6 +1,7 @@
 import type { ThunkAction, UnknownAction } from '@reduxjs/toolkit';
 import type { ApiError } from '@true-ledger/contract';
-import { currentVersion, slotOf, type Author, type CaseState, type EntryDraft } from '@true-ledger/core';
+import { currentVersion, type Author, type CaseState, type EntryDraft } from '@true-ledger/core/ledger';
+import { slotOf } from '@true-ledger/core/entries';
 import { api } from './api.js';
 import { foldNew } from './foldNew.js';
 import { outboxStore } from './localStore.js';

@@ -1,6 +1,7 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import type { ApiError } from '@true-ledger/contract';
-import type { Author, EntryBodies, EntryDraft, EntryKind } from '@true-ledger/core';
+import type { Author, EntryDraft } from '@true-ledger/core/ledger';
+import type { EntryBodies, EntryKind } from '@true-ledger/core/entries';
 
 /** What a screen wants recorded; the outbox gives it an id and what it rests on. */
 export type Observation = {

@@ -1,5 +1,7 @@
 import { createSelector } from '@reduxjs/toolkit';
-import { applyDraft, caseView, currentVersion, slotOf, type CaseState, type CaseView } from '@true-ledger/core';
+import { currentVersion, type CaseState } from '@true-ledger/core/ledger';
+import { applyDraft, slotOf } from '@true-ledger/core/entries';
+import { caseView, type CaseView } from '@true-ledger/core/case';
 import { api } from './api.js';
 import type { RootState } from './store.js';
 

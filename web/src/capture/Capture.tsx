@@ -1,6 +1,6 @@
 import { Alert, Button, Checkbox, Select } from 'antd';
 import type { Me } from '@true-ledger/contract';
-import { stripStanding } from '@true-ledger/core';
+import { stripStanding } from '@true-ledger/core/case';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { Waiting } from '../app/Waiting.js';
@@ -9,7 +9,7 @@ import { CaseContext, useCase, type OpenCase } from '../app/caseContext.js';
 import { selectCaseState } from '../app/selectors.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { SaveState } from '../frame/SaveState.js';
-import { caseView } from '@true-ledger/core';
+import { caseView } from '@true-ledger/core/case';
 import { addFiles } from './queue.js';
 import { Recorder } from './Recorder.js';
 import { UploadList } from './UploadList.js';

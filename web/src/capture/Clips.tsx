@@ -1,5 +1,6 @@
 import { Button } from 'antd';
-import type { EntryBodies, Sourced } from '@true-ledger/core';
+import type { Sourced } from '@true-ledger/core/ledger';
+import type { EntryBodies } from '@true-ledger/core/entries';
 import type { ReactNode } from 'react';
 import { useCase, useRecord } from '../app/caseContext.js';
 

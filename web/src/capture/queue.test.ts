@@ -1,5 +1,7 @@
 import type { Me } from '@true-ledger/contract';
-import { emptyCase, engineTemplate, foldEntries, type EntryDraft } from '@true-ledger/core';
+import { engineTemplate } from '@true-ledger/core/engine';
+import { emptyCase, type EntryDraft } from '@true-ledger/core/ledger';
+import { foldEntries } from '@true-ledger/core/entries';
 import type { QueuedFile } from './queueState.js';
 
 // Pictures on their way: kept in the browser until the server has them, sent one after the other, and set aside instead of filed wrongly.

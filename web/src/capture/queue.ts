@@ -1,6 +1,7 @@
 import type { ThunkAction, UnknownAction } from '@reduxjs/toolkit';
 import { LIMITS, type ApiError, type ErrorCode, type Me, type UploadResponse } from '@true-ledger/contract';
-import { PART_TAG, stationsOf } from '@true-ledger/core';
+import { stationsOf } from '@true-ledger/core/engine';
+import { PART_TAG } from '@true-ledger/core/photo';
 
 import { fileStore } from '../app/localStore.js';
 import { record } from '../app/outbox.js';

@@ -1,5 +1,5 @@
 import { Input } from 'antd';
-import { formatFigure, readTyped, type Quantity } from '@true-ledger/core';
+import { formatFigure, readTyped, type Quantity } from '@true-ledger/core/units';
 import { useEffect, useId, useRef, useState, type CSSProperties, type ReactNode } from 'react';
 import './numberField.css';
 

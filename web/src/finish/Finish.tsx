@@ -1,5 +1,5 @@
 import type { Refusal } from '@true-ledger/contract';
-import { finishJson, finishWords, type FinishResult } from '@true-ledger/core';
+import { finishJson, finishWords, type FinishResult } from '@true-ledger/core/measure';
 import { Alert, Button, Select, Spin, Table, Upload } from 'antd';
 import { useEffect, useState, type ReactNode } from 'react';
 import { saveBlob } from '../app/saveBlob.js';

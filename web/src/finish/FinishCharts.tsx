@@ -1,4 +1,4 @@
-import type { FinishResult } from '@true-ledger/core';
+import type { FinishResult } from '@true-ledger/core/measure';
 import type { Data, Layout } from 'plotly.js';
 import { useMemo, type ReactNode } from 'react';
 import { Plot } from '../charts/Plot.js';

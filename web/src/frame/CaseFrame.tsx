@@ -1,6 +1,8 @@
 import { Alert, Button, Popover } from 'antd';
 import type { Me } from '@true-ledger/contract';
-import { caseView, checksFor, coverage, stripStanding, type CaseView, type Diagnosis } from '@true-ledger/core';
+import { checksFor } from '@true-ledger/core/opening';
+import { caseView, coverage, stripStanding, type CaseView } from '@true-ledger/core/case';
+import type { Diagnosis } from '@true-ledger/core/diagnosis';
 import { memo, Suspense, useDeferredValue, useMemo, useState, type ReactNode } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { Waiting } from '../app/Waiting.js';

@@ -1,5 +1,6 @@
 import { Button, Input } from 'antd';
-import { benchPlan, standingGrade, type StationView } from '@true-ledger/core';
+import { benchPlan } from '@true-ledger/core/engine';
+import { standingGrade, type StationView } from '@true-ledger/core/case';
 import { useMemo, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { NavLink, useLocation, useNavigate } from 'react-router';
 import { useCase } from '../app/caseContext.js';

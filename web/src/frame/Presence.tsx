@@ -1,5 +1,5 @@
 import type { Present } from '@true-ledger/contract';
-import { stationsOf } from '@true-ledger/core';
+import { stationsOf } from '@true-ledger/core/engine';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { useLocation } from 'react-router';
 import { usePresenceMutation } from '../app/api.js';

@@ -1,5 +1,5 @@
 import { Button, Input, Segmented } from 'antd';
-import type { EntryBodies } from '@true-ledger/core';
+import type { EntryBodies } from '@true-ledger/core/entries';
 import { useState, type ReactNode } from 'react';
 import { Dialog } from '../app/Dialog.js';
 import { useCase, useRecord } from '../app/caseContext.js';

@@ -1,6 +1,6 @@
 import { Alert, Button, Space } from 'antd';
 import type { ReactNode } from 'react';
-import { entryWords } from '@true-ledger/core';
+import { entryWords } from '@true-ledger/core/entries';
 import { resolveConflict } from '../app/outbox.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 

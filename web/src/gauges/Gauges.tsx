@@ -1,6 +1,7 @@
 import { Alert, Button, Empty, Input, Select, Slider, Switch } from 'antd';
 import type { ApiError, GaugeMessage, Me } from '@true-ledger/contract';
-import { checkDoubt, GAUGE_KINDS, NO_FAULTS, parseLength, type Gauge, type GaugeFaults } from '@true-ledger/core';
+import { checkDoubt, GAUGE_KINDS, parseLength, type Gauge } from '@true-ledger/core/units';
+import { NO_FAULTS, type GaugeFaults } from '@true-ledger/core/measure';
 import { useState, type ReactNode } from 'react';
 import { NumberField } from '../fields/NumberField.js';
 import { Link, useParams } from 'react-router';

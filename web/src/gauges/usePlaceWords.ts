@@ -1,5 +1,6 @@
 import type { GaugeSpot } from '@true-ledger/contract';
-import { caseView, placeOf } from '@true-ledger/core';
+import { placeOf } from '@true-ledger/core/measure';
+import { caseView } from '@true-ledger/core/case';
 import { useGetCaseQuery } from '../app/api.js';
 
 /** Names the places of one case for a reader: a place of another case, or one it does not know, by its ids. */

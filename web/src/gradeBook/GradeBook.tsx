@@ -1,6 +1,7 @@
 import { App, Button, Input, Segmented, Select, Table } from 'antd';
 import type { ApiError, GradeBookVersion, Me } from '@true-ledger/contract';
-import { contradiction, GRADE_INFO, GRADED_PARTS, gradeText, PART_NAMES, thing, type Grade, type GradeRule } from '@true-ledger/core';
+import { PART_NAMES } from '@true-ledger/core/engine';
+import { contradiction, GRADE_INFO, GRADED_PARTS, gradeText, thing, type Grade, type GradeRule } from '@true-ledger/core/damage';
 import { useMemo, useState, type ReactNode } from 'react';
 import { useDraft } from '../app/drafts.js';
 import { NumberField } from '../fields/NumberField.js';

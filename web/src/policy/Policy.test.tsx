@@ -1,4 +1,4 @@
-import { SCHOOLS } from '@true-ledger/core';
+import { SCHOOLS } from '@true-ledger/core/damage';
 import { screen, waitFor, within } from '@testing-library/react';
 import { json, openShop, person, Shop } from '../testing/bench.js';
 import { Policy } from './Policy.js';

@@ -1,7 +1,7 @@
 import { App, Input, Radio } from 'antd';
 import { Dialog } from '../app/Dialog.js';
 import type { Me } from '@true-ledger/contract';
-import { positionOf, SCHOOLS, type School } from '@true-ledger/core';
+import { positionOf, SCHOOLS, type School } from '@true-ledger/core/damage';
 import { useState, type ReactNode } from 'react';
 import { useDraft } from '../app/drafts.js';
 import { usePolicyQuery, useSavePolicyMutation } from '../app/api.js';

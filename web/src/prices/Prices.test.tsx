@@ -1,4 +1,4 @@
-import { STARTING_PRICES } from '@true-ledger/core';
+import { STARTING_PRICES } from '@true-ledger/core/workshop';
 import { screen, waitFor, within } from '@testing-library/react';
 import { json, openShop, person, Shop } from '../testing/bench.js';
 import { Prices } from './Prices.js';

@@ -1,7 +1,7 @@
 import { App, Button, Input, Select, Table, Upload } from 'antd';
 import { Dialog } from '../app/Dialog.js';
 import type { Me, PriceBookVersion } from '@true-ledger/contract';
-import { priceBookCsv, readPriceCsv, type PriceBook, type PriceLine } from '@true-ledger/core';
+import { priceBookCsv, readPriceCsv, type PriceBook, type PriceLine } from '@true-ledger/core/workshop';
 import { useState, type ReactNode } from 'react';
 import { useDraft } from '../app/drafts.js';
 import { NumberField } from '../fields/NumberField.js';

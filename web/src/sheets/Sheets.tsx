@@ -1,24 +1,20 @@
 import { Alert, App, Button, Empty, Input, Select } from 'antd';
 import type { ApiError, Me } from '@true-ledger/contract';
+import { formatQuantity, parseQuantity, QUANTITIES } from '@true-ledger/core/units';
+import { ENGINE_TEMPLATES, validateLayout, type EngineLayout } from '@true-ledger/core/engine';
 import {
-  ENGINE_TEMPLATES,
-  formatQuantity,
   LIMIT_QUANTITIES,
-  parseQuantity,
-  QUANTITIES,
   SPEC_KEYS,
   SPEC_KINDS,
   specFromTexts,
   specTexts,
-  validateLayout,
-  type EngineLayout,
   type SheetLimit,
   type SheetSpec,
   type SpecKey,
   type SpecSheet,
   type SpecTexts,
   specWords,
-} from '@true-ledger/core';
+} from '@true-ledger/core/measure';
 import { useState, type ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useSaveSheetMutation, useSheetsQuery, useSheetVersionsQuery } from '../app/api.js';

@@ -1,5 +1,5 @@
 import { Input } from 'antd';
-import { SPEC_KINDS, specFields, type SpecKey, type SpecTexts } from '@true-ledger/core';
+import { SPEC_KINDS, specFields, type SpecKey, type SpecTexts } from '@true-ledger/core/measure';
 import type { ReactNode } from 'react';
 
 /** Fields of one specification: sizes, steps and limits by result, as its sheet can use them. */

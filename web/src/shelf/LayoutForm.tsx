@@ -1,5 +1,5 @@
 import { Alert, Input, Select } from 'antd';
-import { pinCount, validateLayout, type EngineLayout } from '@true-ledger/core';
+import { pinCount, validateLayout, type EngineLayout } from '@true-ledger/core/engine';
 import { useState, type ReactNode } from 'react';
 import { NumberField } from '../fields/NumberField.js';
 import { PlanSvg } from '../surface/PlanSvg.js';

@@ -1,5 +1,6 @@
 import { Alert, Button, Input, Select } from 'antd';
-import { caseView, ENGINE_TEMPLATES, validateLayout, type EngineLayout } from '@true-ledger/core';
+import { ENGINE_TEMPLATES, validateLayout, type EngineLayout } from '@true-ledger/core/engine';
+import { caseView } from '@true-ledger/core/case';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useDraft } from '../app/drafts.js';
 import { useNavigate, useSearchParams } from 'react-router';

@@ -1,18 +1,8 @@
 import { Input, Select } from 'antd';
-import {
-  CAUSES,
-  feature,
-  pattern,
-  PART_NAMES,
-  PATTERNS,
-  patternFound,
-  RECIPES,
-  SEVERITIES,
-  SEVERITY_WORDS,
-  type DamagePattern,
-  type PartClass,
-  type Recipe,
-} from '@true-ledger/core';
+import { PART_NAMES, type PartClass } from '@true-ledger/core/engine';
+import { pattern, PATTERNS, patternFound, type DamagePattern } from '@true-ledger/core/damage';
+import { CAUSES, feature } from '@true-ledger/core/cause';
+import { RECIPES, SEVERITIES, SEVERITY_WORDS, type Recipe } from '@true-ledger/core/specimen';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import './patterns.css';

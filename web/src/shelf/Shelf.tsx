@@ -1,6 +1,7 @@
 import { Alert, Button, Empty, Input, Segmented, Table } from 'antd';
 import type { CaseSummary, Me } from '@true-ledger/contract';
-import { GRADE_INFO, percentText, type Grade } from '@true-ledger/core';
+import { GRADE_INFO, type Grade } from '@true-ledger/core/damage';
+import { percentText } from '@true-ledger/core/cause';
 import { useDeferredValue, useState, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useShelfPageQuery } from '../app/api.js';

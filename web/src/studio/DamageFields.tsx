@@ -1,5 +1,5 @@
 import { Button, Select, Switch } from 'antd';
-import type { Damage } from '@true-ledger/core';
+import type { Damage } from '@true-ledger/core/specimen';
 import type { ReactNode } from 'react';
 import { NumberField } from '../fields/NumberField.js';
 

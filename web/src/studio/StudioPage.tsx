@@ -1,4 +1,5 @@
 import { Button, Segmented, Select, Switch } from 'antd';
+import { WEAR_CLASS_INFO } from '@true-ledger/core/damage';
 import {
   FORM_NAMES,
   FORM_SURFACE,
@@ -8,13 +9,12 @@ import {
   SEVERITIES,
   SEVERITY_WORDS,
   SPECIMEN_FORMS,
-  WEAR_CLASS_INFO,
   type Damage,
   type Severity,
   type SpecimenForm,
   type SurfaceMaps,
   type SurfaceSpecimen,
-} from '@true-ledger/core';
+} from '@true-ledger/core/specimen';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { NumberField } from '../fields/NumberField.js';
 import { useSearchParams } from 'react-router';

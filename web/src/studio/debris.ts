@@ -1,4 +1,4 @@
-import { seeded, type DebrisKind, type Severity } from '@true-ledger/core';
+import { seeded, type DebrisKind, type Severity } from '@true-ledger/core/specimen';
 import {
   BufferGeometry,
   CatmullRomCurve3,

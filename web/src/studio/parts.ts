@@ -1,4 +1,4 @@
-import { FORM_SURFACE, type SpecimenForm } from '@true-ledger/core';
+import { FORM_SURFACE, type SpecimenForm } from '@true-ledger/core/specimen';
 import {
   CircleGeometry,
   CylinderGeometry,

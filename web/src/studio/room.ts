@@ -1,4 +1,5 @@
-import { PART_TAG, seeded, tagText } from '@true-ledger/core';
+import { PART_TAG, tagText } from '@true-ledger/core/photo';
+import { seeded } from '@true-ledger/core/specimen';
 import qrcode from 'qrcode';
 import {
   BackSide,

@@ -1,4 +1,4 @@
-import { seeded, type DebrisKind, type Severity, type SpecimenForm, type SurfaceMaps } from '@true-ledger/core';
+import { seeded, type DebrisKind, type Severity, type SpecimenForm, type SurfaceMaps } from '@true-ledger/core/specimen';
 import {
   ACESFilmicToneMapping,
   DirectionalLight,

@@ -1,4 +1,4 @@
-import { MAP_CLASSES, type SurfaceMaps } from '@true-ledger/core';
+import { MAP_CLASSES, type SurfaceMaps } from '@true-ledger/core/specimen';
 import {
   DataTexture,
   LinearFilter,

@@ -1,4 +1,5 @@
-import { GRADE_INFO, gradeText, type Grade, type StationState } from '@true-ledger/core';
+import { GRADE_INFO, gradeText, type Grade } from '@true-ledger/core/damage';
+import type { StationState } from '@true-ledger/core/entries';
 import type { ReactNode } from 'react';
 import { COLOUR } from '../app/tokens.js';
 

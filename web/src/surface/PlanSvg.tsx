@@ -1,4 +1,4 @@
-import { planDrawing, type EngineLayout } from '@true-ledger/core';
+import { planDrawing, type EngineLayout } from '@true-ledger/core/engine';
 import type { ReactNode } from 'react';
 import { COLOUR, through } from '../app/tokens.js';
 

@@ -1,4 +1,4 @@
-import type { Shape } from '@true-ledger/core';
+import type { Shape } from '@true-ledger/core/diagnosis';
 import type { ReactNode } from 'react';
 import { COLOUR } from '../app/tokens.js';
 

@@ -1,4 +1,4 @@
-import type { StationView } from '@true-ledger/core';
+import type { StationView } from '@true-ledger/core/case';
 import { useEffect, useRef, type ReactNode } from 'react';
 import { drawKnown, frontDown } from './paint.js';
 import { stationWords } from './stationWords.js';

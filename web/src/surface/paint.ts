@@ -1,14 +1,8 @@
-import {
-  cellColours,
-  damageShare,
-  WEAR_CLASS_INFO,
-  type Developed,
-  type StationView,
-  type SurfaceFrame,
-  type SurfaceMark,
-  type Turn,
-  type WearMap,
-} from '@true-ledger/core';
+import type { SurfaceFrame } from '@true-ledger/core/engine';
+import { damageShare, WEAR_CLASS_INFO, type SurfaceMark, type WearMap } from '@true-ledger/core/damage';
+import type { StationView } from '@true-ledger/core/case';
+import type { Developed, Turn } from '@true-ledger/core/photo';
+import { cellColours } from '@true-ledger/core/report';
 import { COLOUR, through } from '../app/tokens.js';
 
 /** Is v = 0 drawn at the bottom? Shells and journals stand with their front edge down, bores and skirts with the deck up. */

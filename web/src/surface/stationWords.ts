@@ -1,4 +1,5 @@
-import { gradeText, standingGrade, type StationView } from '@true-ledger/core';
+import { gradeText } from '@true-ledger/core/damage';
+import { standingGrade, type StationView } from '@true-ledger/core/case';
 import { STATE_WORDS } from './GradeMark.js';
 
 /** A place in one line: grade, lining, edge; or why there is no grade. */

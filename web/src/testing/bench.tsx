@@ -1,19 +1,10 @@
 import type { ApiError, Me } from '@true-ledger/contract';
-import {
-  applyEntry,
-  caseView,
-  checkEntry,
-  currentVersion,
-  emptyCase,
-  engineTemplate,
-  slotOf,
-  type CaseState,
-  type CaseView,
-  type EngineLayout,
-  type EntryDraft,
-  type Gauge,
-  type LedgerEntry,
-} from '@true-ledger/core';
+import type { Gauge } from '@true-ledger/core/units';
+import { engineTemplate, type EngineLayout } from '@true-ledger/core/engine';
+import { currentVersion, emptyCase, type CaseState, type EntryDraft, type LedgerEntry } from '@true-ledger/core/ledger';
+import { applyEntry, slotOf } from '@true-ledger/core/entries';
+import { caseView, type CaseView } from '@true-ledger/core/case';
+import { checkEntry } from '@true-ledger/core/gate';
 import { act, render, waitFor, type RenderResult } from '@testing-library/react';
 import userEvent, { type UserEvent } from '@testing-library/user-event';
 import { App as AntApp, ConfigProvider } from 'antd';

@@ -1,15 +1,8 @@
-import {
-  caseView,
-  diagnose,
-  reportModel,
-  simulatedRoutes,
-  verifyChain,
-  type CaseState,
-  type Diagnosis,
-  type KeptEntry,
-  type ReportModel,
-  type SimulatedRoute,
-} from '@true-ledger/core';
+import { verifyChain, type CaseState, type KeptEntry } from '@true-ledger/core/ledger';
+import { caseView } from '@true-ledger/core/case';
+import { diagnose, type Diagnosis } from '@true-ledger/core/diagnosis';
+import { simulatedRoutes, type SimulatedRoute } from '@true-ledger/core/salvage';
+import { reportModel, type ReportModel } from '@true-ledger/core/report';
 import { useMemo } from 'react';
 
 // In a test there is no worker: the same functions of core, asked here.

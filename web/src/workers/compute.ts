@@ -1,4 +1,7 @@
-import { stateDelta, type CaseState, type Diagnosis, type ReportModel, type SimulatedRoute } from '@true-ledger/core';
+import { stateDelta, type CaseState } from '@true-ledger/core/ledger';
+import type { Diagnosis } from '@true-ledger/core/diagnosis';
+import type { SimulatedRoute } from '@true-ledger/core/salvage';
+import type { ReportModel } from '@true-ledger/core/report';
 import { wrap, type Remote } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import type { Compute } from './compute.worker.js';

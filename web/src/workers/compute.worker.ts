@@ -1,38 +1,22 @@
 import type { Outcome } from '@true-ledger/contract';
+import type { SurfaceFrame } from '@true-ledger/core/engine';
+import { envelope, levelled, readTraceCsv, surfaceFinish, type FinishResult } from '@true-ledger/core/measure';
 import {
   applyDelta,
-  caseView,
-  diagnose,
   emptyCase,
-  envelope,
-  develop,
-  foldEntries,
-  levelled,
-  cameraModelOf,
-  sizeFromFrame,
-  readTraceCsv,
-  reportModel,
-  simulatedRoutes,
-  surfaceFinish,
-  surfaceMaps,
   verifyChain,
   type CaseState,
-  type CaseView,
   type ChainVerdict,
-  type Diagnosis,
-  type FinishResult,
-  type Developed,
-  type FlattenedPart,
-  type SurfaceFrame,
-  type SurfaceMaps,
-  type SurfaceSpecimen,
-  type Turn,
   type LedgerEntry,
-  type Point,
-  type ReportModel,
-  type SimulatedRoute,
   type StateDelta,
-} from '@true-ledger/core';
+} from '@true-ledger/core/ledger';
+import { foldEntries } from '@true-ledger/core/entries';
+import { caseView, type CaseView } from '@true-ledger/core/case';
+import { develop, cameraModelOf, sizeFromFrame, type Developed, type FlattenedPart, type Turn, type Point } from '@true-ledger/core/photo';
+import { surfaceMaps, type SurfaceMaps, type SurfaceSpecimen } from '@true-ledger/core/specimen';
+import { diagnose, type Diagnosis } from '@true-ledger/core/diagnosis';
+import { simulatedRoutes, type SimulatedRoute } from '@true-ledger/core/salvage';
+import { reportModel, type ReportModel } from '@true-ledger/core/report';
 import { expose, transfer } from 'comlink';
 
 let held: CaseState | null = null;

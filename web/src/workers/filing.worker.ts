@@ -1,4 +1,5 @@
-import { parseTagText, readTag, refineTagCorners, sha256Hex } from '@true-ledger/core';
+import { sha256Hex } from '@true-ledger/core/kit';
+import { parseTagText, readTag, refineTagCorners } from '@true-ledger/core/photo';
 import { expose } from 'comlink';
 import jsQR from 'jsqr';
 

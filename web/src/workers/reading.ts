@@ -1,5 +1,5 @@
 import type { Refusal } from '@true-ledger/contract';
-import type { ReadPicture } from '@true-ledger/core';
+import type { ReadPicture } from '@true-ledger/core/photo';
 import { useEffect, useRef, useState } from 'react';
 import type { ReadingJob, ReadingMessage } from './reading.worker.js';
 

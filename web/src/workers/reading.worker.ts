@@ -1,5 +1,5 @@
 import type { Outcome, Refusal } from '@true-ledger/contract';
-import { readPicture, type PictureTask, type ReadPicture } from '@true-ledger/core';
+import { readPicture, type PictureTask, type ReadPicture } from '@true-ledger/core/photo';
 
 export interface ReadingJob extends PictureTask {
   readonly file: Blob;

@@ -1,18 +1,7 @@
 import type { CaseView } from '../../case/views.js';
 import type { ReportBlock, ReportSection } from '../blocks.js';
 import { inspectedText } from '../parties.js';
-import {
-  AFTER_SIGNS,
-  coded,
-  COMPLAINT_PLACES,
-  COMPLAINT_WHENS,
-  COMPLAINTS,
-  FAMILY_EXPERIENCE,
-  ONSETS,
-  orDash,
-  QUESTION_OWNERS,
-  SMOKES,
-} from '../words.js';
+import { coded, orDash } from '../words.js';
 
 /** A row that is left out when nothing was entered. */
 function optionalRow(name: string, parts: readonly string[]): string[][] {
@@ -31,25 +20,19 @@ export function question(view: CaseView): ReportSection {
         kind: 'table',
         head: ['', ''],
         rows: [
-          ['Question owner', coded(QUESTION_OWNERS, view.intake('questionOwner'))],
+          ['Question owner', coded('questionOwner', view)],
           ['Question asked', orDash(view.intake('question'))],
-          ['Complaint', coded(COMPLAINTS, view.intake('complaint'))],
+          ['Complaint', coded('complaint', view)],
           ['In the client’s words', orDash(view.intake('complaintWords'))],
-          ...optionalRow('Where and when', [
-            coded(COMPLAINT_PLACES, view.intake('complaintPlace')),
-            coded(COMPLAINT_WHENS, view.intake('complaintWhen')),
-          ]),
-          ...optionalRow('Smoke', [coded(SMOKES, view.intake('smokeColour'))]),
-          ['Onset', coded(ONSETS, view.intake('onset'))],
-          [
-            'After the first sign',
-            [coded(AFTER_SIGNS, view.intake('afterFirstSign')), view.intake('ranOnFor')].filter((x) => x !== '').join(', '),
-          ],
+          ...optionalRow('Where and when', [coded('complaintPlace', view), coded('complaintWhen', view)]),
+          ...optionalRow('Smoke', [coded('smokeColour', view)]),
+          ['Onset', coded('onset', view)],
+          ['After the first sign', [coded('afterFirstSign', view), view.intake('ranOnFor')].filter((x) => x !== '').join(', ')],
           ['Received', orDash(view.intake('received'))],
           ['Inspected', orDash(inspectedText(view))],
           ...optionalRow('Opened by', [view.intake('openedBy')]),
           ...optionalRow('Evidence held by', [view.intake('evidenceHolder')]),
-          ...optionalRow('Experience of this family', [coded(FAMILY_EXPERIENCE, view.intake('familyExperience'))]),
+          ...optionalRow('Experience of this family', [coded('familyExperience', view)]),
           [
             'Engine',
             `${l.cylinders} cylinder${l.cylinders > 1 ? 's' : ''}, ${l.arrangement}, ${l.cycle}, ${l.fuel}; bore ${l.boreMm} mm, stroke ${l.strokeMm} mm, ${l.mains} mains, firing order ${l.firingOrder.join('-')}`,

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { stripSteps, type SpecKey } from '@true-ledger/core';
+import { stripSteps } from '@true-ledger/core/strip';
+import type { SpecKey } from '@true-ledger/core/measure';
 import { CaseScript, layout, type DemoCase } from '../caseScript.js';
 import { pumpHouseSpecs } from '../sheets.js';
 

@@ -1,4 +1,4 @@
-import type { Grade } from '@true-ledger/core';
+import type { Grade } from '@true-ledger/core/damage';
 import { CaseScript, layout, type DemoCase } from '../caseScript.js';
 
 export function workboat(): DemoCase {

@@ -1,19 +1,15 @@
 import { App, Segmented } from 'antd';
 import {
   benchPlan,
-  GRADE_INFO,
-  gradeText,
-  GRADES,
   neighbourOnBench,
   PART_NAMES,
   routeDistance,
-  WEAR_CLASS_INFO,
-  WEAR_CLASSES,
   type BenchCell as Cell,
   type BenchRow,
   type Direction,
-  type StationView,
-} from '@true-ledger/core';
+} from '@true-ledger/core/engine';
+import { GRADE_INFO, gradeText, GRADES, WEAR_CLASS_INFO, WEAR_CLASSES } from '@true-ledger/core/damage';
+import type { StationView } from '@true-ledger/core/case';
 import { useEffect, useMemo, useRef, useState, type CSSProperties, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';

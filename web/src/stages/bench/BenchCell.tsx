@@ -1,4 +1,5 @@
-import { GRADE_INFO, standingGrade, type StationView } from '@true-ledger/core';
+import { GRADE_INFO } from '@true-ledger/core/damage';
+import { standingGrade, type StationView } from '@true-ledger/core/case';
 import { memo, useEffect, useRef, type CSSProperties, type ReactNode } from 'react';
 import { GradeMark } from '../../surface/GradeMark.js';
 import { drawSmall, smallDrawing } from '../../surface/paint.js';

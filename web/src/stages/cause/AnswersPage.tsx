@@ -1,18 +1,7 @@
 import { Alert, Button, Input, Select } from 'antd';
-import {
-  ANSWER_STATES,
-  ANSWERABLE,
-  answerability,
-  answerItems,
-  firstStartProcedure,
-  percentText,
-  releaseCheck,
-  warrantyChecklist,
-  type Answerable,
-  type AnswerItem,
-  type AnswerState,
-  type Diagnosis,
-} from '@true-ledger/core';
+import { ANSWERABLE, firstStartProcedure, percentText, type Answerable } from '@true-ledger/core/cause';
+import { ANSWER_STATES, type AnswerState } from '@true-ledger/core/entries';
+import { answerability, answerItems, releaseCheck, warrantyChecklist, type AnswerItem, type Diagnosis } from '@true-ledger/core/diagnosis';
 import { useState, type ReactNode } from 'react';
 import { useDraft } from '../../app/drafts.js';
 import { Link } from 'react-router';

@@ -1,4 +1,4 @@
-import { diagnose } from '@true-ledger/core';
+import { diagnose } from '@true-ledger/core/diagnosis';
 import { screen, waitFor, within } from '@testing-library/react';
 import { Route, Routes } from 'react-router';
 import { CASE, open, settled, Shop } from '../../testing/bench.js';

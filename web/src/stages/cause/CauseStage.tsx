@@ -1,15 +1,14 @@
 import { Alert, Button, Input } from 'antd';
 import { Dialog } from '../../app/Dialog.js';
+import { cause as causeOf, percentText } from '@true-ledger/core/cause';
 import {
   absenceWords,
-  cause as causeOf,
-  percentText,
   soundContradictions,
   type Diagnosis,
   type NextCheck,
   type RankedCause,
   type WeighedEvidence,
-} from '@true-ledger/core';
+} from '@true-ledger/core/diagnosis';
 import { useState, type ReactNode } from 'react';
 import { useDraft } from '../../app/drafts.js';
 import { Link, useNavigate, useParams } from 'react-router';

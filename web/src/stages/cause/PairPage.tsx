@@ -1,5 +1,6 @@
 import { Select } from 'antd';
-import { cause as causeOf, comparePair, isListed, percentText, type PairSign } from '@true-ledger/core';
+import { cause as causeOf, isListed, percentText } from '@true-ledger/core/cause';
+import { comparePair, type PairSign } from '@true-ledger/core/diagnosis';
 import { useMemo, type ReactNode } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { useCase } from '../../app/caseContext.js';

@@ -1,13 +1,7 @@
-import {
-  benchPlan,
-  cause as causeOf,
-  GRADE_INFO,
-  gradeText,
-  percentText,
-  predictBench,
-  type Predicted,
-  type RankedCause,
-} from '@true-ledger/core';
+import { benchPlan } from '@true-ledger/core/engine';
+import { GRADE_INFO, gradeText } from '@true-ledger/core/damage';
+import { cause as causeOf, percentText } from '@true-ledger/core/cause';
+import { predictBench, type Predicted, type RankedCause } from '@true-ledger/core/diagnosis';
 import { useMemo, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { useCase } from '../../app/caseContext.js';

@@ -15,7 +15,9 @@ import {
   type NodeProps,
 } from '@xyflow/react';
 import '@xyflow/react/dist/style.css';
-import { GRADE_INFO, placeSequence, proposeSequence, type LinkState, type PlacedNode, type SequenceLink } from '@true-ledger/core';
+import { GRADE_INFO } from '@true-ledger/core/damage';
+import type { LinkState } from '@true-ledger/core/entries';
+import { placeSequence, proposeSequence, type PlacedNode, type SequenceLink } from '@true-ledger/core/diagnosis';
 import { memo, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { useDraft } from '../../app/drafts.js';
 import { Link } from 'react-router';

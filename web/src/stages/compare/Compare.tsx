@@ -1,5 +1,6 @@
 import { Button, Segmented, Select } from 'antd';
-import { gradeText, looksLike, standingGrade, type StationView } from '@true-ledger/core';
+import { gradeText } from '@true-ledger/core/damage';
+import { looksLike, standingGrade, type StationView } from '@true-ledger/core/case';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useReferencesQuery } from '../../app/api.js';

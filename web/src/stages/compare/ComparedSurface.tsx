@@ -1,16 +1,9 @@
 import { Button } from 'antd';
 import type { ReferencePart } from '@true-ledger/contract';
-import {
-  damageShare,
-  isFlattened,
-  USUAL_TURN,
-  WEAR_CLASS_INFO,
-  WEAR_CLASSES,
-  type Developed,
-  type Likeness,
-  type StationView,
-  type SurfaceFrame,
-} from '@true-ledger/core';
+import type { SurfaceFrame } from '@true-ledger/core/engine';
+import { damageShare, WEAR_CLASS_INFO, WEAR_CLASSES } from '@true-ledger/core/damage';
+import type { Likeness, StationView } from '@true-ledger/core/case';
+import { isFlattened, USUAL_TURN, type Developed } from '@true-ledger/core/photo';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useCase } from '../../app/caseContext.js';

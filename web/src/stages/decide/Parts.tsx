@@ -1,16 +1,8 @@
 import { Button, Checkbox, Input, Select } from 'antd';
-import {
-  machineSheet,
-  machineSheetCsv,
-  OPERATION_NAMES,
-  OPERATIONS,
-  PART_NAMES,
-  partsList,
-  school,
-  standingDispositions,
-  type Operation,
-  type StandingDisposition,
-} from '@true-ledger/core';
+import { PART_NAMES } from '@true-ledger/core/engine';
+import { school } from '@true-ledger/core/damage';
+import { OPERATION_NAMES, OPERATIONS, type Operation, type StandingDisposition } from '@true-ledger/core/workshop';
+import { machineSheet, machineSheetCsv, partsList, standingDispositions } from '@true-ledger/core/salvage';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';

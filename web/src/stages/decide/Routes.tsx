@@ -1,5 +1,8 @@
 import { Alert, App, Button, Radio, Upload } from 'antd';
-import { daysUntil, percentText, planOf, priceBookCsv, readPriceCsv, ROUTE_DRAWS, ROUTE_SEED, type EntryBodies } from '@true-ledger/core';
+import { percentText } from '@true-ledger/core/cause';
+import { priceBookCsv, readPriceCsv } from '@true-ledger/core/workshop';
+import type { EntryBodies } from '@true-ledger/core/entries';
+import { daysUntil, planOf, ROUTE_DRAWS, ROUTE_SEED } from '@true-ledger/core/salvage';
 import { memo, useMemo, type ReactNode } from 'react';
 import { DateField } from '../../fields/DateField.js';
 import { NumberField } from '../../fields/NumberField.js';

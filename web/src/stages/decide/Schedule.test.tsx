@@ -1,4 +1,5 @@
-import { planOf, type CaseState } from '@true-ledger/core';
+import type { CaseState } from '@true-ledger/core/ledger';
+import { planOf } from '@true-ledger/core/salvage';
 import { screen, waitFor } from '@testing-library/react';
 import { open, settled, Shop } from '../../testing/bench.js';
 import { Schedule } from './Schedule.js';

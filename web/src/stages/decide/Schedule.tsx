@@ -1,18 +1,18 @@
 import { Alert, Button, Checkbox } from 'antd';
+import { percentText } from '@true-ledger/core/cause';
 import {
   dateOf,
   daysUntil,
   planIcs,
   planOf,
   plannedTasks,
-  percentText,
   planTasks,
   routesOf,
   standingDispositions,
   type Calendar,
   type Plan,
   type Planned,
-} from '@true-ledger/core';
+} from '@true-ledger/core/salvage';
 import { useMemo, useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';

@@ -1,4 +1,5 @@
-import type { CaseState, SimulatedRoute } from '@true-ledger/core';
+import type { CaseState } from '@true-ledger/core/ledger';
+import type { SimulatedRoute } from '@true-ledger/core/salvage';
 import { useEffect, useState } from 'react';
 import { reckonRoutes } from '../../workers/compute.js';
 

@@ -1,5 +1,6 @@
 import { Button, Checkbox, Input, Tabs } from 'antd';
-import { layoutOf, type ReportField } from '@true-ledger/core';
+import type { ReportField } from '@true-ledger/core/entries';
+import { layoutOf } from '@true-ledger/core/report';
 import { useState, type ReactNode } from 'react';
 import { useDraft } from '../../app/drafts.js';
 import { useCase, useNow, useRecord } from '../../app/caseContext.js';

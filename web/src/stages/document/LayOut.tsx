@@ -3,7 +3,8 @@ import { arrayMove, SortableContext, sortableKeyboardCoordinates, useSortable, v
 import { CSS } from '@dnd-kit/utilities';
 import { HolderOutlined } from '@ant-design/icons';
 import { Checkbox, Radio, Select } from 'antd';
-import { ALWAYS, HEADINGS, layoutOf, pictureNumbers, SECTION_IDS, TEMPLATES, type EntryBodies, type SectionId } from '@true-ledger/core';
+import { SECTION_IDS, type EntryBodies, type SectionId } from '@true-ledger/core/entries';
+import { ALWAYS, HEADINGS, layoutOf, pictureNumbers, TEMPLATES } from '@true-ledger/core/report';
 import { useState, type ReactNode } from 'react';
 import { useCase, useNow, useRecord } from '../../app/caseContext.js';
 

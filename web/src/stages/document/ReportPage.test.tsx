@@ -1,4 +1,5 @@
-import { caseView, reportModel } from '@true-ledger/core';
+import { caseView } from '@true-ledger/core/case';
+import { reportModel } from '@true-ledger/core/report';
 import { screen, within } from '@testing-library/react';
 import { useMemo, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';

@@ -1,5 +1,6 @@
 import { Button, Input } from 'antd';
-import { letterheadLines, signatureLines, versionLines, type CaseView, type ReportBlock, type ReportModel } from '@true-ledger/core';
+import type { CaseView } from '@true-ledger/core/case';
+import { letterheadLines, signatureLines, versionLines, type ReportBlock, type ReportModel } from '@true-ledger/core/report';
 import { useShopKeysQuery, useShopQuery } from '../../app/api.js';
 import { useState, type ReactNode } from 'react';
 import { ShapesSvg } from '../../surface/ShapesSvg.js';

@@ -2,7 +2,7 @@ import { Alert, App, Button, Checkbox, Input, Popconfirm } from 'antd';
 import { Dialog } from '../../app/Dialog.js';
 import { skipToken } from '@reduxjs/toolkit/query';
 import type { ShareLink } from '@true-ledger/contract';
-import { HEADINGS, signedVersions, type ReportModel } from '@true-ledger/core';
+import { HEADINGS, signedVersions, type ReportModel } from '@true-ledger/core/report';
 import { useRef, useState, type ReactNode } from 'react';
 import { useDraft } from '../../app/drafts.js';
 import { NumberField } from '../../fields/NumberField.js';

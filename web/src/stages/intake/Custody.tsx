@@ -1,5 +1,5 @@
 import { Button, Input, Segmented, Select } from 'antd';
-import { MARK_KINDS, MARK_MEANINGS, QUESTION_TO, RECEIVED_STATES, type EntryBodies } from '@true-ledger/core';
+import { MARK_KINDS, MARK_MEANINGS, QUESTION_TO, RECEIVED_STATES, type EntryBodies } from '@true-ledger/core/entries';
 import { useState, type ReactNode } from 'react';
 import { useDraft } from '../../app/drafts.js';
 import { useCase, useRecord } from '../../app/caseContext.js';

@@ -1,21 +1,8 @@
 import { Button, Checkbox, Input, Segmented, Select } from 'antd';
-import {
-  AFTER_SIGNS,
-  CAUSES,
-  COMPLAINT_PLACES,
-  COMPLAINT_WHENS,
-  COMPLAINTS,
-  FAMILY_EXPERIENCE,
-  FEATURES,
-  ONSETS,
-  QUESTION_OWNERS,
-  SMOKES,
-  stripStanding,
-  validateLayout,
-  type EngineLayout,
-  type IntakeField,
-  type Reliability,
-} from '@true-ledger/core';
+import { validateLayout, type EngineLayout } from '@true-ledger/core/engine';
+import { CAUSES, FEATURES } from '@true-ledger/core/cause';
+import { INTAKE_CHOICES, type IntakeChoice, type IntakeField, type Reliability } from '@true-ledger/core/entries';
+import { stripStanding } from '@true-ledger/core/case';
 import { useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { Choice } from '../../fields/Choice.js';
@@ -67,7 +54,7 @@ function Words({ field, label, rows = 1, max = 4000 }: { field: IntakeField; lab
 }
 
 /** Several answers of one table, kept as a list parted by commas. */
-function Picks({ field, label, table }: { field: IntakeField; label: string; table: Readonly<Record<string, string>> }): ReactNode {
+function Picks({ field, label }: { field: IntakeChoice; label: string }): ReactNode {
   const { view, readOnly } = useCase();
   const record = useRecord();
   return (
@@ -77,7 +64,7 @@ function Picks({ field, label, table }: { field: IntakeField; label: string; tab
         mode="multiple"
         disabled={readOnly}
         value={view.intake(field).split(',').filter(Boolean)}
-        options={options(table)}
+        options={options(INTAKE_CHOICES[field])}
         onChange={(v) => record({ kind: 'intake-set', station: null, body: { field, value: v.join(',') } })}
         style={{ width: '100%' }}
       />
@@ -115,7 +102,7 @@ export function Intake(): ReactNode {
               disabled={readOnly}
               value={view.intake('questionOwner') || null}
               placeholder="Choose"
-              options={options(QUESTION_OWNERS)}
+              options={options(INTAKE_CHOICES.questionOwner)}
               onChange={(v) => set('questionOwner', v)}
               style={{ width: '100%' }}
             />
@@ -130,7 +117,7 @@ export function Intake(): ReactNode {
               disabled={readOnly}
               value={view.intake('familyExperience') || null}
               placeholder="Say so rather than borrow one"
-              options={options(FAMILY_EXPERIENCE)}
+              options={options(INTAKE_CHOICES.familyExperience)}
               onChange={(v) => set('familyExperience', v)}
               style={{ width: '100%' }}
             />
@@ -142,13 +129,13 @@ export function Intake(): ReactNode {
             className="complaints"
             disabled={readOnly}
             value={complaints}
-            options={options(COMPLAINTS)}
+            options={options(INTAKE_CHOICES.complaint)}
             onChange={(v) => set('complaint', v.join(','))}
           />
           <div className="pair">
-            <Picks field="complaintPlace" label="Where" table={COMPLAINT_PLACES} />
-            <Picks field="complaintWhen" label="When" table={COMPLAINT_WHENS} />
-            {complaints.includes('smoke') && <Picks field="smokeColour" label="Smoke" table={SMOKES} />}
+            <Picks field="complaintPlace" label="Where" />
+            <Picks field="complaintWhen" label="When" />
+            {complaints.includes('smoke') && <Picks field="smokeColour" label="Smoke" />}
           </div>
           <Words field="complaintWords" label="In the client’s words" rows={2} />
           <div className="label">Onset</div>
@@ -156,7 +143,7 @@ export function Intake(): ReactNode {
             label="Onset"
             disabled={readOnly}
             value={view.intake('onset') || null}
-            options={options(ONSETS)}
+            options={options(INTAKE_CHOICES.onset)}
             onAnswer={(value) => set('onset', value)}
           />
           <div className="label">After the first sign</div>
@@ -164,7 +151,7 @@ export function Intake(): ReactNode {
             label="After the first sign"
             disabled={readOnly}
             value={view.intake('afterFirstSign') || null}
-            options={options(AFTER_SIGNS)}
+            options={options(INTAKE_CHOICES.afterFirstSign)}
             onAnswer={(value) => set('afterFirstSign', value)}
           />
           {view.intake('afterFirstSign') === 'driven-on' && <Words field="ranOnFor" label="For how long or how far" max={80} />}

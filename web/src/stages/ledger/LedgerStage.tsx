@@ -1,5 +1,6 @@
 import { Alert, Button, Select, Table } from 'antd';
-import { authorOf, entryName, entryWords, type KeptEntry } from '@true-ledger/core';
+import { authorOf, type KeptEntry } from '@true-ledger/core/ledger';
+import { entryName, entryWords } from '@true-ledger/core/entries';
 import { useMemo, useState, type ReactNode } from 'react';
 import { useEntriesQuery } from '../../app/api.js';
 import { useCase } from '../../app/caseContext.js';

@@ -1,6 +1,7 @@
 import { Alert, Button, Input } from 'antd';
 import { Dialog } from '../../app/Dialog.js';
-import { entryDefinition, entryWords, type LedgerEntry } from '@true-ledger/core';
+import type { LedgerEntry } from '@true-ledger/core/ledger';
+import { entryDefinition, entryWords } from '@true-ledger/core/entries';
 import { useState, type ReactNode } from 'react';
 import { useDraft } from '../../app/drafts.js';
 import { useRedactMutation } from '../../app/api.js';

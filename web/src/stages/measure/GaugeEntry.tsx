@@ -1,5 +1,6 @@
 import { Alert, Button, Input, Segmented, Select, Switch } from 'antd';
-import { cellUnits, checkDoubt, roundOf, type SheetPlace } from '@true-ledger/core';
+import { checkDoubt } from '@true-ledger/core/units';
+import { cellUnits, roundOf, type SheetPlace } from '@true-ledger/core/measure';
 import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { useCase } from '../../app/caseContext.js';
 import '../../gauges/gauges.css';

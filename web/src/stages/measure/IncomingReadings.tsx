@@ -1,6 +1,7 @@
 import { Alert } from 'antd';
 import { Dialog } from '../../app/Dialog.js';
-import { cellText, standingOf, type Incoming, type IncomingReading } from '@true-ledger/core';
+import { cellText } from '@true-ledger/core/measure';
+import { standingOf, type Incoming, type IncomingReading } from '@true-ledger/core/measured';
 import type { ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 

@@ -1,17 +1,8 @@
 import { Empty } from 'antd';
-import {
-  measurePlace,
-  measureProgram,
-  PLACE_GROUPS,
-  placeReadings,
-  roundOf,
-  roundsOf,
-  worstWord,
-  type CaseView,
-  type LengthUnit,
-  type PlaceGroup,
-  type SheetPlace,
-} from '@true-ledger/core';
+import type { LengthUnit } from '@true-ledger/core/units';
+import { measureProgram, PLACE_GROUPS, roundOf, roundsOf, worstWord, type PlaceGroup, type SheetPlace } from '@true-ledger/core/measure';
+import type { CaseView } from '@true-ledger/core/case';
+import { measurePlace, placeReadings } from '@true-ledger/core/measured';
 import { useRef, type ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useCase } from '../../app/caseContext.js';

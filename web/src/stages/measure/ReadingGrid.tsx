@@ -2,25 +2,27 @@ import { Alert, Button, Segmented, Select, Upload } from 'antd';
 import {
   cellText,
   cellUnits,
-  DEFAULT_GAUGE,
   doubtCell,
-  elsewhereOf,
-  measurePlace,
   PLACE_GROUPS,
-  placeReadings,
   readCell,
-  readingsCsv,
-  readPaste,
-  readReadingsCsv,
   roundsOf,
   worstWord,
   type Cell,
-  type Incoming,
   type PlaceOutcome,
-  type ReadingEntry,
   type Round,
   type SheetPlace,
-} from '@true-ledger/core';
+} from '@true-ledger/core/measure';
+import {
+  elsewhereOf,
+  measurePlace,
+  placeReadings,
+  readingsCsv,
+  readPaste,
+  readReadingsCsv,
+  type Incoming,
+  type ReadingEntry,
+} from '@true-ledger/core/measured';
+import { DEFAULT_GAUGE } from '@true-ledger/core/bundle';
 import { memo, useCallback, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useGaugesQuery } from '../../app/api.js';

@@ -1,4 +1,4 @@
-import { cellText, type SheetPlace } from '@true-ledger/core';
+import { cellText, type SheetPlace } from '@true-ledger/core/measure';
 import type { ReactNode } from 'react';
 import type { Entry } from './useEntry.js';
 

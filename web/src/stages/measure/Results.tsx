@@ -1,18 +1,9 @@
 import { Alert, Button } from 'antd';
-import {
-  clearancesAfter,
-  gradeFromReadings,
-  gradeText,
-  GRADE_BOOK,
-  lineText,
-  reboreEffect,
-  sizeForAll,
-  standingGrade,
-  type CaseView,
-  type LengthUnit,
-  type PlaceOutcome,
-  type SheetLine,
-} from '@true-ledger/core';
+import type { LengthUnit } from '@true-ledger/core/units';
+import { gradeText, GRADE_BOOK } from '@true-ledger/core/damage';
+import { lineText, type PlaceOutcome, type SheetLine } from '@true-ledger/core/measure';
+import { standingGrade, type CaseView } from '@true-ledger/core/case';
+import { clearancesAfter, gradeFromReadings, reboreEffect, sizeForAll } from '@true-ledger/core/measured';
 import { useMemo, useState, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { GradeMark } from '../../surface/GradeMark.js';

@@ -3,13 +3,13 @@ import {
   SPEC_KINDS,
   specFields,
   specFromTexts,
-  specOfPlace,
   specTexts,
   type SheetPlace,
   type SpecKey,
   type SpecTexts,
   specWords,
-} from '@true-ledger/core';
+} from '@true-ledger/core/measure';
+import { specOfPlace } from '@true-ledger/core/measured';
 import { useState, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { SpecFields } from '../../sheets/SpecFields.js';

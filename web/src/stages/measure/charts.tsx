@@ -1,23 +1,18 @@
+import { readingUncertainty, type Gauge } from '@true-ledger/core/units';
+import { AXES, benchOf, PLANES, type ChartKey, type PlaceOutcome } from '@true-ledger/core/measure';
+import type { CaseView } from '@true-ledger/core/case';
 import {
-  AXES,
-  benchOf,
   boreWall,
   clearanceRun,
   cutEffects,
-  DEFAULT_GAUGE,
   deckMap,
   ovalThrough,
-  PLANES,
-  readingUncertainty,
   repeatsOf,
   specOfPlace,
-  type CaseView,
-  type ChartKey,
-  type Gauge,
-  type PlaceOutcome,
   type ReadingEntry,
   type RunPoint,
-} from '@true-ledger/core';
+} from '@true-ledger/core/measured';
+import { DEFAULT_GAUGE } from '@true-ledger/core/bundle';
 import { Segmented } from 'antd';
 import type { Data, Layout, ScatterLine } from 'plotly.js';
 import { useMemo, useState, type ReactNode } from 'react';

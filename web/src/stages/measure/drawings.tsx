@@ -1,4 +1,5 @@
-import { benchOf, deckGrid, type Cell, type DrawingKey, type EngineLayout, type SheetPlace } from '@true-ledger/core';
+import type { EngineLayout } from '@true-ledger/core/engine';
+import { benchOf, deckGrid, type Cell, type DrawingKey, type SheetPlace } from '@true-ledger/core/measure';
 import type { ReactNode } from 'react';
 
 interface Drawn {

@@ -1,5 +1,6 @@
-import type { Cell, Gauge, GaugeRole } from '@true-ledger/core';
-import { ROLE_KINDS } from '@true-ledger/core';
+import type { Gauge } from '@true-ledger/core/units';
+import type { Cell, GaugeRole } from '@true-ledger/core/measure';
+import { ROLE_KINDS } from '@true-ledger/core/measure';
 import { useState } from 'react';
 
 /** What a builder has chosen for reading: kept in this browser, by role of the gauge and quantity. */

@@ -1,22 +1,19 @@
 import type { GaugeMessage, GaugeSpot } from '@true-ledger/contract';
+import { formatLength, type Gauge } from '@true-ledger/core/units';
 import {
   cellText,
   cellUnits,
-  DEFAULT_GAUGE,
   doubtCell,
-  elsewhereOf,
-  formatLength,
   looksStuck,
   readCell,
   roundOf,
   STUCK_AFTER,
-  takesOf,
-  type CaseView,
   type Cell,
-  type Gauge,
-  type ReadingEntry,
   type SheetPlace,
-} from '@true-ledger/core';
+} from '@true-ledger/core/measure';
+import type { CaseView } from '@true-ledger/core/case';
+import { elsewhereOf, takesOf, type ReadingEntry } from '@true-ledger/core/measured';
+import { DEFAULT_GAUGE } from '@true-ledger/core/bundle';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useGaugesQuery, useStandInsQuery } from '../../app/api.js';
 import { useCase, useRecord } from '../../app/caseContext.js';

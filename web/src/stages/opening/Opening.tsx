@@ -1,20 +1,19 @@
 import { Alert, Input, Segmented } from 'antd';
+import { QUANTITIES } from '@true-ledger/core/units';
 import {
-  answersOf,
   checksFor,
   fieldKeys,
-  limitSource,
   NOT_DONE,
-  notDone,
   openingResults,
-  QUANTITIES,
   readAnswer,
   THUMB,
   type CheckField,
   type Limited,
   type OpeningCheck,
   type OpeningResults,
-} from '@true-ledger/core';
+} from '@true-ledger/core/opening';
+import { notDone } from '@true-ledger/core/case';
+import { answersOf, limitSource } from '@true-ledger/core/diagnosis';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { useDraft } from '../../app/drafts.js';
 import { WithSuggestions } from '../../fields/WithSuggestions.js';

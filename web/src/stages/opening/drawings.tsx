@@ -1,4 +1,5 @@
-import { cylinderPlaces, THUMB, TURN_POSITIONS, type CompressionResult, type EngineLayout, type TurningResult } from '@true-ledger/core';
+import { cylinderPlaces, type EngineLayout } from '@true-ledger/core/engine';
+import { THUMB, TURN_POSITIONS, type CompressionResult, type TurningResult } from '@true-ledger/core/opening';
 import type { ReactNode } from 'react';
 import { COLOUR, through } from '../../app/tokens.js';
 

@@ -1,5 +1,6 @@
 import { Button, Input } from 'antd';
-import { agreement, GRADE_INFO, gradeText, GRADES, type Grade, type StationView } from '@true-ledger/core';
+import { agreement, GRADE_INFO, gradeText, GRADES, type Grade } from '@true-ledger/core/damage';
+import type { StationView } from '@true-ledger/core/case';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useDraft } from '../../app/drafts.js';
 import { Link, useNavigate, useParams } from 'react-router';

@@ -1,5 +1,7 @@
 import { Button, Input, Select } from 'antd';
-import { clockDoubt, type EntryBodies, type Sourced } from '@true-ledger/core';
+import type { Sourced } from '@true-ledger/core/ledger';
+import type { EntryBodies } from '@true-ledger/core/entries';
+import { clockDoubt } from '@true-ledger/core/photo';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useNetworkQuery } from '../../app/api.js';
 import QRCode from 'qrcode';

@@ -1,5 +1,5 @@
 import { Button, Space } from 'antd';
-import { isConvex, type FlattenedPart, type Point, type Turn } from '@true-ledger/core';
+import { isConvex, type FlattenedPart, type Point, type Turn } from '@true-ledger/core/photo';
 import { useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import { NumberField } from '../../fields/NumberField.js';
 import { CORNER_WORDS } from './cornerWords.js';

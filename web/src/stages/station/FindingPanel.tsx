@@ -1,17 +1,8 @@
 import { Button, Input, Select } from 'antd';
-import {
-  GRADE_INFO,
-  gradeText,
-  GRADES,
-  patternFound,
-  patternsFor,
-  PART_NAMES,
-  pattern,
-  STATION_STATES,
-  toldApart,
-  type Grade,
-  type StationView,
-} from '@true-ledger/core';
+import { PART_NAMES } from '@true-ledger/core/engine';
+import { GRADE_INFO, gradeText, GRADES, patternFound, patternsFor, pattern, toldApart, type Grade } from '@true-ledger/core/damage';
+import { STATION_STATES } from '@true-ledger/core/entries';
+import type { StationView } from '@true-ledger/core/case';
 import { type ReactNode } from 'react';
 import { useDraft } from '../../app/drafts.js';
 import { Link } from 'react-router';

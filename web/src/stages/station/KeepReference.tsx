@@ -1,7 +1,7 @@
 import { App, Button, Input } from 'antd';
 import { Dialog } from '../../app/Dialog.js';
 import type { ApiError } from '@true-ledger/contract';
-import type { StationView } from '@true-ledger/core';
+import type { StationView } from '@true-ledger/core/case';
 import { useState, type ReactNode } from 'react';
 import { useDraft } from '../../app/drafts.js';
 import { useKeepReferenceMutation, useReferencesQuery, useRemoveReferenceMutation } from '../../app/api.js';

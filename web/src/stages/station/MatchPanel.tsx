@@ -1,5 +1,7 @@
 import { Button } from 'antd';
-import { matchFinding, pattern, percentText, positionOf, school, schoolsAt, type StationView } from '@true-ledger/core';
+import { pattern, positionOf, school, schoolsAt } from '@true-ledger/core/damage';
+import { percentText } from '@true-ledger/core/cause';
+import { matchFinding, type StationView } from '@true-ledger/core/case';
 import { useMemo, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';

@@ -1,5 +1,6 @@
 import { Button, Progress } from 'antd';
-import { isFlattened, isFound, isRead, showsPieceOfTurn, type Point, type StationView, type Turn } from '@true-ledger/core';
+import type { StationView } from '@true-ledger/core/case';
+import { isFlattened, isFound, isRead, showsPieceOfTurn, type Point, type Turn } from '@true-ledger/core/photo';
 import { useState, type DragEvent, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { addFiles } from '../../capture/queue.js';

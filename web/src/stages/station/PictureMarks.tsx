@@ -1,14 +1,6 @@
-import {
-  fromPicture,
-  inPicture,
-  isFlattened,
-  toPicture,
-  toSurface,
-  WEAR_CLASS_INFO,
-  type Point,
-  type StationView,
-  type SurfaceMark,
-} from '@true-ledger/core';
+import { WEAR_CLASS_INFO, type SurfaceMark } from '@true-ledger/core/damage';
+import type { StationView } from '@true-ledger/core/case';
+import { fromPicture, inPicture, isFlattened, toPicture, toSurface, type Point } from '@true-ledger/core/photo';
 import { useRef, useState, type PointerEvent, type ReactNode } from 'react';
 import type { Pen, Place } from './pen.js';
 import type { Flattened } from './useFlattened.js';

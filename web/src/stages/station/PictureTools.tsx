@@ -1,5 +1,6 @@
 import { Button, Slider, Space } from 'antd';
-import { corrected, tagDistanceMm, type EntryBodies, type Point } from '@true-ledger/core';
+import type { EntryBodies } from '@true-ledger/core/entries';
+import { corrected, tagDistanceMm, type Point } from '@true-ledger/core/photo';
 import { useRef, useState, type PointerEvent, type ReactNode } from 'react';
 import { COLOUR } from '../../app/tokens.js';
 

@@ -1,5 +1,7 @@
 import { Empty } from 'antd';
-import { benchPlan, gradeText, GRADES, neighbourOnBench, type Direction, type StationView } from '@true-ledger/core';
+import { benchPlan, neighbourOnBench, type Direction } from '@true-ledger/core/engine';
+import { gradeText, GRADES } from '@true-ledger/core/damage';
+import type { StationView } from '@true-ledger/core/case';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';

@@ -1,16 +1,8 @@
 import { Button, Select, Slider, Tooltip } from 'antd';
-import {
-  inPicture,
-  isFlattened,
-  LINE_DEPTHS,
-  NOT_SEEN_COSINE,
-  WEAR_CLASS_INFO,
-  WEAR_CLASSES,
-  type Developed,
-  type LineDepth,
-  type StationView,
-  type SurfaceFrame,
-} from '@true-ledger/core';
+import type { SurfaceFrame } from '@true-ledger/core/engine';
+import { LINE_DEPTHS, WEAR_CLASS_INFO, WEAR_CLASSES, type LineDepth } from '@true-ledger/core/damage';
+import type { StationView } from '@true-ledger/core/case';
+import { inPicture, isFlattened, NOT_SEEN_COSINE, type Developed } from '@true-ledger/core/photo';
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import { useCase } from '../../app/caseContext.js';
 import type { Pen, Place, Tool } from './pen.js';

@@ -1,4 +1,7 @@
-import { emptyCase, caseView, engineTemplate, foldEntries, stationsOf, type EngineLayout } from '@true-ledger/core';
+import { engineTemplate, stationsOf, type EngineLayout } from '@true-ledger/core/engine';
+import { emptyCase } from '@true-ledger/core/ledger';
+import { foldEntries } from '@true-ledger/core/entries';
+import { caseView } from '@true-ledger/core/case';
 import { comparisons } from './comparisons.js';
 
 const AUTHOR = { id: 'mara', name: 'Mara' };

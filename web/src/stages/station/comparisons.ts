@@ -1,4 +1,5 @@
-import { journalOf, neighbourOf, partnerOf, shellsOn, type EngineLayout, type Station, type StationView } from '@true-ledger/core';
+import { journalOf, neighbourOf, partnerOf, shellsOn, type EngineLayout, type Station } from '@true-ledger/core/engine';
+import type { StationView } from '@true-ledger/core/case';
 
 export interface Comparison {
   readonly view: StationView;

@@ -1,4 +1,4 @@
-import type { FlattenedPart } from '@true-ledger/core';
+import type { FlattenedPart } from '@true-ledger/core/photo';
 
 export interface CornerWords {
   /** Of the four handles in their order. */

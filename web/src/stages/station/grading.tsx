@@ -1,6 +1,7 @@
 import { Select } from 'antd';
 import { Dialog } from '../../app/Dialog.js';
-import { gradeText, type Grade, type StationView } from '@true-ledger/core';
+import { gradeText, type Grade } from '@true-ledger/core/damage';
+import type { StationView } from '@true-ledger/core/case';
 import { useState, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 

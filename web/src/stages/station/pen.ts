@@ -1,4 +1,5 @@
-import type { LineDepth, StationView, SurfaceMark, WearClass } from '@true-ledger/core';
+import type { LineDepth, SurfaceMark, WearClass } from '@true-ledger/core/damage';
+import type { StationView } from '@true-ledger/core/case';
 import { useCallback, useState } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 

@@ -1,5 +1,7 @@
 import type { Refusal } from '@true-ledger/contract';
-import { isFlattened, USUAL_TURN, type Developed, type EntryBodies, type StationView, type Turn } from '@true-ledger/core';
+import type { EntryBodies } from '@true-ledger/core/entries';
+import type { StationView } from '@true-ledger/core/case';
+import { isFlattened, USUAL_TURN, type Developed, type Turn } from '@true-ledger/core/photo';
 import { useEffect, useMemo, useState } from 'react';
 import { compute } from '../../workers/compute.js';
 import { fetchFile } from '../../app/server.js';

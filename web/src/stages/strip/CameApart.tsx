@@ -1,4 +1,4 @@
-import { lostBySteps, reasonsGiven, type StripStanding } from '@true-ledger/core';
+import { lostBySteps, reasonsGiven, type StripStanding } from '@true-ledger/core/case';
 import { Button, Checkbox } from 'antd';
 import { useState, type ReactNode } from 'react';
 import { Dialog } from '../../app/Dialog.js';

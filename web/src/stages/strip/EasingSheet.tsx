@@ -1,5 +1,6 @@
 import { Alert, Button, Input, Segmented, Select } from 'antd';
-import { easingResult, parseQuantity, type StripPlan } from '@true-ledger/core';
+import { parseQuantity } from '@true-ledger/core/units';
+import { easingResult, type StripPlan } from '@true-ledger/core/strip';
 import { useState, type ReactNode } from 'react';
 import { useCase, useNow, useRecord } from '../../app/caseContext.js';
 import { TORQUE_UNITS } from './FastenerSheet.js';

@@ -1,5 +1,6 @@
 import { Alert, Button, Input, Segmented } from 'antd';
-import { boltCell, BREAK_LOOSE, fastenerResult, formatQuantity, parseQuantity, QUANTITIES, type FastenerPattern } from '@true-ledger/core';
+import { formatQuantity, parseQuantity, QUANTITIES } from '@true-ledger/core/units';
+import { boltCell, BREAK_LOOSE, fastenerResult, type FastenerPattern } from '@true-ledger/core/strip';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useGaugesQuery, useStandInsQuery } from '../../app/api.js';
 import { useCase, useRecord } from '../../app/caseContext.js';

@@ -1,5 +1,6 @@
 import { Button, Input } from 'antd';
-import { openingCheck, type HoldStanding, type StepStanding } from '@true-ledger/core';
+import { openingCheck } from '@true-ledger/core/opening';
+import type { HoldStanding, StepStanding } from '@true-ledger/core/case';
 import { type ReactNode } from 'react';
 import { useDraft } from '../../app/drafts.js';
 import { Link } from 'react-router';

@@ -1,14 +1,7 @@
 import { App, Button, Checkbox, Input, Radio } from 'antd';
 import { Dialog } from '../../app/Dialog.js';
-import {
-  lostBySteps,
-  moveStep,
-  REUSE_WORDS,
-  stripStanding,
-  type FastenerBag,
-  type StepStanding,
-  type StripStanding,
-} from '@true-ledger/core';
+import { moveStep, REUSE_WORDS, type FastenerBag } from '@true-ledger/core/strip';
+import { lostBySteps, stripStanding, type StepStanding, type StripStanding } from '@true-ledger/core/case';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Choice } from '../../fields/Choice.js';
 import { useDraft } from '../../app/drafts.js';

@@ -1,0 +1,6 @@
+export { ANSWERABLE, type Answerable } from './types.js';
+export { CAUSES, cause, isListed } from './data/causes.js';
+export { FEATURES, feature } from './data/features.js';
+export { featureProbability, posterior } from './model.js';
+export { percentText } from './percent.js';
+export { firstStartProcedure } from './firstStart.js';

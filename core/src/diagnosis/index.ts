@@ -1,0 +1,11 @@
+export { absenceWords, answersOf, limitSource, soundContradictions } from './evidence.js';
+export type { NextCheck } from './nextCheck.js';
+export { type Diagnosis, type RankedCause, type WeighedEvidence, applicableModel, diagnose } from './diagnose.js';
+export { type DiagnosisJson, diagnosisJson } from './diagnosisJson.js';
+export { type Predicted, predictBench } from './predicted.js';
+export { type PairSign, comparePair } from './pair.js';
+export { type AnswerItem, answerItems, answerability, releaseCheck, warrantyChecklist } from './answers.js';
+export type { SequenceLink } from './sequence/types.js';
+export { proposeSequence } from './sequence/propose.js';
+export { type PlacedNode, placeSequence } from './sequence/layout.js';
+export type { Shape } from './sequence/drawing.js';

@@ -1,0 +1,19 @@
+export { type EngineLayout, cylinderPlaces, layoutSchema, pinCount } from './layout.js';
+export { engineTags } from './tags.js';
+export { ENGINE_TEMPLATES, engineTemplate } from './templates.js';
+export { validateLayout } from './validate.js';
+export {
+  PART_NAMES,
+  type PartClass,
+  journalOf,
+  neighbourOf,
+  partnerOf,
+  shellsOn,
+  type Station,
+  type SurfaceFrame,
+  matchesStation,
+  stationsOf,
+} from './stations.js';
+export { routeDistance } from './oilRoute.js';
+export { type BenchCell, type BenchRow, type Direction, benchPlan, neighbourOnBench } from './bench.js';
+export { planDrawing } from './plan.js';

@@ -1,0 +1,1 @@
+export { checkEntry } from './admit.js';

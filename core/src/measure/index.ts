@@ -1,0 +1,18 @@
+export { LIMIT_QUANTITIES, type SheetLimit, type SpecSheet } from './specSheet.js';
+export { AXES, PLANES } from './sheets/journal/journal.js';
+export { type FinishResult, envelope, finishJson, finishWords, levelled, surfaceFinish } from './finish.js';
+export { readTraceCsv } from './traceCsv.js';
+export { type SheetLine, lineText } from './sheets/line.js';
+export { runSheet, sheetJson } from './program/file.js';
+export { SHEETS, benchOf } from './program/sheetOf.js';
+export type { ChartKey, DrawingKey } from './sheets/define.js';
+export { type Cell, type GaugeRole, PLACE_GROUPS, type PlaceGroup, ROLE_KINDS, type SheetPlace } from './sheets/cells.js';
+export { measureProgram, placeOf, trueValue } from './program/program.js';
+export { deckGrid } from './sheets/flatness/sheet.js';
+export { STUCK_AFTER, cellText, cellUnits, doubtCell, looksStuck, readCell } from './program/readCell.js';
+export { SPEC_KEYS, SPEC_KINDS, type SheetSpec, type SpecKey, sheetSpecSchema, specFields } from './program/specs.js';
+export { type SpecTexts, specFromTexts, specTexts, specWords } from './program/specText.js';
+export { type PlaceOutcome, worstWord } from './program/outcome.js';
+export { type Round, roundOf, roundsOf } from './program/rounds.js';
+export { trueTorque } from './sheets/trueEngine.js';
+export { type GaugeFaults, NO_FAULTS, pressKey, standInTrace } from './simulated/gaugeStandIn.js';

@@ -1,0 +1,17 @@
+export { type ReportBlock, type ReportModel, cellColours } from './blocks.js';
+export { ALWAYS, TEMPLATES } from './templates.js';
+export { type PictureLine, pictureMarks } from './pictureMarks.js';
+export {
+  HEADINGS,
+  type ReportOptions,
+  layoutOf,
+  machineShopModel,
+  pictureNumbers,
+  reportModel,
+  sectionHashes,
+  signatureLines,
+  signedVersions,
+  versionLines,
+} from './model.js';
+export { type CoverOf, type Letterhead, NO_PARTIES, type Parties, coverModel, letterheadLines } from './parties.js';
+export { reportMarkdown } from './markdown.js';

@@ -1,0 +1,20 @@
+export { seeded } from './noise.js';
+export { MAP_CLASSES, type SurfaceMaps } from './sheet.js';
+export type { Damage } from './damages.js';
+export { type ShellSpecimen, type SurfaceSpecimen, surfaceMaps } from './surfaceMaps.js';
+export {
+  type DebrisKind,
+  FORM_NAMES,
+  FORM_SURFACE,
+  RECIPES,
+  type Recipe,
+  SEVERITIES,
+  SEVERITY_WORDS,
+  SPECIMEN_FORMS,
+  type Severity,
+  type SpecimenForm,
+  recipeSpecimen,
+} from './recipes.js';
+export { type Shot, USUAL_SHOT } from './scene.js';
+export { takeRound } from './roundScene.js';
+export { takeShell } from './shellScene.js';

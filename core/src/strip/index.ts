@@ -1,0 +1,4 @@
+export { BREAK_LOOSE, type FastenerPattern, boltCell, fastenerResult } from './fasteners.js';
+export { easingResult } from './easing.js';
+export { type FastenerBag, REUSE_WORDS, stripSteps } from './steps.js';
+export { type StripPlan, moveStep, stripPlan } from './plan.js';
