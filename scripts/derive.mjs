@@ -137,24 +137,6 @@ ${Object.entries(TEXT)
 }
 `,
 );
-const faults = readdirSync(join(ROOT, 'web/src'), { recursive: true })
-  // The studio paints a room and its light: that is a picture, not the interface.
-  .filter((name) => /\.(css|tsx?)$/.test(name) && !/^studio\/.*\.ts$|tokens\.(ts|css)$|\.test\.tsx?$/.test(name))
-  .flatMap((name) =>
-    readFileSync(join(ROOT, 'web/src', name), 'utf8')
-      .split('\n')
-      .flatMap((line, i) => {
-        const colour =
-          /['"`: (,]#(?:[0-9a-f]{3}|[0-9a-f]{6})\b(?!-)|\b(?:rgba?|hsla?)\(\d/i.test(line) && !/querySelector|href=/.test(line);
-        const size = name.endsWith('.css') && /font-size: \d*\.?\d+(?:px|rem|em)|^\s+\d+px\/[\d.]+ /.test(line);
-        return colour || size ? [`web/src/${name}:${i + 1}: ${line.trim()}`] : [];
-      }),
-  );
-if (faults.length > 0) {
-  console.error(`Colours and sizes of type come from web/src/app/tokens.ts:\n${faults.join('\n')}`);
-  process.exit(1);
-}
-
 // What a subpath of core gives is what somebody outside takes from it.
 const outside = ['contract', 'server', 'web', 'cli', 'e2e', 'bench', 'scripts']
   .flatMap((folder) => readdirSync(join(ROOT, folder), { recursive: true }).map((name) => join(ROOT, folder, name)))

@@ -20,6 +20,7 @@ import {
 import { Seals } from './Seals.js';
 import { ShopPaper } from './ShopPaper.js';
 import { setSingleKeys, singleKeysOn } from '../app/keys.js';
+import './account.css';
 
 const ROLE_WORDS: ReadonlyArray<{ value: Role; label: string }> = [
   { value: 'owner', label: 'Owner' },

@@ -14,6 +14,7 @@ import { addFiles } from './queue.js';
 import { Recorder } from './Recorder.js';
 import { UploadList } from './UploadList.js';
 import { asProblem } from '../app/server.js';
+import './capture.css';
 
 /** The page for a phone: choose the place or let the tag say it, take pictures, go on. */
 export function CapturePage({ me }: { me: Me }): ReactNode {

@@ -3,6 +3,7 @@ import type { Sourced } from '@true-ledger/core/ledger';
 import type { EntryBodies } from '@true-ledger/core/entries';
 import type { ReactNode } from 'react';
 import { useCase, useRecord } from '../app/caseContext.js';
+import './capture.css';
 
 /** Voice notes and films of a place, played where they belong. */
 export function Clips({ clips, station }: { clips: ReadonlyArray<Sourced<EntryBodies['clip-added']>>; station: string | null }): ReactNode {

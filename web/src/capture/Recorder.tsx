@@ -4,6 +4,7 @@ import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useCase } from '../app/caseContext.js';
 import { useAppDispatch } from '../app/store.js';
 import { addFiles } from './queue.js';
+import './capture.css';
 
 const LONGEST_SECONDS = { audio: 300, video: 60 } as const;
 

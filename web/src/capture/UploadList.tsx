@@ -4,6 +4,7 @@ import { useCase } from '../app/caseContext.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { dropFiles, settle, stopFile } from './queue.js';
 import type { QueuedFile } from './queueState.js';
+import './capture.css';
 
 const WORDS: Readonly<Record<QueuedFile['status'], string>> = {
   waiting: 'waits',

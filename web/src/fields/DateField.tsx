@@ -1,7 +1,7 @@
 import { DatePicker } from 'antd';
 import dayjs from 'dayjs';
 import { useId, useMemo, useState, type ReactNode } from 'react';
-import './dateField.css';
+import './fields.css';
 
 const ISO = 'YYYY-MM-DD';
 /** As a day is written here, and as hands write it otherwise where no two readings are possible. */

@@ -1,7 +1,7 @@
 import { Input } from 'antd';
 import { formatFigure, readTyped, type Quantity } from '@true-ledger/core/units';
 import { useEffect, useId, useRef, useState, type CSSProperties, type ReactNode } from 'react';
-import './numberField.css';
+import './fields.css';
 
 export interface NumberFieldProps {
   readonly value?: number | null | undefined;

@@ -1,6 +1,7 @@
 import { Button, Input } from 'antd';
 import type { ReactNode } from 'react';
 import { useDraft } from '../app/drafts.js';
+import './fields.css';
 
 export interface PaperField {
   readonly key: string;

@@ -6,6 +6,7 @@ import { saveBlob } from '../app/saveBlob.js';
 import { compute } from '../workers/compute.js';
 import { AbbottChart, ProfileChart, type Shown } from './FinishCharts.js';
 import { fetchFile } from '../app/server.js';
+import './finish.css';
 
 /** A trace file is read whole in the worker; two million points take about this much. */
 const MOST_BYTES = 64 * 1024 * 1024;

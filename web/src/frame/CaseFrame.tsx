@@ -25,6 +25,7 @@ import { SaveState } from './SaveState.js';
 import { ShelvedNote } from './Shelved.js';
 import { Unsettled } from './Unsettled.js';
 import { asProblem } from '../app/server.js';
+import './frame.css';
 
 /** Frame of an open case: loads it, keeps it live, shows where it stands. */
 export function CaseFrame({ me }: { me: Me }): ReactNode {

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { useRoomQuery } from '../app/api.js';
+import './frame.css';
 
 /** Below this, said in the header: some tens of pictures, or an account with many. */
 const LITTLE_MB = 1000;

@@ -1,6 +1,7 @@
 import { Dialog } from '../app/Dialog.js';
 import type { ReactNode } from 'react';
 import { keysNow } from '../app/keys.js';
+import './frame.css';
 
 const SHOWN: Readonly<Record<string, string>> = {
   ' ': 'Space',

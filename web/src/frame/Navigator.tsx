@@ -5,6 +5,7 @@ import { useMemo, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { NavLink, useLocation, useNavigate } from 'react-router';
 import { useCase } from '../app/caseContext.js';
 import { GradeMark } from '../surface/GradeMark.js';
+import './frame.css';
 
 /** Other trade words that find a place. */
 const ALSO: ReadonlyArray<readonly [RegExp, string]> = [

@@ -3,6 +3,7 @@ import type { Me } from '@true-ledger/contract';
 import type { ReactNode } from 'react';
 import { forgetKnown } from '../app/knownCache.js';
 import { useSignOutMutation } from '../app/api.js';
+import './frame.css';
 
 export function PersonMenu({ me, short = false }: { me: Me; short?: boolean }): ReactNode {
   const initials = me.account.name

@@ -4,6 +4,7 @@ import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { useLocation } from 'react-router';
 import { usePresenceMutation } from '../app/api.js';
 import type { OpenCase } from '../app/caseContext.js';
+import './frame.css';
 
 const EVERY_MS = 10_000;
 const PAGE = crypto.randomUUID();

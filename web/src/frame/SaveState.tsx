@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useDrafts } from '../app/drafts.js';
 import { useAppSelector } from '../app/store.js';
+import './frame.css';
 
 /** Is everything written here confirmed by the server, and is anything typed that is not recorded? */
 export function SaveState({ caseId }: { caseId: string }): ReactNode {

@@ -6,6 +6,7 @@ import { NavLink, Outlet, useLocation } from 'react-router';
 import { DiskRoom } from './DiskRoom.js';
 import { SkipLink } from './SkipLink.js';
 import { PersonMenu } from './PersonMenu.js';
+import './frame.css';
 
 const PAGES: ReadonlyArray<readonly [path: string, name: string]> = [
   ['/', 'Shelf'],

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import './frame.css';
 
 /** First stop of the keyboard: over header and list to the work. */
 export function SkipLink(): ReactNode {

@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import { entryWords } from '@true-ledger/core/entries';
 import { resolveConflict } from '../app/outbox.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
+import './frame.css';
 
 /** Entries the server did not take: somebody wrote the field first, or the content does not fit. The person chooses. */
 export function Unsettled({ caseId }: { caseId: string }): ReactNode {

@@ -15,10 +15,10 @@ import {
   useStandInsQuery,
 } from '../app/api.js';
 import { saveBlob } from '../app/saveBlob.js';
-import './gauges.css';
 import { usePlaceWords } from './usePlaceWords.js';
 import { sendWire, useWire, WIRE_WORDS } from './wire.js';
 import { asProblem, fetchFile } from '../app/server.js';
+import './gauges.css';
 
 const KIND_WORDS: Readonly<Record<(typeof GAUGE_KINDS)[number], string>> = {
   'outside-micrometer': 'outside micrometer',

@@ -4,8 +4,8 @@ import { useParams } from 'react-router';
 import { DoorMark } from '../account/SignIn.js';
 import { useSharedAccountQuery } from '../app/api.js';
 import { Waiting } from '../app/Waiting.js';
-import './shared.css';
 import { asProblem } from '../app/server.js';
+import './shared.css';
 
 const minute = (iso: string): string => new Date(iso).toLocaleString('sv-SE').slice(0, 16);
 

@@ -22,6 +22,7 @@ import { LayoutForm } from '../shelf/LayoutForm.js';
 import { PlanSvg } from '../surface/PlanSvg.js';
 import { SpecFields } from './SpecFields.js';
 import { asProblem } from '../app/server.js';
+import './sheets.css';
 
 interface Draft {
   readonly id: string;

@@ -3,6 +3,7 @@ import { pinCount, validateLayout, type EngineLayout } from '@true-ledger/core/e
 import { useState, type ReactNode } from 'react';
 import { NumberField } from '../fields/NumberField.js';
 import { PlanSvg } from '../surface/PlanSvg.js';
+import './shelf.css';
 
 type Choice = { [K in keyof EngineLayout]: EngineLayout[K] extends string ? K : never }[keyof EngineLayout];
 type Figure = { [K in keyof EngineLayout]: EngineLayout[K] extends number ? K : never }[keyof EngineLayout];

@@ -5,7 +5,7 @@ import { CAUSES, feature } from '@true-ledger/core/cause';
 import { RECIPES, SEVERITIES, SEVERITY_WORDS, type Recipe } from '@true-ledger/core/specimen';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import './patterns.css';
+import './shelf.css';
 
 const RECIPE_OF = new Map(RECIPES.map((r) => [r.pattern, r]));
 const PARTS = [...new Set(PATTERNS.flatMap((p) => p.parts))];

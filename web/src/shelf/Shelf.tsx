@@ -9,6 +9,7 @@ import { DemoProgress } from '../account/DemoProgress.js';
 import { TakeBundle } from './TakeBundle.js';
 import { COLOUR } from '../app/tokens.js';
 import { asProblem } from '../app/server.js';
+import './shelf.css';
 
 const PAGE = 50;
 

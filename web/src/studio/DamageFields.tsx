@@ -2,6 +2,7 @@ import { Button, Select, Switch } from 'antd';
 import type { Damage } from '@true-ledger/core/specimen';
 import type { ReactNode } from 'react';
 import { NumberField } from '../fields/NumberField.js';
+import './studio.css';
 
 const KIND_WORDS: Readonly<Record<Damage['kind'], string>> = {
   polish: 'Polish',

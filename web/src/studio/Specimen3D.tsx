@@ -1,5 +1,6 @@
 import { useEffect, useImperativeHandle, useRef, useState, type KeyboardEvent, type ReactNode, type Ref } from 'react';
 import { createStage, type Setting, type ShownSpecimen, type Stage } from './stage.js';
+import './studio.css';
 
 export interface SpecimenHandle {
   readonly picture: (width: number, height: number) => Promise<Blob>;

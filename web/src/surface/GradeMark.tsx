@@ -2,6 +2,7 @@ import { GRADE_INFO, gradeText, type Grade } from '@true-ledger/core/damage';
 import type { StationState } from '@true-ledger/core/entries';
 import type { ReactNode } from 'react';
 import { COLOUR } from '../app/tokens.js';
+import './surface.css';
 
 export const STATE_WORDS: Readonly<Record<StationState, string>> = {
   'not-examined': 'not examined',

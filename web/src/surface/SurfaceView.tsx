@@ -3,6 +3,7 @@ import { useEffect, useRef, type ReactNode } from 'react';
 import { drawKnown, frontDown } from './paint.js';
 import { stationWords } from './stationWords.js';
 import { COLOUR } from '../app/tokens.js';
+import './surface.css';
 
 /** A surface shown, not worked on. */
 export function SurfaceView({ view, width, caption = false }: { view: StationView; width: number; caption?: boolean }): ReactNode {

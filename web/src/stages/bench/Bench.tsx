@@ -17,6 +17,7 @@ import { useKeys } from '../../app/keys.js';
 import { useGrading } from '../station/grading.js';
 import { BenchCell, type BenchMode } from './BenchCell.js';
 import { stationWords } from '../../surface/stationWords.js';
+import './bench.css';
 
 const MODES: ReadonlyArray<{ value: BenchMode; label: string }> = [
   { value: 'surface', label: 'Surfaces' },

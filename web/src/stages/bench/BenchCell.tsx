@@ -4,6 +4,7 @@ import { memo, useEffect, useRef, type CSSProperties, type ReactNode } from 'rea
 import { GradeMark } from '../../surface/GradeMark.js';
 import { drawSmall, smallDrawing } from '../../surface/paint.js';
 import { stationWords } from '../../surface/stationWords.js';
+import './bench.css';
 
 export type BenchMode = 'surface' | 'grade' | 'route' | 'open';
 

@@ -8,6 +8,7 @@ import { Link } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { Waiting } from '../../app/Waiting.js';
 import { CauseTabs } from './CauseTabs.js';
+import './cause.css';
 
 /** What answers the causes: corrective actions, collateral checks, what is accepted as unexplained, who is answerable, and whether it may be released. */
 export function AnswersPage(): ReactNode {

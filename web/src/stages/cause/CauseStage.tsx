@@ -17,6 +17,7 @@ import { useKeys } from '../../app/keys.js';
 import { Waiting } from '../../app/Waiting.js';
 import { CauseTabs } from './CauseTabs.js';
 import { PredictedBench } from './PredictedBench.js';
+import './cause.css';
 
 /** The differential: ranked causes, the evidence behind each, what is unexplained, what to look at next. */
 export function CauseStage(): ReactNode {

@@ -6,6 +6,7 @@ import { useNavigate, useParams } from 'react-router';
 import { useCase } from '../../app/caseContext.js';
 import { Waiting } from '../../app/Waiting.js';
 import { CauseTabs } from './CauseTabs.js';
+import './cause.css';
 
 /** Two causes side by side: every observation that decides between them, and which of them can still be made. */
 export function PairPage(): ReactNode {

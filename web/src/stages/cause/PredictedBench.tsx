@@ -6,6 +6,7 @@ import { useMemo, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { useCase } from '../../app/caseContext.js';
 import { COLOUR } from '../../app/tokens.js';
+import './cause.css';
 
 const ROW = 26;
 const LABEL = 176;

@@ -25,6 +25,7 @@ import { useCase, useRecord } from '../../app/caseContext.js';
 import { Waiting } from '../../app/Waiting.js';
 import { CauseTabs } from './CauseTabs.js';
 import { COLOUR } from '../../app/tokens.js';
+import './cause.css';
 
 type EventNode = Node<{ node: PlacedNode; wrong: boolean }, 'event'>;
 

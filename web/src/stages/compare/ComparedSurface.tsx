@@ -13,6 +13,7 @@ import { compute } from '../../workers/compute.js';
 import { useFlattened, type Flattened } from '../station/useFlattened.js';
 import { COLOUR } from '../../app/tokens.js';
 import { fetchFile } from '../../app/server.js';
+import './compare.css';
 
 /** Place on the surface, 0–1 each. */
 export type Cursor = readonly [u: number, v: number];

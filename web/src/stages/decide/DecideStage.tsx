@@ -4,7 +4,6 @@ import { useCase } from '../../app/caseContext.js';
 import { Parts } from './Parts.js';
 import { Routes } from './Routes.js';
 import { Schedule } from './Schedule.js';
-import './decide.css';
 
 const PAGES = [
   ['parts', 'Parts'],

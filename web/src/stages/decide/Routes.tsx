@@ -12,6 +12,7 @@ import { Waiting } from '../../app/Waiting.js';
 import { Plot } from '../../charts/Plot.js';
 import { COLOUR } from '../../app/tokens.js';
 import { useRoutes } from './useRoutes.js';
+import './decide.css';
 
 /** Routes side by side: cost, time, chance of the deadline, risk of the same again, and what each leaves. */
 export function Routes(): ReactNode {

@@ -20,6 +20,7 @@ import { saveBlob } from '../../app/saveBlob.js';
 import { Waiting } from '../../app/Waiting.js';
 import { COLOUR } from '../../app/tokens.js';
 import { useRoutes } from './useRoutes.js';
+import './decide.css';
 
 const DAY = 24;
 const ROW = 30;

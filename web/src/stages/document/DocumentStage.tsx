@@ -12,6 +12,7 @@ import { LayOut } from './LayOut.js';
 import { ReportPage } from './ReportPage.js';
 import { PdfRun } from './PdfRun.js';
 import { SignShare } from './SignShare.js';
+import './document.css';
 
 function Words({ field, label }: { field: ReportField; label: string }): ReactNode {
   const { view, readOnly } = useCase();

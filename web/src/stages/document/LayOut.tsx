@@ -7,6 +7,7 @@ import { SECTION_IDS, type EntryBodies, type SectionId } from '@true-ledger/core
 import { ALWAYS, HEADINGS, layoutOf, pictureNumbers, TEMPLATES } from '@true-ledger/core/report';
 import { useState, type ReactNode } from 'react';
 import { useCase, useNow, useRecord } from '../../app/caseContext.js';
+import './document.css';
 
 /** For whom the account is, which sections and pictures it has, in which order. */
 export function LayOut(): ReactNode {

@@ -6,6 +6,7 @@ import { useState, type ReactNode } from 'react';
 import { ShapesSvg } from '../../surface/ShapesSvg.js';
 import { PlanSvg } from '../../surface/PlanSvg.js';
 import { SurfaceView } from '../../surface/SurfaceView.js';
+import './document.css';
 
 type Sentence = Extract<ReportBlock, { kind: 'text' }>;
 

@@ -11,6 +11,7 @@ import { useCase } from '../../app/caseContext.js';
 import { PdfRun } from './PdfRun.js';
 import { useAppSelector } from '../../app/store.js';
 import { asProblem } from '../../app/server.js';
+import './document.css';
 
 const minute = (iso: string): string => new Date(iso).toLocaleString('sv-SE').slice(0, 16);
 

@@ -3,6 +3,7 @@ import { MARK_KINDS, MARK_MEANINGS, QUESTION_TO, RECEIVED_STATES, type EntryBodi
 import { useState, type ReactNode } from 'react';
 import { useDraft } from '../../app/drafts.js';
 import { useCase, useRecord } from '../../app/caseContext.js';
+import './custody.css';
 
 const STATE_WORDS: Readonly<Record<EntryBodies['received-item']['state'], string>> = {
   received: 'Received',

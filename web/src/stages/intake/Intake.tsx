@@ -14,6 +14,8 @@ import { PlanSvg } from '../../surface/PlanSvg.js';
 import { PutAway } from '../../frame/Shelved.js';
 import { PartiesPane } from './PartiesPane.js';
 import { BuildMarks, OpenQuestions, ReceivedList } from './Custody.js';
+import './intake.css';
+import './custody.css';
 
 const options = (table: Readonly<Record<string, string>>): Array<{ value: string; label: string }> =>
   Object.entries(table).map(([value, label]) => ({ value, label }));

@@ -4,6 +4,7 @@ import type { ReactNode } from 'react';
 import { usePartiesQuery, useSavePartiesMutation } from '../../app/api.js';
 import { useCase } from '../../app/caseContext.js';
 import { PaperFields, type PaperField } from '../../fields/PaperFields.js';
+import './intake.css';
 
 const FIELDS: readonly PaperField[] = [
   { key: 'client.name', label: 'Client', max: 120 },

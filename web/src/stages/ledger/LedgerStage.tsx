@@ -7,6 +7,7 @@ import { useCase } from '../../app/caseContext.js';
 import { compute } from '../../workers/compute.js';
 import { Strike } from './Strike.js';
 import { asProblem } from '../../app/server.js';
+import './ledger.css';
 
 type Verdict = Awaited<ReturnType<ReturnType<typeof compute>['verify']>>;
 

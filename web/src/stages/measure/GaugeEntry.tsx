@@ -3,13 +3,14 @@ import { checkDoubt } from '@true-ledger/core/units';
 import { cellUnits, roundOf, type SheetPlace } from '@true-ledger/core/measure';
 import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { useCase } from '../../app/caseContext.js';
-import '../../gauges/gauges.css';
 import { WIRE_WORDS } from '../../gauges/wire.js';
 import { offeredUnits, type EntryChoices } from './entryChoices.js';
 import { PlaceDrawing } from './drawings.js';
 import { ReadingTable } from './ReadingTable.js';
 import { SpecPanel } from './SpecPanel.js';
 import type { Entry } from './useEntry.js';
+import './entry.css';
+import './measure.css';
 
 /** One figure at a time: where, how large, what the gauge says. */
 export function GaugeEntry({

@@ -4,6 +4,7 @@ import { cellText } from '@true-ledger/core/measure';
 import { standingOf, type Incoming, type IncomingReading } from '@true-ledger/core/measured';
 import type { ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
+import './measure.css';
 
 const MOST_SHOWN = 200;
 

@@ -9,9 +9,10 @@ import { useCase } from '../../app/caseContext.js';
 import { PlaceCharts } from './charts.js';
 import { useEntryChoices } from './entryChoices.js';
 import { GaugeEntry } from './GaugeEntry.js';
-import './measure.css';
 import { Results } from './Results.js';
 import { nextOpenPlace, NO_MEMORY, useEntry, type EntryMemory } from './useEntry.js';
+import './entry.css';
+import './measure.css';
 
 /** A place in an address: the sheet's id with its slash written so that it stays one step of the path. */
 export const placePath = (place: SheetPlace): string => place.id.replace('/', '~');

@@ -30,8 +30,9 @@ import { useCase, useRecord } from '../../app/caseContext.js';
 import { saveBlob } from '../../app/saveBlob.js';
 import { gaugesFor } from './entryChoices.js';
 import { IncomingReadings } from './IncomingReadings.js';
-import './measure.css';
 import { placePath } from './Measure.js';
+import './entry.css';
+import './measure.css';
 
 /** Height of a table that is not drawn because it is out of sight. */
 const HEAD_PX = 61;

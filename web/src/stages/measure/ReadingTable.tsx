@@ -1,6 +1,8 @@
 import { cellText, type SheetPlace } from '@true-ledger/core/measure';
 import type { ReactNode } from 'react';
 import type { Entry } from './useEntry.js';
+import './entry.css';
+import './measure.css';
 
 /** Cells of a sheet with what was read; a press goes there. */
 export function ReadingTable({ place, entry }: { place: SheetPlace; entry: Entry }): ReactNode {

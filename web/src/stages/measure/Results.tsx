@@ -7,6 +7,8 @@ import { clearancesAfter, gradeFromReadings, reboreEffect, sizeForAll } from '@t
 import { useMemo, useState, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { GradeMark } from '../../surface/GradeMark.js';
+import './entry.css';
+import './measure.css';
 
 /** What a sheet computes: every result with its uncertainty, its verdict and why. */
 export function Results({ outcome: m, unit }: { outcome: PlaceOutcome; unit: LengthUnit }): ReactNode {

@@ -13,6 +13,8 @@ import { specOfPlace } from '@true-ledger/core/measured';
 import { useState, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { SpecFields } from '../../sheets/SpecFields.js';
+import './entry.css';
+import './measure.css';
 
 /** Specification of a kind of place in this case, with its source. */
 export function SpecPanel({ place }: { place: SheetPlace }): ReactNode {

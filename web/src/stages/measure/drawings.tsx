@@ -1,6 +1,7 @@
 import type { EngineLayout } from '@true-ledger/core/engine';
 import { benchOf, deckGrid, type Cell, type DrawingKey, type SheetPlace } from '@true-ledger/core/measure';
 import type { ReactNode } from 'react';
+import './measure.css';
 
 interface Drawn {
   readonly place: SheetPlace;

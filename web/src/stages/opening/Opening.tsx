@@ -35,6 +35,7 @@ import {
   Tank,
   TurningRose,
 } from './drawings.js';
+import './opening.css';
 
 export type Open = (check: string, key: string, raw: string | readonly string[], unit?: string) => string | null;
 

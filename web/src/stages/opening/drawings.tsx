@@ -2,6 +2,7 @@ import { cylinderPlaces, type EngineLayout } from '@true-ledger/core/engine';
 import { THUMB, TURN_POSITIONS, type CompressionResult, type TurningResult } from '@true-ledger/core/opening';
 import type { ReactNode } from 'react';
 import { COLOUR, through } from '../../app/tokens.js';
+import './opening.css';
 
 const INK = COLOUR.pencil;
 const ACCENT = COLOUR.accent;

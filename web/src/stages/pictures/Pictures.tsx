@@ -14,6 +14,7 @@ import { addFiles } from '../../capture/queue.js';
 import { ReadAll } from './ReadAll.js';
 import { UploadList } from '../../capture/UploadList.js';
 import { COLOUR } from '../../app/tokens.js';
+import './pictures.css';
 
 interface Shown {
   readonly photo: Sourced<EntryBodies['photo-added']>;

@@ -3,6 +3,7 @@ import { isConvex, type FlattenedPart, type Point, type Turn } from '@true-ledge
 import { useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import { NumberField } from '../../fields/NumberField.js';
 import { CORNER_WORDS } from './cornerWords.js';
+import './station.css';
 
 interface Props {
   readonly src: string;

@@ -10,6 +10,7 @@ import { useGradeBooksQuery } from '../../app/api.js';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { MatchPanel, SchoolNotes } from './MatchPanel.js';
 import { STATE_WORDS } from '../../surface/GradeMark.js';
+import './station.css';
 
 /** Which grade book proposes here; the shop's newer one is taken over by hand, since it may change every proposal of the case. */
 function BookInUse(): ReactNode {

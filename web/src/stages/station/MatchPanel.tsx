@@ -5,6 +5,7 @@ import { matchFinding, type StationView } from '@true-ledger/core/case';
 import { useMemo, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
+import './station.css';
 
 /** Patterns that fit what is drawn or read here, with why, and the question that decides between the two that fit best. */
 export function MatchPanel({ station }: { station: StationView }): ReactNode {

@@ -15,6 +15,7 @@ import type { Pen, Place } from './pen.js';
 import { BlurEditor, GainFilter, TagOverlay, tagWords } from './PictureTools.js';
 import { turnOf, type Flattened } from './useFlattened.js';
 import { fetchFile } from '../../app/server.js';
+import './station.css';
 
 interface Props {
   readonly station: StationView;

@@ -5,6 +5,7 @@ import { useRef, useState, type PointerEvent, type ReactNode } from 'react';
 import type { Pen, Place } from './pen.js';
 import type { Flattened } from './useFlattened.js';
 import { COLOUR } from '../../app/tokens.js';
+import './station.css';
 
 interface Props {
   readonly station: StationView;

@@ -3,6 +3,7 @@ import type { EntryBodies } from '@true-ledger/core/entries';
 import { corrected, tagDistanceMm, type Point } from '@true-ledger/core/photo';
 import { useRef, useState, type PointerEvent, type ReactNode } from 'react';
 import { COLOUR } from '../../app/tokens.js';
+import './station.css';
 
 interface Region {
   readonly x: number;

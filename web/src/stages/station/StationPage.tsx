@@ -16,6 +16,7 @@ import { usePen, type Place } from './pen.js';
 import { PhotoPane } from './PhotoPane.js';
 import { SurfacePane } from './SurfacePane.js';
 import { useFlattened } from './useFlattened.js';
+import './station.css';
 
 /** One place: picture left, developed surface right, what it is below, its comparison one key away. */
 export function StationPage(): ReactNode {

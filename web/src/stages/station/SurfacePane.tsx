@@ -9,6 +9,7 @@ import type { Pen, Place, Tool } from './pen.js';
 import { drawDeveloped, drawMarks, drawRead, drawUnseen, frontDown } from '../../surface/paint.js';
 import type { Flattened } from './useFlattened.js';
 import { COLOUR } from '../../app/tokens.js';
+import './station.css';
 
 const WIDTH = 520;
 const DEPTH_WORDS: Readonly<Record<LineDepth, string>> = {

@@ -5,6 +5,7 @@ import { Dialog } from '../../app/Dialog.js';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { useDraft } from '../../app/drafts.js';
 import { WithSuggestions } from '../../fields/WithSuggestions.js';
+import './strip.css';
 
 /** A reason, with those given in this case before to choose from. */
 export function Reason({

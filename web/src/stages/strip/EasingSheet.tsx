@@ -4,6 +4,7 @@ import { easingResult, type StripPlan } from '@true-ledger/core/strip';
 import { useState, type ReactNode } from 'react';
 import { useCase, useNow, useRecord } from '../../app/caseContext.js';
 import { TORQUE_UNITS } from './FastenerSheet.js';
+import './strip.css';
 
 const capName = (cap: string): string => (cap === '' ? 'as it came' : cap.replace('.', ' ').replace(/^rod/, 'big end'));
 

@@ -4,9 +4,9 @@ import { boltCell, BREAK_LOOSE, fastenerResult, type FastenerPattern } from '@tr
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useGaugesQuery, useStandInsQuery } from '../../app/api.js';
 import { useCase, useRecord } from '../../app/caseContext.js';
-import '../../gauges/gauges.css';
 import { sendWire, useWire, WIRE_WORDS } from '../../gauges/wire.js';
 import { COLOUR } from '../../app/tokens.js';
+import './strip.css';
 
 type TorqueUnit = 'N·m' | 'lb·ft' | 'lb·in';
 export const TORQUE_UNITS = Object.keys(QUANTITIES.torque.units) as TorqueUnit[];

@@ -9,6 +9,7 @@ import { useKeys } from '../../app/keys.js';
 import { useAppDispatch } from '../../app/store.js';
 import { addFiles } from '../../capture/queue.js';
 import { Field, useAnswer } from '../opening/Opening.js';
+import './strip.css';
 
 /** Brings the hand to where an item is recorded: presses its button, or puts the cursor in its field. */
 function reach(index: number): void {

@@ -13,6 +13,7 @@ import { CameApart, Reason } from './CameApart.js';
 import { EasingSheet } from './EasingSheet.js';
 import { FastenerSheet } from './FastenerSheet.js';
 import { HoldPanel } from './HoldPanel.js';
+import './strip.css';
 
 /** The strip of this engine: steps in order at the left, the step in hand at the right. */
 export function Strip(): ReactNode {
