@@ -13,6 +13,7 @@ await import(join(ROOT, 'bench', 'growth.mjs'));
 await import(join(ROOT, 'bench', 'others.mjs'));
 await import(join(ROOT, 'bench', 'account.mjs'));
 await import(join(ROOT, 'bench', 'browser.mjs'));
+await import(join(ROOT, 'bench', 'change.mjs'));
 await import(join(ROOT, 'bench', 'photos.mjs'));
 await import(join(ROOT, 'bench', 'outlines.mjs'));
 await import(join(ROOT, 'bench', 'roundPhotos.mjs'));

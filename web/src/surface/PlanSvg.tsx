@@ -1,9 +1,17 @@
 import { planDrawing, type EngineLayout } from '@true-ledger/core/engine';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import { COLOUR, through } from '../app/tokens.js';
 
 /** Plan of the engine, front at left, in true proportion. `detail` adds numbers, firing and end names. */
-export function PlanSvg({ layout, height, detail = false }: { layout: EngineLayout; height: number; detail?: boolean }): ReactNode {
+export const PlanSvg = memo(function PlanSvg({
+  layout,
+  height,
+  detail = false,
+}: {
+  layout: EngineLayout;
+  height: number;
+  detail?: boolean;
+}): ReactNode {
   const plan = planDrawing(layout);
   const pad = detail ? plan.heightMm * 0.16 : 0;
   const text = plan.heightMm * (detail ? 0.085 : 0.2);
@@ -79,4 +87,4 @@ export function PlanSvg({ layout, height, detail = false }: { layout: EngineLayo
       )}
     </svg>
   );
-}
+});

@@ -1,12 +1,20 @@
 import type { StationView } from '@true-ledger/core/case';
-import { useEffect, useRef, type ReactNode } from 'react';
+import { memo, useEffect, useRef, type ReactNode } from 'react';
 import { drawKnown, frontDown } from './paint.js';
 import { stationWords } from './stationWords.js';
 import { COLOUR } from '../app/tokens.js';
 import './surface.css';
 
 /** A surface shown, not worked on. */
-export function SurfaceView({ view, width, caption = false }: { view: StationView; width: number; caption?: boolean }): ReactNode {
+export const SurfaceView = memo(function SurfaceView({
+  view,
+  width,
+  caption = false,
+}: {
+  view: StationView;
+  width: number;
+  caption?: boolean;
+}): ReactNode {
   const frame = view.station.surface;
   const canvas = useRef<HTMLCanvasElement>(null);
   const height = frame ? Math.min(width * 0.9, Math.round((width * frame.heightMm) / frame.widthMm)) : 0;
@@ -28,4 +36,4 @@ export function SurfaceView({ view, width, caption = false }: { view: StationVie
       )}
     </figure>
   );
-}
+});
