@@ -26,7 +26,8 @@ try {
       .map((p) => ({ kind: 'pattern-set', station: s.id, body: { pattern: p.id, present: true } })),
   ]);
   const entries = findings.slice(0, FINDINGS).map((f) => ({ id: randomUUID(), basedOn: null, ...f }));
-  for (let from = 0; from < entries.length; from += 100) await post(`/api/cases/${id}/entries`, { entries: entries.slice(from, from + 100) });
+  for (let from = 0; from < entries.length; from += 100)
+    await post(`/api/cases/${id}/entries`, { entries: entries.slice(from, from + 100) });
 
   const page = await browser.newPage();
   await page.setViewport({ width: 1280, height: 800 });
@@ -37,8 +38,8 @@ try {
     // Calls of the differential and their answers, as they pass between page and worker.
     window.answered = [];
     const asked = new Set();
-    const send = Worker.prototype.postMessage;
-    Worker.prototype.postMessage = function (message, ...rest) {
+    const send = window.Worker.prototype.postMessage;
+    window.Worker.prototype.postMessage = function (message, ...rest) {
       if (message?.path?.at(-1) === 'diagnose') asked.add(message.id);
       if (!this.heard) {
         this.heard = true;
