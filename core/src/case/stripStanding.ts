@@ -1,7 +1,7 @@
 import type { CaseView } from './views.js';
 import { HOLD_RECORDS, itemStations, type HoldItem } from '../strip/holds.js';
 import { stripPlan, type StripPlan } from '../strip/plan.js';
-import type { StripStep } from '../strip/steps.js';
+import type { StripStep } from '../strip/steps/step.js';
 import { memo } from '../kit/memo.js';
 
 /** How a hold item stands. `gone`: the part was missing or altered before it came to us, so there is nothing to lose. */

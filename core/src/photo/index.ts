@@ -6,16 +6,10 @@ export { toPicture, toSurface } from './mesh.js';
 export { PART_TAG, corrected, parseTagText, project, readTag, renderTag, tagDistanceMm, tagText } from './partTag.js';
 export { refineTagCorners } from './tagRefine.js';
 export { clockDoubt } from './takenAt.js';
-export {
-  type FlattenedPart,
-  MAP_COLUMNS,
-  MAP_ROWS,
-  READ_PARTS,
-  isFlattened,
-  isRead,
-  readSurface,
-  cameraModelOf,
-} from './reading/readSurface.js';
+export { type FlattenedPart, READ_PARTS, isFlattened, isRead } from './reading/readParts.js';
+export { MAP_COLUMNS, MAP_ROWS } from './reading/surfaceReading.js';
+export { readSurface } from './reading/readSurface.js';
+export { cameraModelOf } from './reading/cameraModelOf.js';
 export { type Turn, USUAL_TURN, fromPicture, inPicture, showsPieceOfTurn, sizeFromFrame } from './reading/onFrame.js';
 export { findOutline, isFound } from './reading/findOutline.js';
 export { type PictureTask, type ReadPicture, readPicture } from './reading/readPicture.js';

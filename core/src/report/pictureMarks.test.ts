@@ -4,7 +4,7 @@ import { emptyCase } from '../ledger/state.js';
 import { caseView, type StationView } from '../case/views.js';
 import { develop } from '../photo/flatten.js';
 import { sizeFromFrame } from '../photo/reading/onFrame.js';
-import { cameraModelOf } from '../photo/reading/readSurface.js';
+import { cameraModelOf } from '../photo/reading/cameraModelOf.js';
 import { surfaceMaps } from '../specimen/surfaceMaps.js';
 import { USUAL_SHOT } from '../specimen/scene.js';
 import { takeShell } from '../specimen/shellScene.js';

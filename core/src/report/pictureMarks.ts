@@ -4,7 +4,7 @@ import type { Developed } from '../photo/flatten.js';
 import type { Point } from '../photo/homography.js';
 import { toPicture } from '../photo/mesh.js';
 import { inPicture, USUAL_TURN, type Turn } from '../photo/reading/onFrame.js';
-import { isFlattened } from '../photo/reading/readSurface.js';
+import { isFlattened } from '../photo/reading/readParts.js';
 import { cellColours } from './blocks.js';
 
 /** A line drawn over a picture, in its pixels. */

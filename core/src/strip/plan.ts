@@ -2,7 +2,8 @@ import { DirectedGraph } from 'graphology';
 import { hasCycle, topologicalSort } from 'graphology-dag';
 import type { EngineLayout } from '../engine/layout.js';
 import { fail, ok, type Result } from '../kit/result.js';
-import { stripSteps, type StripStep } from './steps.js';
+import { stripSteps } from './steps.js';
+import type { StripStep } from './steps/step.js';
 
 /** The strip of one engine: steps in the order they are to be done, and the graph that says which order is possible. */
 export interface StripPlan {

@@ -3,7 +3,7 @@ import type { Pixels } from '../flatten.js';
 import type { Point } from '../homography.js';
 import { findShell } from './outline.js';
 import { findPiston } from './outlinePiston.js';
-import type { FlattenedPart } from './readSurface.js';
+import type { FlattenedPart } from './readParts.js';
 
 /** Parts whose corners are found without help. */
 export const isFound = (part: FlattenedPart): boolean => part === 'shell' || part === 'skirt';

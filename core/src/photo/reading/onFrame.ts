@@ -1,7 +1,9 @@
 import { WEAR_CLASSES } from '../../damage/classes.js';
 import { READER_VERSION, type ReadLine, type SurfaceRead } from '../../damage/surfaceRead.js';
 import type { SurfaceFrame } from '../../engine/stations.js';
-import { MAP_COLUMNS, MAP_ROWS, type FlattenedPart, type SurfaceReading, type SurfaceSize } from './readSurface.js';
+import { MAP_COLUMNS, MAP_ROWS, type SurfaceReading } from './surfaceReading.js';
+import type { FlattenedPart } from './readParts.js';
+import type { SurfaceSize } from './cameraModelOf.js';
 
 /** Which part of a full turn a picture shows: the arc that faces the camera, and how much of it a strip covers (bores). */
 export interface Turn {

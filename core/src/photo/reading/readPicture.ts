@@ -6,7 +6,8 @@ import type { Pixels } from '../flatten.js';
 import type { Point } from '../homography.js';
 import { findOutline } from './findOutline.js';
 import { onFrame, sizeFromFrame, type Turn } from './onFrame.js';
-import { readSurface, type ReadPart } from './readSurface.js';
+import { readSurface } from './readSurface.js';
+import type { ReadPart } from './readParts.js';
 
 /** A picture of a place that is to be read, without its pixels. */
 export interface PictureTask {

@@ -16,7 +16,8 @@ import type { Point } from '../homography.js';
 import { boxMean, components, field, quantile } from './field.js';
 import { readingJson } from './readingJson.js';
 import { onFrame, USUAL_TURN } from './onFrame.js';
-import { MAP_COLUMNS, MAP_ROWS, readSurface, type SurfaceReading } from './readSurface.js';
+import { MAP_COLUMNS, MAP_ROWS, type SurfaceReading } from './surfaceReading.js';
+import { readSurface } from './readSurface.js';
 
 const SIZE = { radiusMm: 26, widthMm: 20 };
 const SHOT: Shot = {

@@ -1,6 +1,6 @@
 import { GRADE_INFO, WEAR_CLASSES } from '../../damage/classes.js';
 import type { Point } from '../homography.js';
-import { MAP_COLUMNS, MAP_ROWS, type SurfaceReading } from './readSurface.js';
+import { MAP_COLUMNS, MAP_ROWS, type SurfaceReading } from './surfaceReading.js';
 
 const round = (v: number, digits: number): number => Number(v.toFixed(digits));
 const few = (v: number | null, digits: number): number | null => (v === null ? null : round(v, digits));

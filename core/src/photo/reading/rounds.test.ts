@@ -14,7 +14,9 @@ import { discCamera, flatCamera, ringCamera } from '../cameraModel.js';
 import { roundPoseByRun } from './focal.js';
 import { findOutline } from './findOutline.js';
 import { fromPicture, inPicture, onFrame, showsPieceOfTurn, sizeFromFrame } from './onFrame.js';
-import { readSurface, cameraModelOf, type SurfaceReading } from './readSurface.js';
+import { readSurface } from './readSurface.js';
+import { cameraModelOf } from './cameraModelOf.js';
+import type { SurfaceReading } from './surfaceReading.js';
 
 const FACING = 180;
 const JOURNAL: SurfaceSpecimen = { seed: 7, radiusMm: 25, widthMm: 24, spanDeg: 360, finish: 'ground-steel', damages: [] };

@@ -6,7 +6,7 @@ import { measurePlace, placeReadings } from '@true-ledger/core/measured';
 import { useRef, type ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useCase } from '../../app/caseContext.js';
-import { PlaceCharts } from './charts.js';
+import { PlaceCharts } from './charts/PlaceCharts.js';
 import { useEntryChoices } from './entryChoices.js';
 import { GaugeEntry } from './GaugeEntry.js';
 import { Results } from './Results.js';

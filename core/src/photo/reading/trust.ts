@@ -1,0 +1,88 @@
+import type { WearSummary } from '../../damage/wearMap.js';
+import type { Pixels } from '../flatten.js';
+import type { CameraModel } from '../cameraModel.js';
+
+interface Standing {
+  readonly camera: CameraModel;
+  readonly picture: Pixels;
+  readonly anchored: number;
+  readonly glarePercent: number;
+  readonly clippedPercent: number;
+  readonly dark: number;
+  readonly summary: WearSummary;
+  readonly pxPerMm: number;
+  readonly sure: Float32Array;
+  readonly proposed: boolean;
+  /** How much better the ends fit a part that is round the other way; null for flat ones. */
+  readonly otherWay: { readonly hollow: boolean; readonly by: number } | null;
+}
+
+/** From where on the ends of a part speak for the other kind. Corners that a hand put a percent off bring a shell there too, so that it is only doubted. */
+const OTHER_WAY = { hollow: 0.25, full: 0.15 } as const;
+
+/** What the picture is worth for this reading. Each doubt takes its share of the confidence. */
+export function trust(s: Standing): { doubts: string[]; confidence: number } {
+  const doubts: string[] = [];
+  let confidence = 0.95;
+  const less = (factor: number, words: string): void => {
+    confidence *= factor;
+    doubts.push(words);
+  };
+  const outline = outlineContrast(s.camera, s.picture);
+  if (outline < 0.25) less(0.25, 'The corners do not lie on the outline of a part.');
+  else if (outline < 0.45) less(0.75, 'The outline of the part is hardly seen at the corners.');
+  if (s.otherWay?.hollow && s.otherWay.by > OTHER_WAY.hollow)
+    less(
+      0.45,
+      'The ends bow as those of a round part seen from outside: is it a half shell, and are the corners where its parting lines end?',
+    );
+  if (s.otherWay && !s.otherWay.hollow && s.otherWay.by > OTHER_WAY.full)
+    less(0.35, 'The ends bow as those of a hollow half: is it this part, and are the corners where its sides end?');
+  if (s.summary.seenPercent < 55) less(0.3, `Only ${s.summary.seenPercent.toFixed(0)} % of the face is seen.`);
+  else if (s.summary.seenPercent < 80) less(0.8, `${(100 - s.summary.seenPercent).toFixed(0)} % of the face is not seen.`);
+  if (s.clippedPercent > 45) less(0.3, `${s.clippedPercent.toFixed(0)} % of the face is over-exposed.`);
+  else if (s.clippedPercent > 18) less(0.8, `${s.clippedPercent.toFixed(0)} % of the face is over-exposed.`);
+  if (s.dark > 0.85) less(0.3, 'The face is too dark to read.');
+  if (s.anchored < 0.15) less(0.4, 'Hardly any sound metal is left to judge the light by.');
+  else if (s.anchored < 0.5) less(0.8, 'Little sound metal is left to judge the light by.');
+  if (s.proposed) less(0.8, 'The corners were found without help; look whether they lie on the face. Its border was not read.');
+  if (s.pxPerMm < 8) less(0.75, `With ${s.pxPerMm.toFixed(1)} pixels a millimetre fine lines are lost.`);
+  let unsure = 0;
+  for (const v of s.sure) if (v < 0.35) unsure++;
+  const open = unsure / Math.max(1, s.sure.length);
+  if (open > 0.12) less(0.8, `${(open * 100).toFixed(0)} % of the face lies near the border between two layers.`);
+  return { doubts, confidence: Math.round(confidence * 100) / 100 };
+}
+
+/** Share of places along front and rear rim at which the picture changes from inside to outside. */
+function outlineContrast(camera: CameraModel, picture: Pixels): number {
+  const look = (arc: number, axial: number): readonly [number, number, number] | null => {
+    let [r, g, b, n] = [0, 0, 0, 0];
+    for (let k = -2; k <= 2; k++) {
+      const [px, py] = camera.project((arc + k * 0.6) / 180, axial);
+      const x = Math.round(px - 0.5);
+      const y = Math.round(py - 0.5);
+      if (x < 0 || y < 0 || x >= picture.width || y >= picture.height) continue;
+      const i = (y * picture.width + x) * 4;
+      r += picture.data[i]!;
+      g += picture.data[i + 1]!;
+      b += picture.data[i + 2]!;
+      n++;
+    }
+    return n === 0 ? null : [r / n, g / n, b / n];
+  };
+  let changed = 0;
+  let looked = 0;
+  for (const [inside, outside] of [
+    [0.08, -0.09],
+    [0.92, 1.09],
+  ] as const)
+    for (let arc = 12; arc <= 168; arc += 6) {
+      const a = look(arc, inside);
+      const b = look(arc, outside);
+      if (!a || !b) continue;
+      looked++;
+      if (Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]) > 26) changed++;
+    }
+  return looked === 0 ? 0 : changed / looked;
+}
