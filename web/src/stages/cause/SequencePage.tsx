@@ -1,24 +1,9 @@
-import { Alert, Button, Input, Segmented, Select } from 'antd';
-import { Dialog } from '../../app/Dialog.js';
-import {
-  Background,
-  Controls,
-  Handle,
-  MarkerType,
-  Position,
-  ReactFlow,
-  ReactFlowProvider,
-  useReactFlow,
-  type Connection,
-  type Edge,
-  type Node,
-  type NodeProps,
-} from '@xyflow/react';
+import { Alert, Button, Input } from 'antd';
+import { Background, Controls, MarkerType, ReactFlow, ReactFlowProvider, useReactFlow, type Connection, type Edge } from '@xyflow/react';
 import '@xyflow/react/dist/style.css';
-import { GRADE_INFO } from '@true-ledger/core/damage';
 import type { LinkState } from '@true-ledger/core/entries';
-import { placeSequence, proposeSequence, type PlacedNode, type SequenceLink } from '@true-ledger/core/diagnosis';
-import { memo, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { placeSequence, proposeSequence } from '@true-ledger/core/diagnosis';
+import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { useDraft } from '../../app/drafts.js';
 import { Link } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
@@ -26,26 +11,8 @@ import { Waiting } from '../../app/Waiting.js';
 import { CauseTabs } from './CauseTabs.js';
 import { COLOUR } from '../../app/tokens.js';
 import './cause.css';
-
-type EventNode = Node<{ node: PlacedNode; wrong: boolean }, 'event'>;
-
-const EventBox = memo(function EventBox({ data: { node, wrong } }: NodeProps<EventNode>): ReactNode {
-  return (
-    <div className={`event-box ${node.kind}${wrong ? ' wrong' : ''}`} style={{ width: node.width, minHeight: node.height }}>
-      {node.kind !== 'origin' && <Handle type="target" position={Position.Left} />}
-      {node.grade !== null && <i style={{ background: GRADE_INFO[node.grade as 0].colour }} aria-hidden="true" />}
-      <b>{node.name}</b>
-      <span className="quiet">
-        {node.where}
-        {node.grade !== null ? `${node.where ? ', ' : ''}grade ${node.grade}` : ''}
-      </span>
-      <Handle type="source" position={Position.Right} />
-    </div>
-  );
-});
-
-const NODE_TYPES = { event: EventBox };
-const idOf = (l: { from: string; to: string }): string => `${l.from}>${l.to}`;
+import { type EventNode, NODE_TYPES } from './EventBox.js';
+import { idOf, nameOf, LinkLine, DrawLink, LinkQuestion } from './SequenceLinks.js';
 
 /** The order of events: proposed, and edited by hand. */
 export function SequencePage(): ReactNode {
@@ -246,128 +213,4 @@ function Sequence(): ReactNode {
     record({ kind: 'sequence-event', station: null, body: { event: crypto.randomUUID(), text: event.trim() } });
     setEvent('');
   }
-}
-
-interface Named {
-  readonly id: string;
-  readonly name: string;
-  readonly where: string;
-}
-
-function nameOf(nodes: readonly Named[], id: string): string {
-  const n = nodes.find((x) => x.id === id);
-  return n ? (n.where ? `${n.name} (${n.where})` : n.name) : id;
-}
-
-function LinkLine({
-  link,
-  nodes,
-  here,
-  onPick,
-}: {
-  link: SequenceLink;
-  nodes: readonly PlacedNode[];
-  here: boolean;
-  onPick: () => void;
-}): ReactNode {
-  return (
-    <li>
-      <button type="button" className={here ? 'here' : ''} aria-pressed={here} onClick={onPick}>
-        {nameOf(nodes, link.from)} → {nameOf(nodes, link.to)}
-        <span className="quiet">
-          {' '}
-          {link.source === 'builder' ? 'drawn by hand' : ''}
-          {link.doubtful ? ' in doubt' : ''} {link.why}
-        </span>
-      </button>
-    </li>
-  );
-}
-
-function DrawLink({
-  nodes,
-  all,
-  onDraw,
-}: {
-  nodes: readonly PlacedNode[];
-  all: readonly Named[];
-  onDraw: (from: string, to: string) => void;
-}): ReactNode {
-  const [from, setFrom] = useState<string | null>(null);
-  const [to, setTo] = useState<string | null>(null);
-  const options = (all.length > 0 ? all : nodes).map((n) => ({ value: n.id, label: nameOf(all, n.id) }));
-  return (
-    <div className="draw-link">
-      <Select
-        value={from}
-        onChange={setFrom}
-        options={options}
-        placeholder="From"
-        aria-label="Link from"
-        showSearch={{ optionFilterProp: 'label' }}
-      />
-      <Select
-        value={to}
-        onChange={setTo}
-        options={options.filter((o) => o.value !== from && !o.value.startsWith('cause:'))}
-        placeholder="To"
-        aria-label="Link to"
-        showSearch={{ optionFilterProp: 'label' }}
-      />
-      <Button disabled={!from || !to} onClick={() => from && to && onDraw(from, to)}>
-        Draw link
-      </Button>
-    </div>
-  );
-}
-
-function LinkQuestion({
-  asking,
-  words,
-  onCancel,
-  onGive,
-}: {
-  asking: { state: LinkState } | null;
-  words: string;
-  onCancel: () => void;
-  onGive: (state: LinkState, reason: string) => void;
-}): ReactNode {
-  const [reason, setReason] = useDraft('Reason');
-  const [sure, setSure] = useState<LinkState>('drawn');
-  useEffect(() => {
-    setReason('');
-    setSure(asking?.state ?? 'drawn');
-  }, [asking]);
-  const rejecting = asking?.state === 'rejected';
-  return (
-    <Dialog
-      open={asking !== null}
-      title={rejecting ? 'Reject link' : 'Draw link'}
-      okText={rejecting ? 'Reject link' : 'Draw link'}
-      okButtonProps={{ disabled: reason.trim() === '' }}
-      onCancel={onCancel}
-      onOk={() => onGive(rejecting ? 'rejected' : sure, reason.trim())}
-    >
-      <p>{words}</p>
-      {!rejecting && (
-        <Segmented<LinkState>
-          options={[
-            { value: 'drawn', label: 'Held for certain' },
-            { value: 'doubtful', label: 'In doubt' },
-          ]}
-          value={sure}
-          onChange={setSure}
-          aria-label="How sure"
-        />
-      )}
-      <Input.TextArea
-        rows={3}
-        value={reason}
-        onChange={(e) => setReason(e.target.value)}
-        placeholder="Reason"
-        aria-label="Reason"
-        maxLength={1000}
-      />
-    </Dialog>
-  );
 }

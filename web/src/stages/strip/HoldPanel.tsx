@@ -8,7 +8,8 @@ import { useCase, useRecord } from '../../app/caseContext.js';
 import { useKeys } from '../../app/keys.js';
 import { useAppDispatch } from '../../app/store.js';
 import { addFiles } from '../../capture/queue.js';
-import { Field, useAnswer } from '../opening/Opening.js';
+import { Field } from '../opening/Field.js';
+import { useAnswer } from '../opening/useAnswer.js';
 import './strip.css';
 
 /** Brings the hand to where an item is recorded: presses its button, or puts the cursor in its field. */
