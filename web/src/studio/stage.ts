@@ -11,7 +11,8 @@ import {
 } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { strewn } from './debris.js';
-import { buildPart, type BuiltPart } from './parts.js';
+import { buildPart } from './parts/buildPart.js';
+import type { BuiltPart } from './parts/workbench.js';
 import { surroundings, tableMesh, tagMesh, type Lamp, type Table } from './room.js';
 import { surfaceTextures, type SurfaceTextures } from './textures.js';
 

@@ -1,24 +1,26 @@
 import { Button, Progress } from 'antd';
 import type { StationView } from '@true-ledger/core/case';
-import { isFlattened, isFound, isRead, showsPieceOfTurn, type Point, type Turn } from '@true-ledger/core/photo';
-import { useState, type DragEvent, type ReactNode } from 'react';
+import { isFlattened, showsPieceOfTurn, type Point, type Turn } from '@true-ledger/core/photo';
+import { useState, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { addFiles } from '../../capture/queue.js';
 import { UploadList } from '../../capture/UploadList.js';
 import { useAppDispatch } from '../../app/store.js';
 import { Clips } from '../../capture/Clips.js';
 import { Recorder } from '../../capture/Recorder.js';
-import { usePictureReader } from '../../workers/reading.js';
+import type { PictureReader } from '../../workers/reading.js';
 import { CornerEditor } from './CornerEditor.js';
-import { PictureMarks } from './PictureMarks.js';
 import type { Pen, Place } from './pen.js';
-import { BlurEditor, GainFilter, TagOverlay, tagWords } from './PictureTools.js';
-import { turnOf, type Flattened } from './useFlattened.js';
-import { fetchFile } from '../../app/server.js';
+import { ColourButton, PhotoTools } from './PhotoTools.js';
+import { PictureFigure } from './PictureFigure.js';
+import { BlurEditor, tagWords } from './PictureTools.js';
+import { pictureUrl, shownPicture, useReadPicture, type ShownPicture } from './shownPicture.js';
+import type { Flattened } from './useFlattened.js';
 import './station.css';
 
 interface Props {
   readonly station: StationView;
+  /** SHA-256 of the picture that is shown. */
   readonly shown: string | null;
   readonly onShow: (sha256: string) => void;
   readonly flat: Flattened;
@@ -27,78 +29,17 @@ interface Props {
   readonly onLinked: (place: Place | null) => void;
 }
 
-/** Pictures of a place: adding, choosing, placing the four corners. */
-export function PhotoPane({ station, shown, onShow, flat, pen, linked, onLinked }: Props): ReactNode {
-  const { caseId, readOnly, me, view } = useCase();
-  const reader = usePictureReader();
-  const dispatch = useAppDispatch();
-  const record = useRecord();
-  const id = station.station.id;
-  const add = (files: readonly File[]): void =>
-    void dispatch(
-      addFiles(
-        caseId,
-        files.map((f) => ({
-          blob: f,
-          name: f.name,
-          station: id,
-          kind: /^(audio|video)\//.test(f.type) ? ('clip' as const) : ('photo' as const),
-        })),
-        me,
-      ),
-    );
+/** Pictures of a place: adding, choosing, reading, placing the four corners. */
+export function PhotoPane({ station, shown: sha256, onShow, flat, pen, linked, onLinked }: Props): ReactNode {
+  const { caseId, readOnly } = useCase();
+  const add = useAddFiles(station.station.id);
+  const shown = shownPicture(station, sha256);
+  const reader = useReadPicture(station, shown);
   const [over, setOver] = useState(false);
-  const [placing, setPlacing] = useState(false);
-  const [blurring, setBlurring] = useState(false);
+  const [editing, setEditing] = useState<'corners' | 'blur' | null>(null);
   const [drawing, setDrawing] = useState(false);
   const [balanced, setBalanced] = useState(true);
-  const photo = station.photos.find((p) => p.value.sha256 === shown)?.value;
-  const corners = shown ? station.corners[shown]?.value.corners : undefined;
-  const tag = shown ? station.tags[shown]?.value : undefined;
-  const blur = shown ? station.blurs[shown]?.value : undefined;
-  const editing = placing || blurring;
-  const { part } = station.station;
-  const turn = turnOf(shown ? station.corners[shown]?.value : undefined);
-  const url = (sha: string, size: 'work' | 'thumb'): string => `/api/cases/${caseId}/photos/${sha}/${size}`;
-  const frame = station.station.surface;
-  const readOf = station.reads.find((r) => r.value.sha256 === shown)?.value;
-  const readIt = (): void => {
-    if (!photo || !frame || !isRead(part)) return;
-    reader.start(
-      async () => {
-        const file = await fetchFile(url(photo.sha256, 'work'));
-        if (!file.ok) throw new Error(file.problem.code);
-        return file.value.blob;
-      },
-      {
-        sha256: photo.sha256,
-        corners: corners ?? null,
-        original: { width: photo.width, height: photo.height },
-        part,
-        frame,
-        turn,
-        construction: view.layout.shellConstruction,
-      },
-      (answer) =>
-        record(
-          ...(answer.cornersFound
-            ? [{ kind: 'corners-set' as const, station: id, body: { sha256: photo.sha256, corners: answer.corners } }]
-            : []),
-          { kind: 'surface-read', station: id, body: answer.read },
-        ),
-    );
-  };
-  const drop = (e: DragEvent): void => {
-    e.preventDefault();
-    setOver(false);
-    if (!readOnly) add([...e.dataTransfer.files]);
-  };
-  const keep = (next: readonly Point[], of: Turn): void => {
-    setPlacing(false);
-    if (!photo || !isFlattened(part)) return;
-    const piece = showsPieceOfTurn(part) ? { facingDeg: of.facingDeg, ...(part === 'bore' ? { arcDeg: of.arcDeg } : {}) } : {};
-    record({ kind: 'corners-set', station: id, body: { sha256: photo.sha256, corners: next, ...piece } });
-  };
+  const balance = (): void => setBalanced((x) => !x);
   return (
     <section
       className={over ? 'pane photo-pane over' : 'pane photo-pane'}
@@ -108,61 +49,28 @@ export function PhotoPane({ station, shown, onShow, flat, pen, linked, onLinked 
         setOver(true);
       }}
       onDragLeave={() => setOver(false)}
-      onDrop={drop}
+      onDrop={(e) => {
+        e.preventDefault();
+        setOver(false);
+        if (!readOnly) add([...e.dataTransfer.files]);
+      }}
     >
       <h2>
         Picture
-        {photo && frame && isRead(part) && (isFound(part) || corners) && !readOnly && !editing && (
-          <Button size="small" type={readOf ? 'default' : 'primary'} disabled={reader.busy !== null} onClick={readIt}>
-            {readOf ? 'Read it again' : 'Read the picture'}
-          </Button>
-        )}
-        {photo && frame && isFlattened(part) && !readOnly && !editing && (
-          <Button size="small" onClick={() => setPlacing(true)}>
-            {corners ? 'Move the corners' : 'Place four corners'}
-          </Button>
-        )}
-        {photo && !readOnly && !editing && (
-          <Button size="small" onClick={() => setBlurring(true)}>
-            {blur && blur.regions.length > 0 ? 'Blur more or less' : 'Blur'}
-          </Button>
-        )}
-        {photo && flat.result && !readOnly && !editing && (
-          <Button size="small" type={drawing ? 'primary' : 'default'} aria-pressed={drawing} onClick={() => setDrawing((x) => !x)}>
-            Draw on it
-          </Button>
-        )}
-        {tag && !editing && (
-          <Button size="small" onClick={() => setBalanced((x) => !x)} title={tagWords(tag)}>
-            {balanced ? 'Colours as taken' : 'Colours by tag'}
-          </Button>
-        )}
-        {photo && !readOnly && !editing && (
-          <Button
-            size="small"
-            onClick={() => {
-              const held = station.photos.find((p) => p.value.sha256 === photo.sha256);
-              if (!held) return;
-              const reason = 'filed wrongly';
-              const read = station.reads.find((r) => r.value.sha256 === photo.sha256);
-              // What was read in it goes with it.
-              record(
-                { kind: 'retracted', station: id, body: { target: held.version.entry, slot: `photo:${photo.sha256}`, reason } },
-                ...(read
-                  ? [
-                      {
-                        kind: 'retracted' as const,
-                        station: id,
-                        body: { target: read.version.entry, slot: `surface:${photo.sha256}`, reason },
-                      },
-                    ]
-                  : []),
-              );
-            }}
-            title="Takes the picture from this place; the ledger keeps it, and u brings it back"
-          >
-            Take it away
-          </Button>
+        {shown && !editing && readOnly && <ColourButton shown={shown} balanced={balanced} onBalance={balance} />}
+        {shown && !editing && !readOnly && (
+          <PhotoTools
+            station={station}
+            shown={shown}
+            reading={reader.busy !== null}
+            onRead={reader.read}
+            onPlace={() => setEditing('corners')}
+            onBlur={() => setEditing('blur')}
+            drawing={flat.result ? drawing : null}
+            onDraw={() => setDrawing((x) => !x)}
+            balanced={balanced}
+            onBalance={balance}
+          />
         )}
         {!readOnly && (
           <label className="add-pictures">
@@ -180,72 +88,109 @@ export function PhotoPane({ station, shown, onShow, flat, pen, linked, onLinked 
           </label>
         )}
       </h2>
-      {photo ? (
-        blurring ? (
-          <BlurEditor
-            src={url(photo.sha256, 'work')}
-            size={photo}
-            regions={blur?.regions ?? []}
-            onCancel={() => setBlurring(false)}
-            onKeep={(regions) => {
-              setBlurring(false);
-              record({ kind: 'blur-set', station: id, body: { sha256: photo.sha256, regions } });
-            }}
-          />
-        ) : placing && isFlattened(part) ? (
-          <CornerEditor
-            src={url(photo.sha256, 'work')}
-            size={photo}
-            corners={corners}
-            part={part}
-            turn={turn}
-            onKeep={keep}
-            onCancel={() => setPlacing(false)}
-          />
-        ) : (
-          <figure className="photo photo-shown">
-            <img
-              src={url(photo.sha256, 'work')}
-              alt={`${station.station.name}: ${photo.name}${photo.standIn ? ', rendered stand-in' : ''}`}
-              width={photo.width}
-              height={photo.height}
-              style={tag && balanced ? { filter: 'url(#tag-gains)' } : undefined}
-            />
-            {tag && <GainFilter id="tag-gains" gains={tag.gains} />}
-            {tag && <TagOverlay key={photo.sha256} tag={tag} size={photo} />}
-            {blur && blur.regions.length > 0 && (
-              <svg viewBox={`0 0 ${photo.width} ${photo.height}`} aria-hidden="true" className="blur-shown">
-                {blur.regions.map((b, i) => (
-                  <circle key={i} cx={b.x * photo.width} cy={b.y * photo.height} r={b.r * photo.width} className="blur-spot" />
-                ))}
-              </svg>
-            )}
-            {shown && flat.sha256 === shown && (
-              <PictureMarks
-                station={station}
-                flat={flat}
-                size={photo}
-                pen={drawing && !readOnly ? pen : null}
-                cursor={linked}
-                onCursor={onLinked}
-              />
-            )}
-            {corners && (
-              <svg viewBox={`0 0 ${photo.width} ${photo.height}`} aria-hidden="true">
-                <polygon points={corners.map((c) => c.join(',')).join(' ')} />
-              </svg>
-            )}
-          </figure>
-        )
-      ) : (
+      {!shown && (
         <div className="no-photo">
           {readOnly
             ? 'No picture of this place.'
             : 'No picture yet. Drop files here or press p. JPEG, PNG, WebP or HEIC up to 40 MB; voice notes and short films up to 60 MB.'}
         </div>
       )}
-      {tag && <p className="quiet">{tagWords(tag)}; two clicks on the picture measure in the tag’s plane.</p>}
+      {shown && editing && <PictureEditor station={station} shown={shown} editing={editing} onDone={() => setEditing(null)} />}
+      {shown && !editing && (
+        <PictureFigure
+          station={station}
+          shown={shown}
+          flat={flat}
+          balanced={balanced}
+          pen={drawing && !readOnly ? pen : null}
+          cursor={linked}
+          onCursor={onLinked}
+        />
+      )}
+      {shown?.tag && <p className="quiet">{tagWords(shown.tag)}; two clicks on the picture measure in the tag’s plane.</p>}
       {flat.problem && <p className="fault">{flat.problem.sentence}</p>}
+      <ReadStanding reader={reader} read={shown?.read} />
+      <div className="thumbs">
+        {station.photos.map(({ value: p }) => (
+          <button
+            type="button"
+            key={p.sha256}
+            className={p.sha256 === sha256 ? 'here' : ''}
+            onClick={() => onShow(p.sha256)}
+            aria-label={`Show ${p.name}`}
+          >
+            <img src={pictureUrl(caseId, p.sha256, 'thumb')} alt="" loading="lazy" />
+          </button>
+        ))}
+      </div>
+      <Clips clips={station.clips} station={station.station.id} />
+      {!readOnly && <Recorder station={station.station.id} />}
+      <UploadList caseId={caseId} station={station.station.id} />
+    </section>
+  );
+}
+
+/** Puts files in the queue of this place, each as what it is. */
+function useAddFiles(station: string): (files: readonly File[]) => void {
+  const { caseId, me } = useCase();
+  const dispatch = useAppDispatch();
+  return (files) =>
+    void dispatch(
+      addFiles(
+        caseId,
+        files.map((f) => ({
+          blob: f,
+          name: f.name,
+          station,
+          kind: /^(audio|video)\//.test(f.type) ? ('clip' as const) : ('photo' as const),
+        })),
+        me,
+      ),
+    );
+}
+
+/** The picture under the hand: its corners are placed or parts of it are blurred. Nothing is recorded before it is kept. */
+function PictureEditor({
+  station,
+  shown: { photo, corners, turn, blur },
+  editing,
+  onDone,
+}: {
+  station: StationView;
+  shown: ShownPicture;
+  editing: 'corners' | 'blur';
+  onDone: () => void;
+}): ReactNode {
+  const { caseId } = useCase();
+  const record = useRecord();
+  const { id, part } = station.station;
+  const src = pictureUrl(caseId, photo.sha256, 'work');
+  if (editing === 'blur')
+    return (
+      <BlurEditor
+        src={src}
+        size={photo}
+        regions={blur?.regions ?? []}
+        onCancel={onDone}
+        onKeep={(regions) => {
+          onDone();
+          record({ kind: 'blur-set', station: id, body: { sha256: photo.sha256, regions } });
+        }}
+      />
+    );
+  if (!isFlattened(part)) return null;
+  const keep = (next: readonly Point[], of: Turn): void => {
+    onDone();
+    const piece = showsPieceOfTurn(part) ? { facingDeg: of.facingDeg, ...(part === 'bore' ? { arcDeg: of.arcDeg } : {}) } : {};
+    record({ kind: 'corners-set', station: id, body: { sha256: photo.sha256, corners: next, ...piece } });
+  };
+  return <CornerEditor src={src} size={photo} corners={corners} part={part} turn={turn} onKeep={keep} onCancel={onDone} />;
+}
+
+/** How far a reading is, why it failed, or how sure it is of what it read. */
+function ReadStanding({ reader, read }: { reader: PictureReader; read: ShownPicture['read'] }): ReactNode {
+  return (
+    <>
       {reader.busy && (
         <div className="row" role="status">
           <Progress percent={Math.round(reader.busy.done * 100)} size="small" style={{ flex: 1 }} />
@@ -260,28 +205,12 @@ export function PhotoPane({ station, shown, onShow, flat, pen, linked, onLinked 
           {reader.problem.sentence}
         </p>
       )}
-      {readOf && !reader.busy && (
+      {read && !reader.busy && (
         <p className="quiet">
-          Read with confidence <b className="figure">{Math.round(readOf.confidence * 100)} %</b>. {readOf.doubts.join(' ')} Real parts vary:
+          Read with confidence <b className="figure">{Math.round(read.confidence * 100)} %</b>. {read.doubts.join(' ')} Real parts vary:
           your eye decides; brush over what is read wrongly.
         </p>
       )}
-      <div className="thumbs">
-        {station.photos.map(({ value: p }) => (
-          <button
-            type="button"
-            key={p.sha256}
-            className={p.sha256 === shown ? 'here' : ''}
-            onClick={() => onShow(p.sha256)}
-            aria-label={`Show ${p.name}`}
-          >
-            <img src={url(p.sha256, 'thumb')} alt="" loading="lazy" />
-          </button>
-        ))}
-      </div>
-      <Clips clips={station.clips} station={id} />
-      {!readOnly && <Recorder station={id} />}
-      <UploadList caseId={caseId} station={id} />
-    </section>
+    </>
   );
 }

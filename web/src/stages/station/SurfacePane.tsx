@@ -1,50 +1,21 @@
-import { Button, Select, Slider, Tooltip } from 'antd';
+import { Button } from 'antd';
 import type { SurfaceFrame } from '@true-ledger/core/engine';
-import { LINE_DEPTHS, WEAR_CLASS_INFO, WEAR_CLASSES, type LineDepth } from '@true-ledger/core/damage';
+import { WEAR_CLASS_INFO, WEAR_CLASSES } from '@true-ledger/core/damage';
 import type { StationView } from '@true-ledger/core/case';
-import { inPicture, isFlattened, NOT_SEEN_COSINE, type Developed } from '@true-ledger/core/photo';
+import type { Developed } from '@true-ledger/core/photo';
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import { useCase } from '../../app/caseContext.js';
-import type { Pen, Place, Tool } from './pen.js';
-import { drawDeveloped, drawMarks, drawRead, drawUnseen, frontDown } from '../../surface/paint.js';
+import { Brushes } from './Brushes.js';
+import type { Pen, Place } from './pen.js';
+import { frontDown } from '../../surface/paint.js';
+import { paintSurface, WIDTH } from './paintSurface.js';
 import type { Flattened } from './useFlattened.js';
-import { COLOUR } from '../../app/tokens.js';
 import './station.css';
-
-const WIDTH = 520;
-const DEPTH_WORDS: Readonly<Record<LineDepth, string>> = {
-  hair: 'Hair line, seen only',
-  probe: 'Felt with a probe',
-  nail: 'Catches the nail',
-  through: 'Through to the lining',
-};
-const BRUSHES: readonly Tool[] = [
-  'sound',
-  'lining',
-  'score',
-  'heat',
-  'rust',
-  'embedded',
-  'scuffed',
-  'polished',
-  'steel',
-  'transfer',
-  'deposit',
-  'missing',
-  'unseen',
-  'erase',
-];
 
 /** Pixels of the picture by degree of arc, of flat faces by millimetre. */
 function resolution({ pxPerMm, spanDeg }: Developed, frame: SurfaceFrame): string {
   const unit = spanDeg > 0 ? frame.widthMm / frame.uSpanDeg : 1;
   return `${(pxPerMm.middle * unit).toFixed(1)} px/${spanDeg > 0 ? '°' : 'mm'} in the middle, ${(pxPerMm.side * unit).toFixed(1)} at the side`;
-}
-
-function toolName(tool: Tool): string {
-  if (tool === 'score') return 'Score line';
-  if (tool === 'unseen') return 'Not seen';
-  return tool === 'erase' ? 'Wipe marks' : WEAR_CLASS_INFO[tool].name;
 }
 
 interface Props {
@@ -61,7 +32,7 @@ export function SurfacePane({ station, flat, pen, linked, onLinked }: Props): Re
   const { readOnly } = useCase();
   const frame = station.station.surface!;
   const height = Math.min(330, Math.round((WIDTH * frame.heightMm) / frame.widthMm));
-  const { tool, setTool, radius, setRadius, depth, setDepth, made, setMade, radiusMm, build, keep } = pen;
+  const { tool, setTool, radiusMm, build, keep } = pen;
   const [picture, setPicture] = useState(true);
   const [draft, setDraft] = useState<ReadonlyArray<readonly [number, number]>>([]);
   const [cursor, setCursor] = useState<readonly [number, number] | null>(null);
@@ -72,48 +43,9 @@ export function SurfacePane({ station, flat, pen, linked, onLinked }: Props): Re
   useEffect(() => {
     const context = canvas.current?.getContext('2d');
     if (!context) return;
-    context.clearRect(0, 0, WIDTH, height);
-    context.fillStyle = COLOUR.steel;
-    context.fillRect(0, 0, WIDTH, height);
-    const shown = picture ? flat.result : null;
-    if (shown) drawDeveloped(context, frame, shown, flat.turn, WIDTH, height);
-    const marks = [...station.marks.map((m) => m.value.mark), ...(draft.length > 0 ? [build(draft)] : [])];
-    if (station.reads.length > 0) drawRead(context, frame, station, WIDTH, height, shown ? 0.45 : 1);
-    drawMarks(context, frame, marks, WIDTH, height, shown ? 0.6 : 1);
-    const wear = station.wear;
-    const { part } = station.station;
-    const isShown = (c: number, r: number): boolean => {
-      if (!shown || !isFlattened(part)) return true;
-      const place = inPicture(part, frame, flat.turn, (c + 0.5) / frame.columns, (r + 0.5) / frame.rows);
-      if (!place) return false;
-      const cell = Math.floor(place[1] * shown.rows) * shown.columns + Math.floor(place[0] * shown.columns);
-      return (shown.cosine[cell] ?? 0) >= NOT_SEEN_COSINE;
-    };
-    drawUnseen(
-      context,
-      frame,
-      (c, r) => (wear !== null && wear.seen[r * frame.columns + c]! < 0.25) || (shown !== null && !wear && !isShown(c, r)),
-      WIDTH,
-      height,
-    );
-    const spot = cursor ?? linked;
-    if (spot) {
-      const [x, y] = [spot[0] * WIDTH, (down ? 1 - spot[1] : spot[1]) * height];
-      context.strokeStyle = COLOUR.accent;
-      context.lineWidth = 2;
-      context.beginPath();
-      context.ellipse(
-        x,
-        y,
-        Math.max(5, (radiusMm / frame.widthMm) * WIDTH),
-        Math.max(5, (radiusMm / frame.heightMm) * height),
-        0,
-        0,
-        Math.PI * 2,
-      );
-      context.stroke();
-    }
-  }, [station, flat, draft, cursor, linked, picture, frame, height, radiusMm, build, down]);
+    const made = draft.length > 0 ? [build(draft)] : [];
+    paintSurface(context, { station, flat, picture, made, spot: cursor ?? linked, radiusMm, height });
+  }, [station, flat, draft, cursor, linked, picture, height, radiusMm, build]);
 
   const place = (e: PointerEvent): readonly [number, number] => {
     const box = e.currentTarget.getBoundingClientRect();
@@ -220,78 +152,7 @@ export function SurfacePane({ station, flat, pen, linked, onLinked }: Props): Re
           {frame.widthMm.toFixed(1)} × {frame.heightMm.toFixed(1)} mm
         </span>
       </div>
-      {!readOnly && (
-        <>
-          <div className="brushes" role="radiogroup" aria-label="What to mark">
-            {BRUSHES.map((b) => (
-              <Tooltip
-                placement="bottom"
-                mouseEnterDelay={0.7}
-                key={b}
-                title={
-                  b === 'score' || b === 'unseen' || b === 'erase' ? undefined : `${WEAR_CLASS_INFO[b].hint} (${WEAR_CLASS_INFO[b].key})`
-                }
-              >
-                <button
-                  type="button"
-                  role="radio"
-                  aria-checked={tool === b}
-                  className={tool === b ? 'here' : ''}
-                  onClick={() => setTool(b)}
-                >
-                  <i
-                    className={b === 'unseen' ? 'hatch' : b === 'score' ? 'line' : b === 'erase' ? 'wipe' : ''}
-                    style={b === 'score' || b === 'unseen' || b === 'erase' ? undefined : { background: WEAR_CLASS_INFO[b].colour }}
-                  />
-                  {toolName(b)}
-                </button>
-              </Tooltip>
-            ))}
-          </div>
-          <div className="brush-size">
-            {tool === 'score' ? (
-              <Select
-                size="small"
-                value={depth}
-                onChange={setDepth}
-                aria-label="Depth of the line"
-                style={{ width: 200 }}
-                options={LINE_DEPTHS.map((d) => ({ value: d, label: DEPTH_WORDS[d] }))}
-              />
-            ) : (
-              <>
-                <span>
-                  Brush <span className="figure">{(radiusMm * 2).toFixed(1)} mm</span>
-                </span>
-                <Slider
-                  min={0.3}
-                  max={Math.round(frame.heightMm / 2)}
-                  step={0.1}
-                  value={radius}
-                  onChange={setRadius}
-                  style={{ width: 130 }}
-                  ariaLabelForHandle="Brush radius, mm"
-                  tooltip={{ open: false }}
-                />
-              </>
-            )}
-            <Select
-              size="small"
-              value={made}
-              onChange={setMade}
-              aria-label="Found so or made by us"
-              style={{ width: 170 }}
-              options={[
-                { value: 'found-so', label: 'Found so' },
-                { value: 'by-us', label: 'Done by us on removal' },
-              ]}
-            />
-            <span className="quiet">
-              {station.marks.length} mark{station.marks.length === 1 ? '' : 's'}; u takes the last entry back
-            </span>
-          </div>
-        </>
-      )}
+      {!readOnly && <Brushes pen={pen} frame={frame} marks={station.marks.length} />}
     </section>
   );
 }

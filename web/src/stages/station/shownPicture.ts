@@ -1,0 +1,85 @@
+import type { EntryBodies } from '@true-ledger/core/entries';
+import type { StationView } from '@true-ledger/core/case';
+import { isRead, type Point, type Turn } from '@true-ledger/core/photo';
+import { useCase, useRecord } from '../../app/caseContext.js';
+import type { Observation } from '../../app/outboxState.js';
+import { fetchFile } from '../../app/server.js';
+import { usePictureReader, type PictureReader } from '../../workers/reading.js';
+import { turnOf } from './useFlattened.js';
+
+/** What the ledger holds of the picture that is shown at a place. */
+export interface ShownPicture {
+  readonly photo: EntryBodies['photo-added'];
+  readonly corners: readonly Point[] | undefined;
+  readonly turn: Turn;
+  readonly tag: EntryBodies['tag-read'] | undefined;
+  readonly blur: EntryBodies['blur-set'] | undefined;
+  /** How it was read last. */
+  readonly read: EntryBodies['surface-read'] | undefined;
+}
+
+/** The picture of this hash with all that is known of it; null where this place has no such picture. */
+export function shownPicture(station: StationView, sha256: string | null): ShownPicture | null {
+  const photo = station.photos.find((p) => p.value.sha256 === sha256)?.value;
+  if (!photo) return null;
+  const placed = station.corners[photo.sha256]?.value;
+  return {
+    photo,
+    corners: placed?.corners,
+    turn: turnOf(placed),
+    tag: station.tags[photo.sha256]?.value,
+    blur: station.blurs[photo.sha256]?.value,
+    read: station.reads.find((r) => r.value.sha256 === photo.sha256)?.value,
+  };
+}
+
+/** Address of a rendition of a picture. */
+export const pictureUrl = (caseId: string, sha256: string, size: 'work' | 'thumb'): string =>
+  `/api/cases/${caseId}/photos/${sha256}/${size}`;
+
+/** Entries that take a picture from a place; what was read in it goes with it. */
+export function takenAway(station: StationView, sha256: string): Observation[] {
+  const reason = 'filed wrongly';
+  const held = station.photos.find((p) => p.value.sha256 === sha256);
+  const read = station.reads.find((r) => r.value.sha256 === sha256);
+  return [
+    ...(held ? [{ target: held.version.entry, slot: `photo:${sha256}`, reason }] : []),
+    ...(read ? [{ target: read.version.entry, slot: `surface:${sha256}`, reason }] : []),
+  ].map((body) => ({ kind: 'retracted' as const, station: station.station.id, body }));
+}
+
+/** Reads the shown picture in a worker and records the reading, with the corners where it found them itself. */
+export function useReadPicture(station: StationView, shown: ShownPicture | null): PictureReader & { readonly read: () => void } {
+  const { caseId, view } = useCase();
+  const record = useRecord();
+  const reader = usePictureReader();
+  const { id, part, surface: frame } = station.station;
+  const read = (): void => {
+    if (!shown || !frame || !isRead(part)) return;
+    const { photo, corners, turn } = shown;
+    reader.start(
+      async () => {
+        const file = await fetchFile(pictureUrl(caseId, photo.sha256, 'work'));
+        if (!file.ok) throw new Error(file.problem.code);
+        return file.value.blob;
+      },
+      {
+        sha256: photo.sha256,
+        corners: corners ?? null,
+        original: { width: photo.width, height: photo.height },
+        part,
+        frame,
+        turn,
+        construction: view.layout.shellConstruction,
+      },
+      (answer) =>
+        record(
+          ...(answer.cornersFound
+            ? [{ kind: 'corners-set' as const, station: id, body: { sha256: photo.sha256, corners: answer.corners } }]
+            : []),
+          { kind: 'surface-read', station: id, body: answer.read },
+        ),
+    );
+  };
+  return { ...reader, read };
+}
