@@ -135,6 +135,7 @@ function ResetPassword({ account }: { account: Account }): ReactNode {
       <Dialog open={open} title={`New password for ${account.name}`} footer={null} destroyOnHidden onCancel={() => setOpen(false)}>
         <p>Everything {account.name} has open is ended; tell the new password in person, to be changed after the first sign-in.</p>
         <Form
+          name={`password-of-${account.id}`}
           layout="vertical"
           onFinish={({ password }: { password: string }) =>
             change({ id: account.id, change: { password } })

@@ -62,7 +62,9 @@ export function proposeSequence(view: CaseView, diagnosis: Diagnosis): Sequence 
       .flatMap((f) => originLink(view, c, f) ?? [])
       .filter((l) => !barred.has(`${l.from}>${l.to}`))
       .map((l) => (hasOwnCause.has(l.to) ? { ...l, pull: l.strength * STRAIGHT } : l));
-  const tries = confirmed.length > 0 ? [confirmed] : subsets(open, 3);
+  // Where nothing was found there is nothing that an origin could have led to.
+  const nothing = findings.length + events.length === 0;
+  const tries = confirmed.length > 0 || nothing ? [confirmed] : subsets(open, 3);
   let best: { roots: readonly RankedCause[]; paths: Paths; value: number } | null = null;
   for (const roots of tries) {
     const paths = strongestPaths(

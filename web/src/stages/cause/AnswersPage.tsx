@@ -136,7 +136,7 @@ function Part({
 }): ReactNode {
   const { readOnly } = useCase();
   const record = useRecord();
-  const [own, setOwn] = useDraft('Own action');
+  const [own, setOwn] = useDraft(`Own action: ${cause}, ${part}`);
   const set = (item: string, state: AnswerState, note: string): void =>
     record({ kind: 'answer-set', station: null, body: { cause, part, item, state, note } });
   const add = (): void => {

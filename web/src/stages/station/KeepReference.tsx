@@ -45,7 +45,10 @@ export function KeepReference({ station, sha256 }: { station: StationView; sha25
         onOk={() =>
           void keep({ id: crypto.randomUUID(), name: name.trim(), note: note.trim(), caseId, station: station.station.id, sha256 })
             .unwrap()
-            .then(() => setOpen(false))
+            .then(() => {
+              setOpen(false);
+              for (const clear of [setName, setNote]) clear('');
+            })
             .catch(refuse)
         }
       >

@@ -160,7 +160,7 @@ function Recorder({ hold }: { hold: HoldStanding }): ReactNode {
 
 function NoteRecorder({ hold }: { hold: HoldStanding }): ReactNode {
   const record = useRecord();
-  const [note, setNote] = useDraft('Note');
+  const [note, setNote] = useDraft(`Note: ${hold.item.name}`);
   const keep = (): void =>
     record({
       kind: 'hold-set',

@@ -22,7 +22,10 @@ export function StepList({ standing, current }: { standing: StripStanding; curre
   }, [current]);
   const move = (id: string, by: number): void => {
     const { plan } = stripStanding(now());
-    const moved = moveStep(plan, id, plan.steps.findIndex((s) => s.id === id) + by);
+    const at = plan.steps.findIndex((s) => s.id === id);
+    // Beyond either end there is nowhere to go.
+    if (!plan.steps[at + by]) return;
+    const moved = moveStep(plan, id, at + by);
     if (!moved.ok) void message.warning(moved.problem.sentence);
     else record({ kind: 'step-order', station: null, body: { order: moved.value } });
   };
