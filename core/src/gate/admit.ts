@@ -32,9 +32,9 @@ export function checkEntry(
   }
   const layout = readLayout(state);
   if (station === null && definition.stands === 'station')
-    return fail('entry-station', 'This kind of entry belongs to a station. Name the station.', 'station');
+    return fail('entry-station', 'This kind of entry belongs to a station. Nothing was recorded; name the station.', 'station');
   if (station !== null && definition.stands === 'case')
-    return fail('entry-station', 'This kind of entry belongs to the whole case, not to a station.', 'station');
+    return fail('entry-station', 'This kind of entry belongs to the whole case, not to a station. Nothing was recorded.', 'station');
   if (station !== null && (!layout || !stationsOf(layout).some((s) => s.id === station)))
     return fail('entry-station', `This engine has no place called "${station.slice(0, 60)}". Nothing was recorded.`, 'station');
   const at: Standing = {
