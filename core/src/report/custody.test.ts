@@ -3,33 +3,19 @@ import { diagnose } from '../diagnosis/diagnose.js';
 import { answerItems, releaseCheck } from '../diagnosis/answers.js';
 import type { CaseState } from '../ledger/state.js';
 import { write, written } from '../testing/write.js';
-import type { ReportBlock, ReportSection } from './blocks.js';
+import { sectionWords } from '../testing/sectionWords.js';
 import { answers } from './sections/answers.js';
 import { question } from './sections/question.js';
 import { sequence } from './sections/sequence.js';
 
 // What the account tells of how the engine came, of the order of events and of what answers the causes: only what was recorded, in words.
-const words = (s: ReportSection | undefined): string =>
-  (s?.blocks ?? [])
-    .map((b: ReportBlock) =>
-      b.kind === 'text'
-        ? b.text
-        : b.kind === 'list'
-          ? b.items.join('\n')
-          : b.kind === 'table'
-            ? [b.head, ...b.rows].map((r) => r.join(' | ')).join('\n')
-            : 'caption' in b
-              ? b.caption
-              : '',
-    )
-    .join('\n');
 const view = (state: CaseState): NonNullable<ReturnType<typeof caseView>> => caseView(state)!;
 const intake = (field: string, value: string) => ['intake-set', null, { field, value }] as const;
 const ID = '11111111-1111-4111-8111-11111111111';
 
 describe('the question', () => {
   it('leaves a dash where nothing was said and no row where nothing is usual', () => {
-    const text = words(question(view(written())));
+    const text = sectionWords(question(view(written())));
     expect(text).toContain('Question owner | –');
     expect(text).toContain('Complaint | –');
     for (const row of ['Where and when', 'Smoke', 'Opened by', 'Evidence held by', 'Experience of this family'])
@@ -39,7 +25,7 @@ describe('the question', () => {
   });
 
   it('says codes in words, several of them, and an older code as it stands', () => {
-    const text = words(
+    const text = sectionWords(
       question(
         view(
           written(
@@ -62,7 +48,7 @@ describe('the question', () => {
   });
 
   it('tells history with how it is known, and what was received, marked and asked', () => {
-    const text = words(
+    const text = sectionWords(
       question(
         view(
           written(
@@ -101,20 +87,20 @@ const DRY = written(
 
 describe('the order of events', () => {
   it('is none where nothing was found, and no origin stands for nothing', () => {
-    const text = words(sequence(view(written()), diagnose(view(written()))));
+    const text = sectionWords(sequence(view(written()), diagnose(view(written()))));
     expect(text).toBe('No order of events follows from what was found.');
   });
 
   it('is drawn and said, with how much of the damage follows', () => {
     const s = sequence(view(DRY), diagnose(view(DRY)));
     expect(s.blocks[0]!.kind).toBe('drawing');
-    expect(words(s)).toMatch(/\d+ of \d+ findings of grade 2 or more follow from an origin/);
-    expect(words(s)).toContain('Oil level run low or none → ');
+    expect(sectionWords(s)).toMatch(/\d+ of \d+ findings of grade 2 or more follow from an origin/);
+    expect(sectionWords(s)).toContain('Oil level run low or none → ');
   });
 
   it('says what the builder drew and why, and what he rejected', () => {
     const first = sequence(view(DRY), diagnose(view(DRY)));
-    const list = first.blocks.find((b) => b.kind === 'list') as { items: string[] };
+    const list = first.blocks.find((b) => b.kind === 'list') as { items: readonly string[] };
     expect(list.items.length).toBeGreaterThan(0);
     const event = `event:${ID}7`;
     const state = write(write(DRY, 'sequence-event', null, { event: `${ID}7`, text: 'run on for ten miles' }), 'sequence-link', null, {
@@ -123,10 +109,10 @@ describe('the order of events', () => {
       state: 'doubtful',
       reason: 'the client said so',
     });
-    const text = words(sequence(view(state), diagnose(view(state))));
+    const text = sectionWords(sequence(view(state), diagnose(view(state))));
     expect(text).toContain('run on for ten miles (in doubt); drawn by the builder: the client said so');
     const rejected = write(state, 'sequence-link', null, { from: event, to: 'finding:gone', state: 'rejected', reason: 'it came later' });
-    expect(words(sequence(view(rejected), diagnose(view(rejected))))).toMatch(
+    expect(sectionWords(sequence(view(rejected), diagnose(view(rejected))))).toMatch(
       /Links considered and rejected\n.*finding:gone: it came later/s,
     );
   });
@@ -145,7 +131,7 @@ describe('what answers the causes', () => {
       note: 'new gauge',
     });
     const [section] = answers(view(state), diagnose(view(state)), false);
-    const text = words(section);
+    const text = sectionWords(section);
     expect(text).toContain(`Oil level run low or none | ${item!.item} | not needed | new gauge`);
     expect(text).toContain('Check: ');
     expect(text).toContain('First start');
@@ -155,7 +141,7 @@ describe('what answers the causes', () => {
 
   it('keeps who answers apart from the cause, and shows a maker what his desk asks for', () => {
     const state = write(DRY, 'answerable-set', null, { who: 'use', reason: 'Run below the mark.' });
-    const text = words(answers(view(state), diagnose(view(state)), true)[0]);
+    const text = sectionWords(answers(view(state), diagnose(view(state)), true)[0]);
     expect(text).toContain('stated apart from the cause and without finding fault: use. Run below the mark.');
     expect(text).toContain('Asked for | Recorded');
   });
@@ -168,13 +154,13 @@ describe('what answers the causes', () => {
       state = write(state, 'unexplained-set', null, { place: u.station, accepted: true, reason: 'seen before' });
     expect(releaseCheck(view(state), diagnose(view(state)))).toEqual({ ready: true, blocks: [] });
     state = write(state, 'case-released', null, { note: 'to the client' });
-    expect(words(answers(view(state), diagnose(view(state)), false)[0])).toMatch(/Released by Mara on 2026-03-02\. to the client$/);
+    expect(sectionWords(answers(view(state), diagnose(view(state)), false)[0])).toMatch(/Released by Mara on 2026-03-02\. to the client$/);
     for (const [kind, body] of [
       ['pattern-set', { pattern: 'head-crack', present: true }],
       ['grade-confirmed', { grade: 3, proposed: null, reason: '', book: '1' }],
     ] as const)
       state = write(state, kind, 'head.1', body);
-    expect(words(answers(view(state), diagnose(view(state)), false)[0])).toContain('What was recorded since stands against it.');
+    expect(sectionWords(answers(view(state), diagnose(view(state)), false)[0])).toContain('What was recorded since stands against it.');
   });
 
   it('what is accepted as unexplained says by whom', () => {
@@ -185,7 +171,7 @@ describe('what answers the causes', () => {
     ] as const)
       state = write(state, kind, 'head.1', body);
     state = write(state, 'unexplained-set', null, { place: 'head.1', accepted: true, reason: 'cracked years ago' }, 'Tom');
-    expect(words(answers(view(state), diagnose(view(state)), false)[0])).toMatch(
+    expect(sectionWords(answers(view(state), diagnose(view(state)), false)[0])).toMatch(
       /Accepted as unexplained\n.*grade 3: cracked years ago \(Tom\)/s,
     );
   });

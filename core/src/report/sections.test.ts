@@ -3,33 +3,20 @@ import type { CaseView } from '../case/views.js';
 import { stripStanding } from '../case/stripStanding.js';
 import { stripPlan } from '../strip/plan.js';
 import { caseOf } from '../testing/caseOf.js';
-import type { ReportBlock, ReportSection } from './blocks.js';
+import { sectionWords } from '../testing/sectionWords.js';
+import type { ReportSection } from './blocks.js';
 import { findings } from './sections/findings.js';
 import { opening } from './sections/opening.js';
 import { sheets } from './sections/sheets.js';
 
 // The sections of the account, each from a case that has just what it tells.
-const words = (s: ReportSection): string =>
-  s.blocks
-    .map((b: ReportBlock) =>
-      b.kind === 'text'
-        ? b.text
-        : b.kind === 'list'
-          ? b.items.join('\n')
-          : b.kind === 'table'
-            ? [b.head, ...b.rows].map((r) => r.join(' | ')).join('\n')
-            : 'caption' in b
-              ? b.caption
-              : '',
-    )
-    .join('\n');
 const keys = (s: ReportSection): string[] => s.blocks.flatMap((b) => (b.kind === 'text' && b.key ? [b.key] : []));
 const none = new Map<string, number>();
 
 describe('findings', () => {
   it('says that there are none, and what was examined and is sound', () => {
     const s = findings(caseOf({ sound: ['bore.*'] }), none);
-    expect(words(s)).toMatch(/No findings were recorded\..*Examined, nothing found.*Bore 1, Bore 2, Bore 3, Bore 4\./s);
+    expect(sectionWords(s)).toMatch(/No findings were recorded\..*Examined, nothing found.*Bore 1, Bore 2, Bore 3, Bore 4\./s);
     expect(keys(s)).toEqual(['findings.none', 'findings.sound']);
   });
 
@@ -43,7 +30,7 @@ describe('findings', () => {
       }),
       none,
     );
-    const text = words(s);
+    const text = sectionWords(s);
     expect(text.indexOf('Rod 1 upper shell')).toBeLessThan(text.indexOf('Bore 1'));
     expect(text).toMatch(/4 Lost; .*; looked for, not there: /i);
     expect(text).toMatch(/Remark by Case file: Smelt burnt\./);
@@ -55,7 +42,7 @@ describe('findings', () => {
       caseOf({ findings: [{ station: 'rod.1.shell.upper', wear: [{ class: 'lining', percent: 20, where: 'middle' }] }] }),
       none,
     );
-    expect(words(s)).toMatch(/\(proposed\)/);
+    expect(sectionWords(s)).toMatch(/\(proposed\)/);
     const wear = s.blocks.find((b) => b.kind === 'wear')!;
     expect(wear.kind === 'wear' && wear.caption).toMatch(
       /^Rod 1 upper shell, developed: lining exposed 1\d\.\d %|^Rod 1 upper shell, developed: lining exposed 2\d\.\d %/,
@@ -76,12 +63,12 @@ describe('measurements', () => {
 
   it('says that nothing was measured', () => {
     const s = sheets(caseOf(), 'full');
-    expect(words(s)).toBe('Nothing was measured.');
+    expect(sectionWords(s)).toBe('Nothing was measured.');
     expect(keys(s)).toEqual(['sheets.none']);
   });
 
   it('in full has readings, results with verdict and uncertainty, gauges, limits and what was typed in other units', () => {
-    const text = words(sheets(caseOf({ readings: PIN!, specs: SPEC }), 'full'));
+    const text = sectionWords(sheets(caseOf({ readings: PIN!, specs: SPEC }), 'full'));
     expect(text).toMatch(/Crankpin 2/);
     expect(text).toMatch(/ \| front \| mid \| rear/);
     expect(text).toMatch(/Least \| 52\.921 mm ± 0\.00\d\d mm \| mid, axis [AB] \| outside \(limit\)/);
@@ -91,7 +78,7 @@ describe('measurements', () => {
   });
 
   it('in short has results only, without readings and gauges of each place', () => {
-    const text = words(sheets(caseOf({ readings: PIN!, specs: SPEC }), 'short'));
+    const text = sectionWords(sheets(caseOf({ readings: PIN!, specs: SPEC }), 'short'));
     expect(text).toMatch(/Least \| 52\.921 mm/);
     expect(text).not.toMatch(/ \| front \| mid \| rear/);
     expect(text).not.toMatch(/Typed in other units/);
@@ -105,7 +92,7 @@ describe('measurements', () => {
         { station: 'rod.1', sheet: 'side-clearance', cell: 'away', value: '0.2', simulated: true },
       ],
     });
-    const text = words(sheets(view, 'full'));
+    const text = sectionWords(sheets(view, 'full'));
     expect(text).toMatch(/Not read: upper wall at the crown; lower wall at the crown; its journal/);
     expect(text).toMatch(/No specification was entered: only rules of thumb/);
     expect(text).toMatch(/All readings of this place come from a gauge stand-in: they were not taken on the part\./);
@@ -114,10 +101,10 @@ describe('measurements', () => {
 });
 
 describe('before opening and strip', () => {
-  it('says so where nothing was checked', () => expect(words(opening(caseOf()))).toBe('No check was made before opening.'));
+  it('says so where nothing was checked', () => expect(sectionWords(opening(caseOf()))).toBe('No check was made before opening.'));
 
   it('lists what was found by check, by cylinder and round the turn, with units, and what was not made', () => {
-    const text = words(
+    const text = sectionWords(
       opening(
         caseOf({
           checks: [
@@ -137,7 +124,7 @@ describe('before opening and strip', () => {
     const plan = stripPlan(view.layout);
     const pattern = plan.steps.find((s) => s.pattern)!.pattern!;
     const hold = stripStanding(view).steps.flatMap((s) => s.holds)[0]!.item;
-    const text = words(
+    const text = sectionWords(
       opening(
         caseOf({
           strip: {

@@ -41,7 +41,7 @@ describe('the order of the strip', () => {
     const button = screen.getByText('Step done (d)');
     await user.dblClick(button);
     await settled();
-    expect(shop.posts.flat().filter((e) => e.kind === 'step-set' && e.body.step === 'arrival')).toHaveLength(1);
+    expect(shop.posts.flat().filter((e) => e.kind === 'step-set' && (e.body as { step: string }).step === 'arrival')).toHaveLength(1);
   });
 
   it('a step taken out of order asks why, and keeps the reason', async () => {
