@@ -3,6 +3,7 @@ import { canonicalJson, sha256Hex } from '../kit/hash.js';
 import { fail, ok, type Result } from '../kit/result.js';
 import { keyFingerprint, statementHolds } from './seal.js';
 
+/** What a daily seal is signed as, so that a signature made for another purpose never stands for one. */
 export const DAILY_SEAL = 'true-ledger/daily-seal';
 
 /** Where every ledger of a shop stood on a day, and the seal before: whoever holds one can tell that nothing before it was rewritten or cut off. */
@@ -16,12 +17,14 @@ export interface DailyStatement {
   readonly cases: ReadonlyArray<{ readonly id: string; readonly seq: number; readonly head: string }>;
 }
 
+/** A statement of one day signed by the shop: head of every ledger, and the seal of the day before. */
 export interface DailySeal {
   readonly statement: DailyStatement;
   /** Ed25519 over the RFC 8785 form of the statement, hex. */
   readonly signature: string;
 }
 
+/** SHA-256 of the canonical JSON (RFC 8785) of a statement, hex: what the next day names and what is time-stamped. */
 export const statementHash = (statement: DailyStatement): string => sha256Hex(canonicalJson(statement));
 
 /** The seal as plain text, to be printed, mailed or pinned to a wall; `parseDailySeal` reads it back. */

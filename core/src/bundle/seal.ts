@@ -25,6 +25,7 @@ export interface SealClaims {
   readonly origins: ReadonlyArray<{ readonly from: number; readonly to: number; readonly shop: string }>;
 }
 
+/** A signed statement over a whole bundle, as `seal.json` holds it: what is claimed, the public key and the Ed25519 signature (RFC 8032), both hex. */
 export interface Seal extends SealClaims {
   /** Ed25519 signature over the RFC 8785 form of everything else, hex. */
   readonly signature: string;
@@ -52,6 +53,7 @@ const sealSchema = Joi.object({
   signature: hex(64).required(),
 });
 
+/** The key pair of a shop, both hex: seed and public key of Ed25519 (RFC 8032). The secret never leaves the server. */
 export interface ShopKey {
   /** Ed25519 seed (RFC 8032's private key), 32 bytes as hex; never leaves the shop. */
   readonly secret: string;
@@ -84,10 +86,12 @@ export function statementHolds(purpose: string, statement: unknown, signature: s
   }
 }
 
+/** Signs the claims with the secret of a shop (hex). The same claims and secret always give the same seal. */
 export function sealBundle(claims: SealClaims, secret: string): Seal {
   return { ...claims, signature: signStatement(SEAL_FORMAT, claims, secret) };
 }
 
+/** What a seal is worth: absent, holding for a named key, or broken with the reason. */
 export type SealVerdict =
   | { readonly state: 'none' }
   | { readonly state: 'broken'; readonly reason: string }

@@ -44,6 +44,7 @@ export type StampVerdict =
   | { readonly state: 'unknown-authority'; readonly at: string; readonly authority: string }
   | { readonly state: 'holds'; readonly at: string; readonly authority: string; readonly serial: string };
 
+/** What a stamp is held against: the certificates that are trusted, the question that was asked, the time, and other statements it may have been given for. */
 export interface StampCheck {
   /** Certificates of authorities that are trusted, DER. */
   readonly trusted: readonly Uint8Array[];

@@ -7,12 +7,14 @@ import { memo } from '../kit/memo.js';
 /** How a hold item stands. `gone`: the part was missing or altered before it came to us, so there is nothing to lose. */
 type HoldState = 'recorded' | 'open' | 'lost' | 'gone';
 
+/** How one thing that a step destroys stands: recorded, lost with a reason, or still open. */
 export interface HoldStanding {
   readonly item: HoldItem;
   readonly state: HoldState;
   readonly words: string;
 }
 
+/** How one step of the strip stands: done or not, what it waits for, what it would destroy. */
 export interface StepStanding {
   readonly step: StripStep;
   readonly done: boolean;
@@ -21,6 +23,7 @@ export interface StepStanding {
   readonly holds: readonly HoldStanding[];
 }
 
+/** The strip of a case as a whole: its plan in the order of the case, each step, and what is lost or at risk next. */
 export interface StripStanding {
   readonly plan: StripPlan;
   readonly steps: readonly StepStanding[];

@@ -108,7 +108,6 @@ export function standingGrade(view: StationView): Grade | null {
   return view.state === 'findings' ? (view.proposal?.grade ?? null) : null;
 }
 
-/** Was the place examined by us (sound or with findings)? */
 /** Patterns named as present at a place. */
 export function namedPatterns(view: StationView): string[] {
   return view.patterns.filter((p) => p.value.present).map((p) => p.value.pattern);
@@ -119,6 +118,7 @@ export function showsFact(view: StationView, fact: PatternFact): boolean {
   return namedPatterns(view).some((id) => tells(id, fact));
 }
 
+/** Was this place examined by us, found sound or with findings? What is lost, absent or was altered before it came was not. */
 export function isExamined(view: StationView): boolean {
   return view.state === 'sound' || view.state === 'findings';
 }

@@ -52,6 +52,7 @@ export interface OriginRecord extends Cause {
 
 /** Kept apart from the cause, each with its own evidence. */
 export const ANSWERABLE = ['use', 'maker', 'earlier repair', 'supplier part', 'wear', 'not determined'] as const;
+/** Who may answer for a failure, stated apart from its cause. */
 export type Answerable = (typeof ANSWERABLE)[number];
 
 export type Mechanism =

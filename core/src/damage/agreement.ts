@@ -9,6 +9,7 @@ export interface Agreement {
   readonly kappa: number | null;
 }
 
+/** How far two hands agree, from the pair of grades of every place both graded. The order of the pairs, and which hand is first, do not matter. */
 export function agreement(pairs: ReadonlyArray<readonly [first: Grade, second: Grade]>): Agreement {
   const n = pairs.length;
   const weight = (a: number, b: number): number => ((a - b) / (GRADES.length - 1)) ** 2;

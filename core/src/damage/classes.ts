@@ -12,6 +12,7 @@ export const WEAR_CLASSES = [
   'transfer',
   'missing',
 ] as const;
+/** A class of surface damage; every cell of a wear map holds shares of them that sum to one. */
 export type WearClass = (typeof WEAR_CLASSES)[number];
 
 export interface WearClassInfo {
@@ -23,6 +24,7 @@ export interface WearClassInfo {
   readonly hint: string;
 }
 
+/** Name, colour, key and hint of each class of surface damage. */
 export const WEAR_CLASS_INFO: Readonly<Record<WearClass, WearClassInfo>> = {
   sound: { name: 'Sound', key: 's', colour: '#b9c2c6', hint: 'looked at, nothing found' },
   polished: { name: 'Polished', key: 'o', colour: '#dcc39a', hint: 'bright band, nothing lost' },
@@ -37,9 +39,12 @@ export const WEAR_CLASS_INFO: Readonly<Record<WearClass, WearClassInfo>> = {
   missing: { name: 'Missing', key: 'i', colour: '#ffffff', hint: 'material gone' },
 };
 
+/** The five grades, from sound to destroyed. */
 export const GRADES = [0, 1, 2, 3, 4] as const;
+/** 0 sound, 1 witness, 2 worn, 3 through, 4 destroyed. */
 export type Grade = (typeof GRADES)[number];
 
+/** Word, colour and meaning of each grade; definitions in `docs/methods/grades.md`. */
 export const GRADE_INFO: Readonly<Record<Grade, { readonly word: string; readonly colour: string; readonly meaning: string }>> = {
   0: { word: 'Sound', colour: '#B9C2C6', meaning: 'as new or properly bedded' },
   1: { word: 'Witness', colour: '#DCC39A', meaning: 'contact seen, nothing lost that a gauge finds' },

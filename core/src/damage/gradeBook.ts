@@ -17,6 +17,7 @@ export interface GradeRule {
   readonly constructions?: readonly ShellConstruction[];
 }
 
+/** A version of the rules by which grades are proposed. A grade records the version it was proposed by. */
 export interface GradeBook {
   readonly version: string;
   readonly rules: readonly GradeRule[];

@@ -27,6 +27,7 @@ export const PATTERNS: readonly DamagePattern[] = [
 
 const byId = new Map(PATTERNS.map((p) => [p.id, p]));
 
+/** The record of a damage pattern by its id; undefined for an id of another version. */
 export function pattern(id: string): DamagePattern | undefined {
   return byId.get(id);
 }
@@ -36,6 +37,7 @@ export function tells(id: string, fact: PatternFact): boolean {
   return byId.get(id)?.facts.includes(fact) ?? false;
 }
 
+/** Patterns that can show on a part of this class, in the order of the catalogue. */
 export function patternsFor(part: PartClass): DamagePattern[] {
   return PATTERNS.filter((entry) => entry.parts.includes(part));
 }

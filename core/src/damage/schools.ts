@@ -15,6 +15,7 @@ export interface School {
   readonly effect: string;
 }
 
+/** Questions on which builders disagree, with the positions they hold and the one a case goes by unless it says otherwise. */
 export const SCHOOLS: readonly School[] = [
   {
     id: 'scored-journal',
@@ -195,6 +196,7 @@ export const SCHOOLS: readonly School[] = [
 
 const byId = new Map(SCHOOLS.map((s) => [s.id, s]));
 
+/** A question on which builders disagree by its id; undefined for an id of another version. */
 export function school(id: string): School | undefined {
   return byId.get(id);
 }

@@ -15,7 +15,9 @@ export interface SurfaceMark {
   readonly made: 'found-so' | 'by-us';
 }
 
+/** How deep a score line is, by the sense that tells it: eye, probe, fingernail; or through the lining. */
 export type LineDepth = 'hair' | 'probe' | 'nail' | 'through';
+/** Depths of a score line, from one that is only seen to one that is through the lining. */
 export const LINE_DEPTHS: readonly LineDepth[] = ['hair', 'probe', 'nail', 'through'];
 
 /** Share of every class in every cell of a surface. Row 0 is v = 0, column 0 is u = 0. */

@@ -13,6 +13,7 @@ import { type Cause, type CauseLink, type Feature, type Mechanism } from '../cau
 import { applies, engineTags, type EngineTag } from '../engine/tags.js';
 import { memo } from '../kit/memo.js';
 
+/** One cause of the differential: probability (0 to 1), weights of its evidence in decibans, and where it most likely began. */
 export interface RankedCause {
   readonly id: string;
   readonly name: string;
@@ -43,6 +44,7 @@ interface UnexplainedFinding {
   readonly why: string;
 }
 
+/** The differential of a case: causes by probability, evidence weighed, what is unexplained, what to check next, and how it ends. */
 export interface Diagnosis {
   readonly table: string;
   readonly causes: readonly RankedCause[];

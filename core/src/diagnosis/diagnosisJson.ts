@@ -75,6 +75,7 @@ const line = (e: WeighedEvidence): EvidenceLine => ({
 });
 const TOP = 6;
 
+/** The differential as it is published (`docs/formats/diagnosis.md`): ids, probabilities and weights, without prose. */
 export function diagnosisJson(view: CaseView, d: Diagnosis): DiagnosisJson {
   const lead = d.causes.find((c) => isListed(c.id));
   const chain = proposeSequence(view, d);

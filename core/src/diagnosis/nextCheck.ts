@@ -6,6 +6,7 @@ import { featuresSetAside } from '../case/checksNotMade.js';
 import { stripStanding } from '../case/stripStanding.js';
 import type { Feature } from '../cause/types.js';
 
+/** A check worth making next: the observation, what it would tell (expected gain in bits), its minutes, and where it is made. */
 export interface NextCheck {
   readonly feature: string;
   readonly name: string;

@@ -6,6 +6,7 @@ import { STRENGTH, type Cause } from '../cause/types.js';
 
 type PredictedFit = 'as predicted' | 'predicted, not there' | 'not predicted' | 'clean as predicted' | 'not examined';
 
+/** What a cause predicts at one place: chance of damage (0 to 1), grade found, and whether the two fit. */
 export interface Predicted {
   readonly station: string;
   /** Chance that this cause would have hurt the place. */

@@ -8,6 +8,7 @@ export interface BenchCell {
   readonly span: number;
 }
 
+/** A row of the bench: places of one kind side by side, front at the left. */
 export interface BenchRow {
   readonly id: string;
   readonly label: string;
@@ -145,6 +146,7 @@ export function benchPlan(layout: EngineLayout): BenchPlan {
   return { columns, rows };
 }
 
+/** A step from place to place on the bench. */
 export type Direction = 'up' | 'down' | 'left' | 'right';
 
 /** The station reached from another by an arrow key on the bench as laid out: along the row, or to the cell nearest below or above. */

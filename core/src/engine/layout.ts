@@ -84,6 +84,7 @@ export function cylinderPlaces(layout: EngineLayout): CylinderPlace[] {
   return places;
 }
 
+/** Number of crankpins: one a cylinder, or one for two where rods share. */
 export function pinCount(layout: EngineLayout): number {
   return layout.crankpins === 'shared' && bankCount(layout) === 2 ? Math.ceil(layout.cylinders / 2) : layout.cylinders;
 }

@@ -1,6 +1,7 @@
 import { cylinderPlaces, isPressureFed, pinNumber, type EngineLayout } from './layout.js';
 import { memo } from '../kit/memo.js';
 
+/** Classes of parts; a station is one part of one class at one place of the engine. */
 export type PartClass =
   | 'shell'
   | 'journal'
@@ -75,6 +76,7 @@ export const SHARED_PARTS: readonly PartClass[] = [
 /** Parts that carry the running surfaces: an engine whose running surfaces are all good is a sound engine, whether or not its bolts were looked at. */
 export const RUNNING_PARTS: readonly PartClass[] = ['shell', 'rolling', 'journal', 'thrust', 'bore', 'skirt', 'crown', 'rings'];
 
+/** What each class of part is called, in the plural of the bench. */
 export const PART_NAMES: Readonly<Record<PartClass, string>> = {
   shell: 'Shell halves',
   journal: 'Journals',

@@ -402,6 +402,7 @@ export const ENGINE_TEMPLATES: readonly EngineTemplate[] = [
   },
 ];
 
+/** A generic engine to start from by its id; undefined for an unknown id. */
 export function engineTemplate(id: string): EngineTemplate | undefined {
   return ENGINE_TEMPLATES.find((template) => template.id === id);
 }

@@ -13,6 +13,7 @@ export const SECTION_IDS = [
   'conclusion',
   'standing',
 ] as const;
+/** A section of the account. */
 export type SectionId = (typeof SECTION_IDS)[number];
 
 /** For whom an account is written. */

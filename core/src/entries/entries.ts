@@ -9,9 +9,11 @@ type CasePart<D> = D extends { readonly ofCase?: (all: never) => infer C } ? C :
 type StationPart<D> = D extends { readonly ofStation?: (all: never) => infer S } ? S : never;
 type Flat<T> = { readonly [K in keyof T]: T[K] };
 
+/** The name of a kind of entry, as it stands in the ledger. */
 export type EntryKind = Definition['kind'];
 /** What each kind of entry carries. */
 export type EntryBodies = { readonly [D in Definition as D['kind']]: BodyOf<D> };
+/** The content of an entry of any kind. */
 export type EntryBody = EntryBodies[EntryKind];
 
 /** What the entries of a case add to its view, and those of a station to the station's. */
@@ -28,6 +30,7 @@ const SHOWING = {
   ofStation: [...BY_KIND.values()].filter((d) => d.ofStation),
 };
 
+/** Every kind of entry this version knows. */
 export const ENTRY_KINDS: readonly EntryKind[] = ENTRY_DEFINITIONS.map((d) => d.kind);
 
 /** The definition of a kind; undefined for a kind that is not known here. */

@@ -64,6 +64,7 @@ export function tagHomography(corners: readonly Point[], codeMm: number = PART_T
   );
 }
 
+/** A point through a homography (3 × 3, row by row): where it lies in the other plane. */
 export function project(h: Matrix3, [x, y]: Point): Point {
   const w = h[6] * x + h[7] * y + h[8];
   return [(h[0] * x + h[1] * y + h[2]) / w, (h[3] * x + h[4] * y + h[5]) / w];

@@ -17,8 +17,10 @@ export const SPECIMEN_FORMS = [
   'gear',
   'tray',
 ] as const;
+/** A form of part a specimen can have. */
 export type SpecimenForm = (typeof SPECIMEN_FORMS)[number];
 
+/** What each form of specimen is called. */
 export const FORM_NAMES: Readonly<Record<SpecimenForm, string>> = {
   shell: 'Half shell',
   thrust: 'Thrust washer',
@@ -53,8 +55,11 @@ export const FORM_SURFACE: Readonly<Record<SpecimenForm, Omit<SurfaceSpecimen, '
 /** What lies on the magnet tray. */
 export type DebrisKind = 'copper' | 'paste' | 'aluminium' | 'sliver' | 'fuzz' | 'ring-pieces' | 'plastic' | 'sealant' | 'sand' | 'rust-mud';
 
+/** 1 begun, 2 clear, 3 far gone. */
 export type Severity = 1 | 2 | 3;
+/** How far damage has gone, in three steps. */
 export const SEVERITIES: readonly Severity[] = [1, 2, 3];
+/** The three steps in a word. */
 export const SEVERITY_WORDS: Readonly<Record<Severity, string>> = { 1: 'begun', 2: 'clear', 3: 'far gone' };
 
 /** How a pattern looks: on which part, and painted how at each severity. */

@@ -1,5 +1,6 @@
 import type { WearClass } from '../damage/classes.js';
 
+/** Classes a rendered specimen knows the truth of, in the order of its map. */
 export const MAP_CLASSES = [
   'sound',
   'lining',

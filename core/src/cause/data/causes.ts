@@ -44,6 +44,7 @@ export const CAUSE_TABLE_VERSION = '3';
 
 const byId = new Map(CAUSES.map((c) => [c.id, c]));
 
+/** The record of a cause by its id; undefined for an id of another version. */
 export function cause(id: string): Cause | undefined {
   return byId.get(id);
 }

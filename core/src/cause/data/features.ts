@@ -9,6 +9,7 @@ export const FEATURES: readonly Feature[] = [...SEEN_FEATURES, ...SPREAD_FEATURE
 
 const byId = new Map(FEATURES.map((f) => [f.id, f]));
 
+/** The record of an observation by its id; undefined for an id of another version. */
 export function feature(id: string): Feature | undefined {
   return byId.get(id);
 }

@@ -1,6 +1,7 @@
 import dagre from '@dagrejs/dagre';
 import type { Sequence, SequenceLink, SequenceNode } from './types.js';
 
+/** An event with its place on the drawing: left top corner and size, in pixels of the page. */
 export interface PlacedNode extends SequenceNode {
   /** Left upper corner and size, px. */
   readonly x: number;

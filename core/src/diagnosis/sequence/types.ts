@@ -14,6 +14,7 @@ export interface SequenceNode {
   readonly at: { readonly x: number; readonly y: number } | null;
 }
 
+/** One event leading to another: strength 0 to 1, whether it is in doubt, and whether it was proposed or drawn by the builder. */
 export interface SequenceLink {
   readonly from: string;
   readonly to: string;

@@ -78,6 +78,7 @@ export const thermometer: Cell = cell({
 
 /** Parts of the engine by which the bench goes round it. */
 export type PlaceGroup = 'crank' | 'bearings' | 'cylinders' | 'rods' | 'head' | 'oil';
+/** Groups of measuring places as they are called, in the order hands go. */
 export const PLACE_GROUPS: Readonly<Record<PlaceGroup, string>> = {
   crank: 'Crank',
   bearings: 'Bearings',

@@ -1,6 +1,6 @@
 import { FEATURES } from '@true-ledger/core/cause';
 import { NO_PARTIES } from '@true-ledger/core/report';
-import { screen, waitFor, within } from '@testing-library/react';
+import { screen, within } from '@testing-library/react';
 import { Route, Routes } from 'react-router';
 import { CASE, json, open, settled, Shop } from '../../testing/bench.js';
 import { Intake } from './Intake.js';
