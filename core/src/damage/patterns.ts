@@ -56,6 +56,11 @@ export function toldApart(p: DamagePattern): string {
   return p.lookAlikes.map((l) => `From ${(byId.get(l.pattern)?.name ?? l.pattern).toLowerCase()}: ${l.decides}`).join(' ');
 }
 
+/** Is the first of two patterns mistaken for the second, by its own record? */
+export function takenFor(a: string, b: string): boolean {
+  return byId.get(a)?.lookAlikes.some((l) => l.pattern === b) ?? false;
+}
+
 /** The observation that decides between two patterns, if either record states one. */
 export function decidingObservation(a: string, b: string): string | null {
   return (

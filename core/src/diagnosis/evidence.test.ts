@@ -60,9 +60,41 @@ describe('what was not there', () => {
   const sound = (...ids: string[]) => ids.map((id) => ['state-set', id, { state: 'sound' }] as const);
   const JOURNALS = ['1', '2', '3', '4'].map((n) => `crank.pin.${n}`).concat(['1', '2', '3', '4', '5'].map((n) => `crank.main.${n}`));
 
-  it('is evidence once most of its parts were looked at, and weighs less where nothing but “sound” was said', () => {
+  it('is a silence once most of its parts were looked at, and weighs less where nothing but “sound” was said', () => {
     expect(of(written(...sound(...JOURNALS.slice(0, 4))), 'seen.journal-heat')).toBeUndefined();
-    expect(of(written(...sound(...JOURNALS)), 'seen.journal-heat')).toMatchObject({ present: false, reliability: 'seen' });
+    const glanced = of(written(...sound(...JOURNALS)), 'seen.journal-heat')!;
+    expect(glanced).toMatchObject({ present: false, reliability: 'silent', missed: 0.25 });
+    const graded = JOURNALS.map((id) => ['grade-confirmed', id, { grade: 0, proposed: null, reason: '', book: '1' }] as const);
+    expect(of(written(...sound(...JOURNALS), ...graded), 'seen.journal-heat')!.missed).toBeCloseTo(0.15, 9);
+  });
+
+  it('a silence is kept by everybody where there is nothing, so that it never says more than the same thing said', () => {
+    const item = of(written(...sound(...JOURNALS)), 'seen.journal-heat')!;
+    expect(toObservation(item)).toEqual({ feature: 'seen.journal-heat', ifPresent: item.missed, ifAbsent: 1 });
+    const said = toObservation(
+      of(written(['pattern-set', 'crank.pin.1', { pattern: 'journal-heat', present: false }]), 'seen.journal-heat')!,
+    );
+    expect(said.ifPresent / said.ifAbsent).toBeLessThan(item.missed!);
+  });
+
+  it('says less the fewer places were looked at', () => {
+    const missed = (n: number): number => of(written(...sound(...JOURNALS.slice(0, n))), 'seen.journal-heat')!.missed!;
+    expect(missed(9)).toBeLessThan(missed(8));
+    expect(missed(8)).toBeLessThan(missed(7));
+  });
+
+  it('naming one sight hardly speaks against what it is taken for, and a destroyed part hides finer ones', () => {
+    const named = (pattern: string, grade: number) =>
+      written(
+        ...sound(...JOURNALS.slice(1)),
+        ['pattern-set', JOURNALS[0]!, { pattern, present: true }],
+        ['grade-confirmed', JOURNALS[0]!, { grade, proposed: null, reason: '', book: '1' }],
+      );
+    // A smear on a pin is taken for heat; what is worn to one side is not.
+    const missed = (pattern: string, grade: number): number => of(named(pattern, grade), 'seen.journal-heat')!.missed!;
+    expect(missed('journal-transfer', 2)).toBeCloseTo(0.6, 9);
+    expect(missed('journal-one-side', 2)).toBeCloseTo(0.15, 9);
+    expect(missed('journal-one-side', 4)).toBeCloseTo(0.5, 9);
   });
 
   it('named as not there by a builder is certain', () => {

@@ -1,8 +1,8 @@
 import { measuredPlaces } from '../measured/caseMeasure.js';
 import type { Reliability } from '../entries/registry.js';
 import { stationOf } from '../engine/stations.js';
-import { isExamined, standingGrade, type CaseView, type StationView } from '../case/views.js';
-import { pattern } from '../damage/patterns.js';
+import { isExamined, namedPatterns, standingGrade, type CaseView, type StationView } from '../case/views.js';
+import { pattern, PATTERNS, takenFor } from '../damage/patterns.js';
 import { positionOf } from '../damage/schools.js';
 import { FEATURES } from '../cause/data/features.js';
 import type { Observation } from '../cause/model.js';
@@ -25,19 +25,23 @@ interface EvidenceSource {
 export interface EvidenceItem {
   readonly feature: Feature;
   readonly present: boolean;
-  readonly reliability: Reliability | 'certain';
+  readonly reliability: Reliability | 'certain' | 'silent';
+  /** Of a silence only: chance that it is there all the same and nobody said so. */
+  readonly missed?: number;
   readonly sources: readonly EvidenceSource[];
 }
 
 /** Likelihoods of a report given that the thing is so / is not so; ratios 4 : 1, 19 : 1 and certain. */
-const RELIABILITY_LIKELIHOOD: Readonly<Record<EvidenceItem['reliability'], readonly [number, number]>> = {
+const RELIABILITY_LIKELIHOOD: Readonly<Record<Exclude<EvidenceItem['reliability'], 'silent'>, readonly [number, number]>> = {
   told: [0.8, 0.2],
   seen: [0.95, 0.05],
   measured: [1, 0],
   certain: [1, 0],
 };
 
+/** What an observation says of its feature. A silence is kept by everybody where there is nothing, and with the chance `missed` where there is something. */
 export function toObservation(item: EvidenceItem): Observation {
+  if (item.reliability === 'silent') return { feature: item.feature.id, ifPresent: item.missed ?? 1, ifAbsent: 1 };
   const [yes, no] = RELIABILITY_LIKELIHOOD[item.reliability];
   return item.present
     ? { feature: item.feature.id, ifPresent: yes, ifAbsent: no }
@@ -62,13 +66,14 @@ export function collectEvidence(view: CaseView): EvidenceItem[] {
   const tags = engineTags(view.layout);
   const known = new Map(FEATURES.filter((f) => applies(f.needs, tags)).map((f) => [f.id, f]));
   const items = new Map<string, EvidenceItem>();
-  const put = (id: string, present: boolean, reliability: EvidenceItem['reliability'], source: EvidenceSource): void => {
+  const put: Put = (id, present, reliability, source, missed) => {
     const feature = known.get(id);
     if (!feature) return;
     const held = items.get(id);
     if (held && held.present === present && RANK[reliability] <= RANK[held.reliability])
       items.set(id, { ...held, sources: [...held.sources, source] });
-    else if (!held || RANK[reliability] >= RANK[held.reliability]) items.set(id, { feature, present, reliability, sources: [source] });
+    else if (!held || RANK[reliability] >= RANK[held.reliability])
+      items.set(id, { feature, present, reliability, sources: [source], ...(missed === undefined ? {} : { missed }) });
   };
 
   for (const rule of INTAKE_EVIDENCE) {
@@ -130,10 +135,25 @@ function bySchool(view: CaseView, items: Map<string, EvidenceItem>, put: Put): v
   }
 }
 
-const RANK: Readonly<Record<EvidenceItem['reliability'], number>> = { told: 0, seen: 1, measured: 2, certain: 3 };
-type Put = (id: string, present: boolean, reliability: EvidenceItem['reliability'], source: EvidenceSource) => void;
+const RANK: Readonly<Record<EvidenceItem['reliability'], number>> = { silent: 0, told: 1, seen: 2, measured: 3, certain: 4 };
+type Put = (id: string, present: boolean, reliability: EvidenceItem['reliability'], source: EvidenceSource, missed?: number) => void;
 
-/** A seen feature counts as not there when most of its parts were examined and none shows it, and no finding among them is still unnamed. */
+/** Chance that a builder keeps silent about a sight that is there, by how its places were looked at and what else was said of them. */
+const MISSED = {
+  /** Graded, photographed or measured. */
+  examined: 0.15,
+  /** Marked sound and nothing more: nothing struck the eye. */
+  glanced: 0.25,
+  /** Another sight that is taken for it was named there: who names one says little against the other. */
+  lookAlike: 0.6,
+  /** The part is destroyed: finer sights are gone with its face. */
+  destroyed: 0.5,
+} as const;
+
+/**
+ * A seen feature of which nobody spoke. Looked for by name and not there, it is denied. Else it is a silence, once most of its parts were examined and no finding among them is still
+ * unnamed; how much a silence says falls with the share of places that nobody looked at, where the sight may be.
+ */
 function absences(view: CaseView, features: readonly Feature[], items: ReadonlyMap<string, EvidenceItem>, put: Put): void {
   for (const f of features) {
     if (f.kind !== 'seen' || !f.parts || items.has(f.id)) continue;
@@ -149,22 +169,39 @@ function absences(view: CaseView, features: readonly Feature[], items: ReadonlyM
     if (denied)
       put(f.id, false, 'certain', { station: denied.station.id, entry: null, words: `${denied.station.name}: looked for, not there` });
     else if (every && !unnamed && f.damage) {
-      // A place marked sound was looked at and nothing struck the eye; that is less than having looked for this.
       const glanced = examined.every(onlyMarkedSound);
-      put(f.id, false, glanced ? 'seen' : 'certain', {
-        station: examined[0]?.station.id ?? null,
-        entry: null,
-        words: glanced
-          ? `${examined.length} of ${stations.length} places looked at, nothing struck the eye`
-          : `${examined.length} of ${stations.length} places examined, none shows it`,
-      });
+      put(
+        f.id,
+        false,
+        'silent',
+        {
+          station: examined[0]?.station.id ?? null,
+          entry: null,
+          words: glanced
+            ? `${examined.length} of ${stations.length} places looked at, nothing struck the eye`
+            : `${examined.length} of ${stations.length} places examined, none named it`,
+        },
+        missedChance(f, examined, stations.length, glanced),
+      );
     }
   }
 }
 
-/** How an absence reads: one that was looked for by name or measured is more than a place where nothing struck the eye. */
+/** Chance that a sight is there although none of the examined places was said to show it. */
+function missedChance(f: Feature, examined: readonly StationView[], places: number, glanced: boolean): number {
+  const own = PATTERNS.filter((p) => p.feature === f.id).map((p) => p.id);
+  const takenForIt = (id: string): boolean => own.some((o) => takenFor(o, id)) || own.some((o) => takenFor(id, o));
+  const silent = Math.max(
+    glanced ? MISSED.glanced : MISSED.examined,
+    examined.some((s) => namedPatterns(s).some(takenForIt)) ? MISSED.lookAlike : 0,
+    examined.some((s) => standingGrade(s) === 4) ? MISSED.destroyed : 0,
+  );
+  return 1 - (examined.length / places) * (1 - silent);
+}
+
+/** How an absence reads: one that was looked for by name or measured is more than a place of which nobody said it. */
 export function absenceWords({ reliability }: Pick<EvidenceItem, 'reliability'>): string {
-  return reliability === 'seen' ? 'looked at, nothing struck the eye' : 'looked for, not there';
+  return reliability === 'silent' ? 'looked at, not named' : 'looked for, not there';
 }
 
 /** Marked sound and nothing else: no grade, no picture that was read, no finding named as absent. */

@@ -20,8 +20,8 @@ const wiping = FEATURES.find((f) => f.kind === 'seen' && f.damage && f.parts?.in
 describe('a row marked sound', () => {
   it('weighs less than what was looked for by name, and says so', () => {
     const row = collectEvidence(view({ sound: EVERYWHERE })).find((e) => e.feature.id === wiping.id)!;
-    expect(row).toMatchObject({ present: false, reliability: 'seen' });
-    expect(absenceWords(row)).toBe('looked at, nothing struck the eye');
+    expect(row).toMatchObject({ present: false, reliability: 'silent' });
+    expect(absenceWords(row)).toBe('looked at, not named');
     const named = collectEvidence(view({ sound: EVERYWHERE, evidence: [{ feature: wiping.id, present: false }] })).find(
       (e) => e.feature.id === wiping.id,
     )!;

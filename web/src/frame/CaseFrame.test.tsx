@@ -1,29 +1,20 @@
 import { act, screen, waitFor, within } from '@testing-library/react';
-import { Route, Routes, useLocation } from 'react-router';
+import { Route, Routes } from 'react-router';
 import { outboxActions } from '../app/outboxState.js';
 import { store } from '../app/store.js';
-import { CASE, json, openShop, person, settled, Shop } from '../testing/bench.js';
+import { Address, address, CASE, json, openShop, person, settled, Shop } from '../testing/bench.js';
 import { CaseFrame } from './CaseFrame.js';
 
 // The frame of an open case: where one is, what is open, who else is here, and whether all is saved.
-const Address = (): string => useLocation().pathname;
 const page = (role: 'owner' | 'builder' | 'reader' = 'builder') => (
   <Routes>
     <Route path="/" element={<p>the shelf</p>} />
     <Route path="/case/:caseId" element={<CaseFrame me={person(role)} />}>
-      <Route
-        path="*"
-        element={
-          <p data-testid="address">
-            <Address />
-          </p>
-        }
-      />
+      <Route path="*" element={<Address />} />
     </Route>
   </Routes>
 );
 const at = (path: string): string => `/case/${CASE}/${path}`;
-const address = (): string => screen.getByTestId('address').textContent!;
 const stage = (name: string): HTMLElement =>
   within(screen.getByRole('navigation', { name: 'Stages' }))
     .getByText(name)

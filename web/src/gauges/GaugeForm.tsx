@@ -5,6 +5,7 @@ import { useState, type ReactNode } from 'react';
 import { NumberField } from '../fields/NumberField.js';
 import { useSaveGaugeMutation } from '../app/api.js';
 import { asProblem } from '../app/server.js';
+import { idOfName } from '../app/idOfName.js';
 import './gauges.css';
 
 const KIND_WORDS: Readonly<Record<(typeof GAUGE_KINDS)[number], string>> = {
@@ -54,13 +55,7 @@ export function GaugeForm({
       />
     </label>
   );
-  const id =
-    draft.id ||
-    draft.name
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-|-$/g, '')
-      .slice(0, 60);
+  const id = draft.id || idOfName(draft.name);
   const faults = [
     draft.name.trim() === '' ? 'Give the gauge a name as it is called in the shop.' : '',
     draft.resolutionMm > 0 ? '' : 'The resolution is the least step it shows and cannot be nothing.',

@@ -22,6 +22,7 @@ import { LayoutForm } from '../shelf/LayoutForm.js';
 import { PlanSvg } from '../surface/PlanSvg.js';
 import { SpecFields } from './SpecFields.js';
 import { asProblem } from '../app/server.js';
+import { idOfName } from '../app/idOfName.js';
 import './sheets.css';
 
 interface Draft {
@@ -237,14 +238,7 @@ function SheetForm({
   const { faults, body } = requestOf(draft);
   const set = (part: Partial<Draft>): void => onChange({ ...draft, ...part });
   const keep = (): void => {
-    const id =
-      draft.id ||
-      draft.name
-        .toLowerCase()
-        .replace(/[^a-z0-9]+/g, '-')
-        .replace(/^-|-$/g, '')
-        .slice(0, 60) ||
-      'sheet';
+    const id = draft.id || idOfName(draft.name) || 'sheet';
     void save({ id, basedOn: draft.basedOn, name: draft.name.trim(), source: draft.source.trim(), layout: draft.layout, ...body })
       .unwrap()
       .then((saved) => {

@@ -5,12 +5,12 @@ import { currentVersion, emptyCase, type CaseState, type EntryDraft, type Ledger
 import { applyEntry, slotOf } from '@true-ledger/core/entries';
 import { caseView, type CaseView } from '@true-ledger/core/case';
 import { checkEntry } from '@true-ledger/core/gate';
-import { act, render, waitFor, type RenderResult } from '@testing-library/react';
+import { act, render, screen, waitFor, type RenderResult } from '@testing-library/react';
 import userEvent, { type UserEvent } from '@testing-library/user-event';
 import { App as AntApp, ConfigProvider } from 'antd';
 import { useMemo, type ReactNode } from 'react';
 import { Provider } from 'react-redux';
-import { MemoryRouter } from 'react-router';
+import { MemoryRouter, useLocation } from 'react-router';
 import { api, useGetCaseQuery } from '../app/api.js';
 import { CaseContext, type OpenCase } from '../app/caseContext.js';
 import { selectCaseState } from '../app/selectors.js';
@@ -214,6 +214,15 @@ function draw(page: ReactNode, shop: Shop, at: string): Bench {
   );
   return { ...drawn, shop, user };
 }
+
+/** Says on the page where it is, so that a test can read what a key or link led to. */
+export function Address(): ReactNode {
+  const { pathname, search } = useLocation();
+  return <p data-testid="address">{pathname + search}</p>;
+}
+
+/** Where the page is, by `Address`. */
+export const address = (): string => screen.getByTestId('address').textContent!;
 
 /** Draws a page of the shop, where no case is open. */
 export function openShop(page: ReactNode, { shop = new Shop(), at = '/' } = {}): Bench {

@@ -1,17 +1,14 @@
 import { comparePair, diagnose } from '@true-ledger/core/diagnosis';
 import { cause as causeOf, isListed } from '@true-ledger/core/cause';
 import { screen } from '@testing-library/react';
-import { Route, Routes, useLocation } from 'react-router';
-import { CASE, open, settled, Shop } from '../../testing/bench.js';
+import { Route, Routes } from 'react-router';
+import { Address, address, CASE, open, settled, Shop } from '../../testing/bench.js';
 import { PairPage } from './PairPage.js';
 
 // Two causes side by side: every sign that tells them apart, where it stands.
-const Address = (): string => useLocation().pathname;
 const page = (
   <>
-    <p data-testid="address">
-      <Address />
-    </p>
+    <Address />
     <Routes>
       <Route path="/case/:caseId/cause/pair/:first?/:second?" element={<PairPage />} />
     </Routes>
@@ -69,7 +66,7 @@ describe('two causes side by side', () => {
     await user.click(screen.getByLabelText('Second cause'));
     await user.click(await screen.findByTitle(new RegExp(`^${third!.name}, `)));
     await settled();
-    expect(screen.getByTestId('address').textContent).toContain(`/${third!.id}`);
+    expect(address()).toContain(`/${third!.id}`);
     const [first] = diagnose(shop.view).causes.filter((c) => isListed(c.id));
     await user.click(screen.getByLabelText('Second cause'));
     expect(screen.queryByTitle(new RegExp(`^${first!.name}, `))?.className ?? '').not.toContain('option');

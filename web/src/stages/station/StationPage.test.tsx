@@ -1,8 +1,8 @@
 import type { ReadPicture } from '@true-ledger/core/photo';
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
-import { Route, Routes, useLocation } from 'react-router';
+import { Route, Routes } from 'react-router';
 import { store } from '../../app/store.js';
-import { CASE, json, open, settled, Shop } from '../../testing/bench.js';
+import { Address, address, CASE, json, open, settled, Shop } from '../../testing/bench.js';
 import { photo } from '../../testing/photo.js';
 import { StationPage } from './StationPage.js';
 
@@ -26,12 +26,9 @@ jest.mock('../../workers/reading.js', () => ({
 // What looks for tags before files are sent runs in a worker; here nothing is sent.
 jest.mock('../../workers/filing.js', () => ({ filing: () => ({ prepare: () => new Promise(() => undefined) }) }));
 
-const Address = (): string => useLocation().pathname;
 const page = (
   <>
-    <p data-testid="address">
-      <Address />
-    </p>
+    <Address />
     <Routes>
       <Route path="/case/:caseId/station/:stationId" element={<StationPage />} />
       <Route path="*" element={null} />
@@ -40,7 +37,6 @@ const page = (
 );
 const at = (id: string): string => `/case/${CASE}/station/${id}`;
 const SHELL = 'rod.2.shell.lower';
-const address = (): string => screen.getByTestId('address').textContent!;
 function pictured(): Shop {
   const shop = new Shop();
   shop.write('photo-added', SHELL, photo(SHA));
