@@ -208,3 +208,21 @@ describe('what a station knows of itself', () => {
     expect(stationOf(four, 'wing.1')).toBeUndefined();
   });
 });
+
+describe('the oil route of an engine without pressure', () => {
+  it.each([
+    ['single-splash', 'dipper', /dipper or slinger/],
+    ['twin-premix', 'mixture', /with the mixture/],
+  ])('%s: every rod is reached by the %s, and nothing lies beyond it', (template, medium, rule) => {
+    const found =
+      engineTemplate(template) ?? ENGINE_TEMPLATES.find((t) => t.layout.lubrication === (medium === 'mixture' ? 'premix' : 'splash'))!;
+    const route = oilRoute(found.layout);
+    expect(route.rule).toMatch(rule);
+    expect(fedBy(route, medium)).toHaveLength(found.layout.cylinders);
+    expect(
+      stationsOf(found.layout)
+        .map((s) => routeDistance(found.layout, s))
+        .filter((d) => d !== null),
+    ).toEqual([]);
+  });
+});

@@ -1,10 +1,12 @@
 import { caseView } from '../case/views.js';
 import { diagnose } from '../diagnosis/diagnose.js';
 import { answerItems, releaseCheck } from '../diagnosis/answers.js';
+import { proposeSequence } from '../diagnosis/sequence/propose.js';
 import type { CaseState } from '../ledger/state.js';
 import { write, written } from '../testing/write.js';
 import { sectionWords } from '../testing/sectionWords.js';
 import { answers } from './sections/answers.js';
+import { opening } from './sections/opening.js';
 import { question } from './sections/question.js';
 import { sequence } from './sections/sequence.js';
 
@@ -115,6 +117,57 @@ describe('the order of events', () => {
     expect(sectionWords(sequence(view(rejected), diagnose(view(rejected))))).toMatch(
       /Links considered and rejected\n.*finding:gone: it came later/s,
     );
+  });
+});
+
+describe('what stands against an order', () => {
+  const of = (...links: ReadonlyArray<readonly [from: string, to: string]>): string => {
+    const state = links.reduce(
+      (s, [from, to]) => write(s, 'sequence-link', null, { from, to, state: 'drawn', reason: 'as I see it' }),
+      DRY,
+    );
+    const text = sectionWords(sequence(view(state), diagnose(view(state))));
+    return text.includes('Against this order') ? text.slice(text.indexOf('Against this order')) : '';
+  };
+  const nodes = proposeSequence(view(DRY), diagnose(view(DRY))).nodes;
+  const finding = (pattern: string): string => nodes.find((n) => n.pattern === pattern)!.id;
+
+  it('an origin to which something leads, and events that lead back to themselves', () => {
+    expect(of([finding('wiping'), 'cause:oil-low'])).toMatch(/is an origin; nothing leads to it/);
+    expect(of([finding('wiping'), finding('journal-scoring')], [finding('journal-scoring'), finding('wiping')])).toMatch(
+      /lead back to themselves/,
+    );
+  });
+
+  it('a way the catalogue does not know is asked a reason of', () => {
+    const head = [
+      ['pattern-set', { pattern: 'head-crack', present: true }],
+      ['grade-confirmed', { grade: 3, proposed: null, reason: '', book: '1' }],
+    ] as const;
+    const state = head.reduce((s, [kind, body]) => write(s, kind, 'head.1', body), DRY);
+    const cracked = proposeSequence(view(state), diagnose(view(state))).nodes.find((n) => n.pattern === 'head-crack')!.id;
+    const drawn = write(state, 'sequence-link', null, { from: finding('wiping'), to: cracked, state: 'drawn', reason: 'I say so' });
+    expect(sectionWords(sequence(view(drawn), diagnose(view(drawn))))).toMatch(
+      /The catalogue knows no way from .* the reason should say how/,
+    );
+  });
+});
+
+describe('what was expected and what was lost', () => {
+  it('is told with how it turned out, and why it was not recorded', () => {
+    const state = written(
+      ['expectation', null, { expectation: '1'.repeat(8), step: 'pan', text: 'bronze in the pan', held: null }],
+      ['expectation', null, { expectation: '2'.repeat(8), step: 'pan', text: 'a dry gallery', held: true }],
+      ['expectation', null, { expectation: '3'.repeat(8), step: 'pan', text: 'a broken ring', held: false }],
+      ['hold-set', null, { item: 'filter-kept', outcome: 'lost', note: 'thrown away' }],
+      ['step-set', null, { step: 'filter', state: 'done', note: 'by the yard' }],
+    );
+    const text = sectionWords(opening(view(state)));
+    expect(text).toMatch(/Strip: 1 of \d+ steps were done\./);
+    expect(text).toContain('bronze in the pan: not settled');
+    expect(text).toContain('a dry gallery: held');
+    expect(text).toContain('a broken ring: did not hold');
+    expect(text).toMatch(/Not recorded before it was gone\n.*: thrown away/s);
   });
 });
 

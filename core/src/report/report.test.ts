@@ -17,7 +17,7 @@ import { SECTION_IDS } from '../entries/account.js';
 import { type ReportBlock, type ReportModel } from './blocks.js';
 import { machineDrawing } from './machineDrawing.js';
 import { reportMarkdown } from './markdown.js';
-import { layoutOf, machineShopModel, pictureNumbers, reportModel, sectionHashes, versionLines } from './model.js';
+import { layoutOf, machineShopModel, pictureNumbers, reportModel, sectionHashes, signatureLines, versionLines } from './model.js';
 import { figuresIn, ownWordFlags, sentenceFlags } from './sentences.js';
 import { ALWAYS, TEMPLATES, templateFor } from './templates.js';
 
@@ -265,6 +265,25 @@ describe('signed versions', () => {
       'Version 1, signed by A. Builder, 2026-11-27 08:00 UTC.',
       'Version 2, signed by B, 2026-11-28 10:00 UTC; amends version 1: Conclusion written. Sections that read differently: Conclusion.',
     ]);
+  });
+  it('a draft says how it reads beside the last version, and who signed before', () => {
+    const same = versionLines(reportModel(withEntries(signature(1, hashes)), 'd'.repeat(64), 12));
+    expect(same[0]).toBe('Draft, not signed. Reads as version 1.');
+    expect(same[1]).toMatch(/^Signed before: Version 1, signed by A\. Builder/);
+    const changed = withEntries(signature(1, hashes), body('report-set', { field: 'conclusion', value: 'The feed was blocked.' }));
+    expect(versionLines(reportModel(changed, 'd'.repeat(64), 12))[0]).toBe(
+      'Draft, not signed. Reads differently from version 1: Conclusion.',
+    );
+  });
+  it('say who signs with what: a draft nobody, a signed one by name, with the key of the shop where there is one', () => {
+    const draft = reportModel(withEntries(), 'h', 3);
+    expect(signatureLines(draft)).toEqual(['Not signed.']);
+    const signing = { by: 'B', time: '2026-11-28T10:00:00.000Z', reason: '' };
+    const kept = reportModel(withEntries(), 'h', 3, { signing, key: 'ab cd' });
+    expect(signatureLines(kept)).toEqual(['Signed in the ledger by B, 2026-11-28 10:00 UTC.', 'Key of the shop: ab cd.']);
+    const sheet = machineShopModel(withEntries(), 'h', 3);
+    expect(signatureLines(sheet)).toEqual([]);
+    expect(versionLines(sheet)).toEqual(['Not an account: it is handed on with the work.']);
   });
   it('say that a draft is one', () => expect(versionLines(reportModel(withEntries(), 'h', 3))[0]).toBe('Draft, not signed.'));
 });
