@@ -1,5 +1,5 @@
 import { surfaceMaps, takeRound, takeShell, USUAL_SHOT } from '@true-ledger/core/specimen';
-import { mkdtempSync } from 'node:fs';
+import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import sharp from 'sharp';
 import { join } from 'node:path';
@@ -22,6 +22,17 @@ describe('true-ledger', () => {
       format: 'true-ledger/diagnosis',
       causes: expect.arrayContaining([expect.objectContaining({ id: 'local-feed' })]),
     });
+  });
+  it('tells what in a case file is probably not meant so, a line each, and diagnoses it as written', async () => {
+    const slip = join(mkdtempSync(join(tmpdir(), 'tl-cli-')), 'slip.json');
+    const findings = [{ station: 'rod.2', patterns: ['wiping'], grade: 3 }];
+    writeFileSync(slip, JSON.stringify({ format: 'true-ledger/case', version: 1, engine: { template: 'inline-4-petrol' }, findings }));
+    for (const command of ['diagnose', 'report']) {
+      const { code, error, out } = await call(command, slip);
+      expect(code).toBe(0);
+      expect(error).toMatch(/^findings\.0\.patterns: .*add "half"/);
+      expect(out.length).toBeGreaterThan(100);
+    }
   });
   it('writes the account of a case file in words, for whom it is', async () => {
     const { code, out } = await call('report', EXAMPLE);

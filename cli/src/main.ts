@@ -13,6 +13,8 @@ import {
   surfaceFinish,
   type FinishResult,
 } from '@true-ledger/core/measure';
+import type { CaseState } from '@true-ledger/core/ledger';
+import type { CaseView } from '@true-ledger/core/case';
 import { findOutline, isRead, READ_PARTS, readingJson, readSurface, type Pixels, type Point } from '@true-ledger/core/photo';
 import { diagnose, diagnosisJson } from '@true-ledger/core/diagnosis';
 import { simulatedRoutes } from '@true-ledger/core/salvage';
@@ -328,14 +330,9 @@ async function reportFile(args: readonly string[], terminal: Terminal): Promise<
       terminal,
       `"${rest.join(' ')}" is not an option of report; --template is one of ${TEMPLATES.map((t) => t.id).join(', ')}.`,
     );
-  const opened = await readJson(path, terminal);
-  if (!opened) return 2;
-  const file = readCaseFile(opened.json);
-  if (!file.ok) {
-    terminal.error(`${file.problem.field ? `${file.problem.field}: ` : ''}${file.problem.sentence}`);
-    return 2;
-  }
-  const { view, state } = file.value;
+  const read = await readCase(path, terminal);
+  if (!read) return 2;
+  const { view, state } = read;
   const laidOut = template
     ? { ...view, accountLayout: { ...layoutOf(view), template: template.id, order: template.order, left: [], detail: template.detail } }
     : view;
@@ -344,10 +341,21 @@ async function reportFile(args: readonly string[], terminal: Terminal): Promise<
 }
 
 async function diagnoseFile(path: string, terminal: Terminal): Promise<number> {
-  const file = await readJson(path, terminal);
-  if (!file) return 2;
-  const result = readCaseFile(file.json);
-  if (!result.ok) return told(result.problem, terminal);
-  terminal.out(JSON.stringify(diagnosisJson(result.value.view, diagnose(result.value.view)), null, 2));
+  const read = await readCase(path, terminal);
+  if (!read) return 2;
+  terminal.out(JSON.stringify(diagnosisJson(read.view, diagnose(read.view)), null, 2));
   return 0;
+}
+
+/** A case file, read; what was taken and is probably not meant so is told. Null when it cannot be read, which is told too. */
+async function readCase(path: string, terminal: Terminal): Promise<{ view: CaseView; state: CaseState } | null> {
+  const file = await readJson(path, terminal);
+  if (!file) return null;
+  const result = readCaseFile(file.json);
+  if (!result.ok) {
+    told(result.problem, terminal);
+    return null;
+  }
+  for (const doubt of result.value.doubts) terminal.error(`${doubt.field}: ${doubt.sentence}`);
+  return result.value;
 }

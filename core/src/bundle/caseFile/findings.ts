@@ -52,6 +52,16 @@ export function contradiction(file: CaseFile): Problem | null {
   return null;
 }
 
+/** What a place that is none may have been meant for: a bearing without its half, or the places of the same kind. */
+function placeHint(id: string, stations: readonly Station[]): string {
+  if (stations.some((s) => s.id === `${id}.shell.upper`)) return 'a bearing takes "half": "upper", "lower" or "both"';
+  const kind = id.split('.')[0]!;
+  const alike = stations.filter((s) => s.id.split('.')[0] === kind).map((s) => s.id);
+  return alike.length > 0
+    ? `of its kind there are ${alike.slice(0, 6).join(', ')}${alike.length > 6 ? ' …' : ''}`
+    : 'run "true-ledger stations" for the list';
+}
+
 /** One finding as entries at its station. */
 export function addFinding(f: FindingWords, stations: readonly Station[], index: number, add: Add, report: (p: Problem) => void): void {
   const at = `findings.${index}`;
@@ -59,7 +69,7 @@ export function addFinding(f: FindingWords, stations: readonly Station[], index:
   if (!station)
     return report({
       code: 'case-file-station',
-      sentence: `"${f.station}" is not a place of this engine; run "true-ledger stations" for the list.`,
+      sentence: `"${f.station}" is not a place of this engine; ${placeHint(f.station, stations)}.`,
       field: `${at}.station`,
     });
   const worn = f.edge ? EDGE_PATTERN[f.edge] : undefined;

@@ -14,13 +14,14 @@ import { feature } from '../../cause/data/features.js';
 import { readAnswer } from '../../opening/record.js';
 import { parseQuantity } from '../../units/quantity.js';
 import { fail, ok, type Problem, type Result } from '../../kit/result.js';
+import { caseFileDoubts, type CaseFileDoubt } from './doubts.js';
 import { addFinding, contradiction, stationsOfFinding, type Add } from './findings.js';
 import { caseFileSchema, DEFAULT_GAUGE, type CaseFile } from './format.js';
 
 const AUTHOR = { id: 'case-file', name: 'Case file' };
 
-/** Reads parsed JSON as a case file and folds it through the same reducer as the ledger. Every fault names its field; nothing is guessed. */
-export function readCaseFile(json: unknown): Result<{ state: CaseState; view: CaseView }> {
+/** Reads parsed JSON as a case file and folds it through the same reducer as the ledger. Every fault names its field; nothing is guessed. What was taken and is probably not meant so stands in `doubts`. */
+export function readCaseFile(json: unknown): Result<{ state: CaseState; view: CaseView; doubts: readonly CaseFileDoubt[] }> {
   const checked = caseFileSchema.validate(json, { abortEarly: true, convert: false });
   if (checked.error) {
     const detail = checked.error.details[0];
@@ -111,7 +112,7 @@ export function readCaseFile(json: unknown): Result<{ state: CaseState; view: Ca
   addOpening(file, layout, add, (p) => (problem ??= p));
   addStrip(file, add, (p) => (problem ??= p));
   if (problem) return { ok: false, problem };
-  return ok({ state, view: caseView(state)! });
+  return ok({ state, view: caseView(state)!, doubts: caseFileDoubts(file, layout) });
 }
 
 function addReadings(file: CaseFile, layout: EngineLayout, add: Add, report: (p: Problem) => void): void {
