@@ -72,6 +72,7 @@ try {
     ['types of the pages', 'npx', ['tsc', '-p', 'web', '--noEmit']],
     ['types of the tests', 'npx', ['tsc', '-p', 'tsconfig.tests.json', '--noEmit']],
     ['eslint', 'npx', ['eslint', '.']],
+    ['styles beside what they style', 'node', ['scripts/checkStyles.mjs']],
     ['exports and files nobody uses', 'npx', ['knip', '--include', 'exports,types,files', '--no-config-hints']],
     ['import directions', 'npx', ['depcruise', '--config', '.dependency-cruiser.cjs', '--output-type', 'err', ...SOURCES]],
     ['what follows from one definition', 'node', ['scripts/derive.mjs', '--check']],

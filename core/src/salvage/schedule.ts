@@ -17,14 +17,25 @@ export interface Task {
   readonly share?: number;
 }
 
+const DAY = 24;
+
 /** A task with its place on the calendar. */
 export interface Planned extends Task {
   /** Hours on the calendar from the start: earliest and latest start and finish. */
   readonly start: number;
   readonly finish: number;
   readonly latestStart: number;
+  /** Hours it may begin later without the end moving. */
   readonly float: number;
+  /** On the chain that decides the end. */
   readonly critical: boolean;
+}
+
+/** How a task stands to the end of the plan, in words: what decides it may still have time to spare while the bench is shut. */
+export function spareWords(t: Planned): string {
+  const spare = `${(t.float / DAY).toFixed(1)} days to spare`;
+  if (!t.critical) return spare;
+  return t.float < 1 ? 'on the critical path' : `on the critical path, ${spare} until the bench opens`;
 }
 
 /** Tasks on the calendar of the bench. */
@@ -42,8 +53,6 @@ export interface Calendar {
   /** 1 Monday … 7 Sunday. */
   readonly workdays: readonly number[];
 }
-
-const DAY = 24;
 
 const weekday = (calendar: Calendar, day: number): number => {
   const d = new Date(`${calendar.from}T00:00:00Z`);
@@ -138,6 +147,7 @@ export function planTasks(tasks: readonly Task[], calendar: Calendar): Result<Pl
     }
     latestStart.set(t.id, low);
   }
+  const driving = drivingTasks(order, finish, length);
   return ok({
     length,
     tasks: order.map((t) => {
@@ -148,10 +158,24 @@ export function planTasks(tasks: readonly Task[], calendar: Calendar): Result<Pl
         finish: finish.get(t.id)!,
         latestStart: latestStart.get(t.id)!,
         float,
-        critical: float < 0.5,
+        critical: driving.has(t.id),
       };
     }),
   });
+}
+
+/**
+ * The chain that decides the end: the tasks that end last, and before each the one it was waiting for. Not those without float: on a calendar with shut days a task that decides has float up to the
+ * next opening of the bench, and would be missed.
+ */
+function drivingTasks(order: readonly Task[], finish: ReadonlyMap<string, number>, length: number): ReadonlySet<string> {
+  const driving = new Set(order.filter((t) => finish.get(t.id)! >= length - 1e-6).map((t) => t.id));
+  for (const t of [...order].reverse()) {
+    if (!driving.has(t.id)) continue;
+    const awaited = Math.max(t.notBeforeHours ?? 0, ...t.after.map((a) => finish.get(a)!));
+    for (const a of t.after) if (finish.get(a)! >= awaited - 1e-6) driving.add(a);
+  }
+  return driving;
 }
 
 /** Date and hour of a calendar hour of the plan, ISO without zone, the bench opening at 08:00. */
@@ -175,7 +199,7 @@ export function planIcs(plan: Plan, calendar: Calendar, title: string, made: str
     `DTSTART:${stamp(dateOf(calendar, t.start))}`,
     `DTEND:${stamp(dateOf(calendar, t.finish))}`,
     fold(`SUMMARY:${text(`${title}: ${t.name}`)}`),
-    fold(`DESCRIPTION:${text(`${t.where}${t.critical ? ', on the critical path' : `, ${(t.float / DAY).toFixed(1)} days to spare`}`)}`),
+    fold(`DESCRIPTION:${text(`${t.where}, ${spareWords(t)}`)}`),
     'END:VEVENT',
   ]);
   return ['BEGIN:VCALENDAR', 'VERSION:2.0', 'PRODID:-//True Ledger//Plan//EN', ...events, 'END:VCALENDAR', ''].join('\r\n');

@@ -5,8 +5,8 @@ import { currentVersion, emptyCase, type CaseState, type EntryDraft, type Ledger
 import { applyEntry, slotOf } from '@true-ledger/core/entries';
 import { caseView, type CaseView } from '@true-ledger/core/case';
 import { checkEntry } from '@true-ledger/core/gate';
-import { act, render, screen, waitFor, type RenderResult } from '@testing-library/react';
-import userEvent, { type UserEvent } from '@testing-library/user-event';
+import { act, configure, render, screen, waitFor, type RenderResult } from '@testing-library/react';
+import userEvent, { PointerEventsCheckLevel, type UserEvent } from '@testing-library/user-event';
 import { App as AntApp, ConfigProvider } from 'antd';
 import { useMemo, type ReactNode } from 'react';
 import { Provider } from 'react-redux';
@@ -16,6 +16,9 @@ import { CaseContext, type OpenCase } from '../app/caseContext.js';
 import { selectCaseState } from '../app/selectors.js';
 import { store, useAppSelector } from '../app/store.js';
 import { useDiagnosis } from '../workers/compute.js';
+
+// How long something may take to appear says nothing here: a busy machine takes longer.
+configure({ asyncUtilTimeout: 20_000 });
 
 export const CASE = 'c0000000-0000-4000-8000-000000000001';
 export const MICROMETER: Gauge = {
@@ -188,9 +191,31 @@ function furnish(shop: Shop): void {
   // Nothing is painted: what a surface shows is held in core and looked at in the browser tests.
   HTMLCanvasElement.prototype.getContext = (() => null) as never;
   globalThis.CSS ??= { escape: (id: string) => id } as never;
-  const style = window.getComputedStyle.bind(window);
-  // Of pseudo-elements jsdom knows nothing; who asks for their style is given the element's.
-  window.getComputedStyle = (element: Element) => style(element);
+  // Style sheets are not there, and jsdom would go through every rule of the controls for every element that is asked after: an element's own style stands for it.
+  // What the controls hide they hide by a class.
+  const hidden = document.createElement('i').style;
+  hidden.display = 'none';
+  window.getComputedStyle = (element: Element) =>
+    /-hidden\b/.test(element.getAttribute('class') ?? '') ? hidden : (element as HTMLElement).style;
+}
+
+/** From this length on a text is put in at once instead of letter by letter: each letter draws the page anew. */
+const LONG = 8;
+
+/** A hand at mouse and keys. Long words are pasted, keys in braces and short ones pressed. */
+function hand(): UserEvent {
+  // Keys follow each other at once, and styles are not there to say that something cannot be pressed: both are looked at in the browser tests.
+  const user = userEvent.setup({ delay: null, pointerEventsCheck: PointerEventsCheckLevel.Never });
+  const type = user.type.bind(user);
+  return Object.assign(user, {
+    type: async (element: Element, text: string): Promise<void> => {
+      const words = /^[^{[]*/.exec(text)![0];
+      if (words.length < LONG) return type(element, text);
+      await user.click(element);
+      await user.paste(words);
+      if (text.length > words.length) await user.keyboard(text.slice(words.length));
+    },
+  });
 }
 
 export interface Bench extends RenderResult {
@@ -202,7 +227,7 @@ function draw(page: ReactNode, shop: Shop, at: string): Bench {
   furnish(shop);
   localStorage.clear();
   store.dispatch(api.util.resetApiState());
-  const user = userEvent.setup();
+  const user = hand();
   const drawn = render(
     <Provider store={store}>
       <ConfigProvider wave={{ disabled: true }} theme={{ token: { motion: false } }}>

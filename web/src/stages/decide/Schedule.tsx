@@ -12,6 +12,7 @@ import {
   type Calendar,
   type Plan,
   type Planned,
+  spareWords,
 } from '@true-ledger/core/salvage';
 import { useMemo, useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
@@ -129,7 +130,7 @@ function Gantt({
   const order = [...plan.tasks].sort((a, b) => a.start - b.start || a.finish - b.finish);
   const at = new Map(order.map((t, i) => [t.id, i]));
   const words = (t: Planned): string =>
-    `${t.name}: ${dateOf(calendar, t.start).replace('T', ' ')} to ${dateOf(calendar, t.finish).replace('T', ' ')}, ${t.critical ? 'on the critical path' : `${(t.float / DAY).toFixed(1)} days to spare`}`;
+    `${t.name}: ${dateOf(calendar, t.start).replace('T', ' ')} to ${dateOf(calendar, t.finish).replace('T', ' ')}, ${spareWords(t)}`;
   const shift = (t: Planned, by: number): void => onMove?.(t.id, Math.max(0, Math.round(t.start / DAY) + by) * DAY);
   const drop = (): void => {
     const task = drag && order.find((t) => t.id === drag.id);
