@@ -9,7 +9,7 @@ import { engineTemplate, stationsOf } from '@true-ledger/core/engine';
 import { measureProgram, trueValue } from '@true-ledger/core/measure';
 import { USUAL_SHOT, surfaceMaps, takeShell } from '@true-ledger/core/specimen';
 import { DEFAULT_GAUGE } from '@true-ledger/core/bundle';
-import { benchShop } from './shop.mjs';
+import { benchShop, watchedPage } from './shop.mjs';
 
 const PICTURES = Number(process.env.PICTURES ?? 300);
 const shop = await benchShop();
@@ -57,13 +57,7 @@ try {
       mean: Number(((performance.now() - from) / PICTURES).toFixed(1)),
     }),
   );
-  const page = await browser.newPage();
-  await page.setViewport({ width: 1280, height: 800 });
-  await browser.setCookie({ name: cookie.split('=')[0], value: cookie.split('=')[1], domain: '127.0.0.1', path: '/' });
-  await page.evaluateOnNewDocument(() => {
-    window.longTasks = [];
-    new PerformanceObserver((list) => window.longTasks.push(...list.getEntries().map((e) => e.duration))).observe({ type: 'longtask' });
-  });
+  const page = await watchedPage(browser, shop);
   await page.goto(`${base}/case/${id}/pictures`);
   await page.waitForSelector('.picture-cell img');
   await page.waitForNetworkIdle({ idleTime: 800 });

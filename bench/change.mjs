@@ -1,15 +1,15 @@
-// One change in a V12 with 300 findings, on the path the application takes: a key pressed on a page of a real Chromium, the entry folded, the case in
+// One change in a V12 with 300 findings, on the path the application takes: a grade pressed on a page of a real Chromium, the entry folded, the case in
 // the compute worker brought up by a delta, the differential back on the page. Run by `npm run bench`.
 import { randomUUID } from 'node:crypto';
 import puppeteer from 'puppeteer-core';
 import { patternsFor } from '@true-ledger/core/damage';
 import { engineTemplate, stationsOf } from '@true-ledger/core/engine';
-import { benchShop } from './shop.mjs';
+import { benchShop, watchedPage } from './shop.mjs';
 
 const FINDINGS = 300;
 const CHANGES = 30;
 const shop = await benchShop();
-const { base, cookie, post } = shop;
+const { base, post } = shop;
 const browser = await puppeteer.launch({
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
   args: ['--no-sandbox', '--no-first-run', '--disable-background-networking', '--disable-gpu'],
@@ -29,12 +29,8 @@ try {
   for (let from = 0; from < entries.length; from += 100)
     await post(`/api/cases/${id}/entries`, { entries: entries.slice(from, from + 100) });
 
-  const page = await browser.newPage();
-  await page.setViewport({ width: 1280, height: 800 });
-  await browser.setCookie({ name: cookie.split('=')[0], value: cookie.split('=')[1], domain: '127.0.0.1', path: '/' });
+  const page = await watchedPage(browser, shop);
   await page.evaluateOnNewDocument(() => {
-    window.longTasks = [];
-    new PerformanceObserver((list) => window.longTasks.push(...list.getEntries().map((e) => e.duration))).observe({ type: 'longtask' });
     // Calls of the differential and their answers, as they pass between page and worker.
     window.answered = [];
     const asked = new Set();
@@ -74,8 +70,8 @@ try {
     console.log(JSON.stringify({ figure: name, unit: 'ms', median: at(0.5), p95: at(0.95), max: at(1), ...limit, runs: sorted.length }));
   };
   const what = `one change, V12, ${entries.length} findings`;
-  figure(`${what}: key to next frame`, shown, { limit: 50 });
-  figure(`${what}: key to the differential back from the worker`, whole, { limit: 500 });
+  figure(`${what}: press to next frame`, shown, { limit: 50 });
+  figure(`${what}: press to the differential back from the worker`, whole, { limit: 500 });
   console.log(JSON.stringify({ figure: `${what}: longest task in the page`, unit: 'ms', value: Math.max(0, ...tasks), limit: 50 }));
 } finally {
   await browser.close();

@@ -45,3 +45,16 @@ export async function benchShop() {
     },
   };
 }
+
+/** A page of a browser signed in to the shop, 1280 × 800, that counts its long tasks in `window.longTasks` (ms each). */
+export async function watchedPage(browser, { cookie }) {
+  const page = await browser.newPage();
+  await page.setViewport({ width: 1280, height: 800 });
+  const [name, value] = cookie.split('=');
+  await browser.setCookie({ name, value, domain: '127.0.0.1', path: '/' });
+  await page.evaluateOnNewDocument(() => {
+    window.longTasks = [];
+    new PerformanceObserver((list) => window.longTasks.push(...list.getEntries().map((e) => e.duration))).observe({ type: 'longtask' });
+  });
+  return page;
+}

@@ -1,3 +1,4 @@
+import type { Station } from '../engine/stations.js';
 import { standingGrade, type StationView } from './views.js';
 import { decidingObservation, patternsFor, type DamagePattern } from '../damage/patterns.js';
 import { WEAR_CLASSES, WEAR_CLASS_INFO, type WearClass } from '../damage/classes.js';
@@ -17,6 +18,9 @@ export interface MatchResult {
 
 /** How loud one point of log fit is; chosen so that a plain signature leads by a factor of a few, never by certainty. */
 const SHARP = 1.6;
+
+/** The half that carries the load of combustion: of a big end the upper one, in the rod; of a main the lower one, in the cap. */
+const loadedHalf = (station: Station): 'upper' | 'lower' => (station.carries === 'rod' ? 'upper' : 'lower');
 
 /** Patterns of this part ranked by how well their signature fits what is on the surface: classes, place, lines, specks, network, half. Null while nothing is drawn or read. */
 export function matchFinding(s: StationView): MatchResult | null {
@@ -77,7 +81,7 @@ export function matchFinding(s: StationView): MatchResult | null {
       score += crazed > 2 ? 1.2 : s.reads.length > 0 ? -0.6 : 0;
       if (crazed > 2) why.push(`a network of cracks on ${crazed.toFixed(0)} %`);
     }
-    if (half && sign.half && (sign.half === 'upper' || sign.half === 'lower')) score += sign.half === half ? 0.3 : -0.3;
+    if (half && sign.half === 'loaded') score += half === loadedHalf(s.station) ? 0.3 : -0.3;
     const harmless = p.facts.includes('harmless');
     if (harmless) score += grade >= 2 ? -2 : 0.6;
     return [{ pattern: p, score, why }];

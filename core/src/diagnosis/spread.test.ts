@@ -1,4 +1,6 @@
 import { caseView, type CaseView } from '../case/views.js';
+import { fedBy, oilRoute } from '../engine/oilRoute.js';
+import { engineTemplate } from '../engine/templates.js';
 import { write, openedCase } from '../testing/write.js';
 import { correlation, spreadFindings } from './spread.js';
 
@@ -34,9 +36,12 @@ describe('how many bearings', () => {
   });
 
   it('one main and the pins it feeds', () => {
-    const view = graded({ ...SHELLS, 'main.2.shell.lower': 3, 'rod.1.shell.lower': 3 });
-    const rule = spreadFindings(view)['spread.main-and-its-pins']!;
-    expect(rule.present).toBe(/keeps to/.test(rule.words));
+    const fed = fedBy(oilRoute(engineTemplate('inline-4-petrol')!.layout), 'main.2');
+    expect(fed.length).toBeGreaterThan(0);
+    const family = Object.fromEntries(fed.map((rod) => [`${rod}.shell.lower`, 3]));
+    expect(of({ ...SHELLS, 'main.2.shell.lower': 3, ...family })['spread.main-and-its-pins']).toBe(true);
+    // One bearing beyond the family, and it keeps to it no longer.
+    expect(of({ ...SHELLS, 'main.2.shell.lower': 3, ...family, 'main.5.shell.lower': 3 })['spread.main-and-its-pins']).toBe(false);
     expect(of({ ...SHELLS, 'rod.1.shell.lower': 3, 'rod.4.shell.lower': 3 })['spread.main-and-its-pins']).toBe(false);
   });
 

@@ -144,7 +144,7 @@ describe('the stand-in on the wire', () => {
     expect(Wire.last!.said.at(-1)).toEqual({ type: 'press', gauge: 'mic-50', at: 'master' });
     Wire.last!.hear({ type: 'reading', gauge: 'mic-50', at: 'master', text: '50.001', unit: 'mm' });
     Wire.last!.hear({ type: 'reading', gauge: 'other', at: 'master', text: '1', unit: 'mm' });
-    Wire.last!.hear({ type: 'lost', gauge: 'mic-50', at: 'master' });
+    Wire.last!.hear({ type: 'silent', gauge: 'mic-50', at: 'master' });
     const list = screen.getByRole('list', { name: 'Sent' });
     await waitFor(() =>
       expect([...list.querySelectorAll('li')].map((l) => l.textContent)).toEqual(['sent nothing', 'sent 50.001 mm on its master']),

@@ -74,36 +74,25 @@ export function StandInPanel({ gauge, mayWrite }: { gauge: Gauge; mayWrite: bool
       </h2>
       <div className="stand-in-grid">
         <div className="faults">
-          <Fault
-            label="Bias"
-            value={faults.biasMm}
-            min={-range.bias}
-            max={range.bias}
-            step={range.step}
-            unit={unit}
-            off={!mayWrite}
-            onSet={(biasMm) => set({ ...faults, biasMm })}
-          />
-          <Fault
-            label="Noise, times its repeatability"
-            value={faults.noise}
-            min={0}
-            max={10}
-            step={0.5}
-            unit="×"
-            off={!mayWrite}
-            onSet={(noise) => set({ ...faults, noise })}
-          />
-          <Fault
-            label="Drift a reading"
-            value={faults.driftMm}
-            min={-range.drift}
-            max={range.drift}
-            step={range.step}
-            unit={unit}
-            off={!mayWrite}
-            onSet={(driftMm) => set({ ...faults, driftMm })}
-          />
+          {(
+            [
+              ['biasMm', 'Bias', -range.bias, range.bias, range.step, unit],
+              ['noise', 'Noise, times its repeatability', 0, 10, 0.5, '×'],
+              ['driftMm', 'Drift a reading', -range.drift, range.drift, range.step, unit],
+            ] as const
+          ).map(([fault, label, min, max, step, of]) => (
+            <Fault
+              key={fault}
+              label={label}
+              value={faults[fault]}
+              min={min}
+              max={max}
+              step={step}
+              unit={of}
+              off={!mayWrite}
+              onSet={(v) => set({ ...faults, [fault]: v })}
+            />
+          ))}
           <label className="fault-switch">
             <Switch checked={faults.stuck} disabled={!mayWrite} onChange={(stuck) => set({ ...faults, stuck })} /> sticks on its last figure
           </label>

@@ -1,8 +1,9 @@
-import { App, Input, Radio } from 'antd';
+import { App, Radio } from 'antd';
 import { Dialog } from '../app/Dialog.js';
 import type { Me } from '@true-ledger/contract';
 import { positionOf, SCHOOLS, type School } from '@true-ledger/core/damage';
 import { useState, type ReactNode } from 'react';
+import { ReasonField } from '../fields/ReasonField.js';
 import { useDraft } from '../app/drafts.js';
 import { usePolicyQuery, useSavePolicyMutation } from '../app/api.js';
 import { asProblem } from '../app/server.js';
@@ -72,14 +73,7 @@ export function Policy({ me }: { me: Me }): ReactNode {
       >
         <p>{asking?.school.positions.find((p) => p.id === asking.position)?.text}</p>
         <p className="quiet">Cases already open stay as they are.</p>
-        <Input.TextArea
-          rows={3}
-          value={reason}
-          onChange={(e) => setReason(e.target.value)}
-          placeholder="Reason"
-          aria-label="Reason"
-          maxLength={500}
-        />
+        <ReasonField value={reason} onChange={setReason} most={500} />
       </Dialog>
     </div>
   );

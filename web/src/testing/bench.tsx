@@ -199,25 +199,6 @@ function furnish(shop: Shop): void {
     /-hidden\b/.test(element.getAttribute('class') ?? '') ? hidden : (element as HTMLElement).style;
 }
 
-/** From this length on a text is put in at once instead of letter by letter: each letter draws the page anew. */
-const LONG = 8;
-
-/** A hand at mouse and keys. Long words are pasted, keys in braces and short ones pressed. */
-function hand(): UserEvent {
-  // Keys follow each other at once, and styles are not there to say that something cannot be pressed: both are looked at in the browser tests.
-  const user = userEvent.setup({ delay: null, pointerEventsCheck: PointerEventsCheckLevel.Never });
-  const type = user.type.bind(user);
-  return Object.assign(user, {
-    type: async (element: Element, text: string): Promise<void> => {
-      const words = /^[^{[]*/.exec(text)![0];
-      if (words.length < LONG) return type(element, text);
-      await user.click(element);
-      await user.paste(words);
-      if (text.length > words.length) await user.keyboard(text.slice(words.length));
-    },
-  });
-}
-
 export interface Bench extends RenderResult {
   readonly shop: Shop;
   readonly user: UserEvent;
@@ -227,7 +208,8 @@ function draw(page: ReactNode, shop: Shop, at: string): Bench {
   furnish(shop);
   localStorage.clear();
   store.dispatch(api.util.resetApiState());
-  const user = hand();
+  // Keys follow each other at once, and styles are not there to say that something cannot be pressed: both are looked at in the browser tests.
+  const user = userEvent.setup({ delay: null, pointerEventsCheck: PointerEventsCheckLevel.Never });
   const drawn = render(
     <Provider store={store}>
       <ConfigProvider wave={{ disabled: true }} theme={{ token: { motion: false } }}>

@@ -28,7 +28,7 @@ interface PatternSignature {
   readonly specks?: boolean;
   /** Crazed or cracked network. */
   readonly network?: boolean;
-  readonly half?: 'upper' | 'lower' | 'loaded' | 'both' | 'one';
+  readonly half?: 'loaded' | 'both' | 'one';
 }
 
 /** A pattern that is mistaken for this one and the observation that decides between them. */

@@ -1,4 +1,4 @@
-import { Alert, Button, Input } from 'antd';
+import { Alert, Button } from 'antd';
 import { Dialog } from '../../app/Dialog.js';
 import { cause as causeOf, percentText } from '@true-ledger/core/cause';
 import {
@@ -10,6 +10,7 @@ import {
   type WeighedEvidence,
 } from '@true-ledger/core/diagnosis';
 import { useState, type ReactNode } from 'react';
+import { ReasonField } from '../../fields/ReasonField.js';
 import { useDraft } from '../../app/drafts.js';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
@@ -180,14 +181,7 @@ function Waterfall({ cause, rival }: { cause: RankedCause; rival: RankedCause | 
         }}
       >
         <p>The builder decides; the reason is kept beside what was computed.</p>
-        <Input.TextArea
-          rows={3}
-          value={reason}
-          onChange={(e) => setReason(e.target.value)}
-          placeholder="Reason"
-          aria-label="Reason"
-          maxLength={2000}
-        />
+        <ReasonField value={reason} onChange={setReason} most={2000} />
       </Dialog>
     </section>
   );

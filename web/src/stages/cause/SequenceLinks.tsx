@@ -1,9 +1,10 @@
-import { Button, Input, Segmented, Select } from 'antd';
+import { Button, Segmented, Select } from 'antd';
 import { Dialog } from '../../app/Dialog.js';
 import '@xyflow/react/dist/style.css';
 import type { LinkState } from '@true-ledger/core/entries';
 import type { PlacedNode, SequenceLink } from '@true-ledger/core/diagnosis';
 import { useEffect, useState, type ReactNode } from 'react';
+import { ReasonField } from '../../fields/ReasonField.js';
 import { useDraft } from '../../app/drafts.js';
 import './cause.css';
 
@@ -121,14 +122,7 @@ export function LinkQuestion({
           aria-label="How sure"
         />
       )}
-      <Input.TextArea
-        rows={3}
-        value={reason}
-        onChange={(e) => setReason(e.target.value)}
-        placeholder="Reason"
-        aria-label="Reason"
-        maxLength={1000}
-      />
+      <ReasonField value={reason} onChange={setReason} most={1000} />
     </Dialog>
   );
 }

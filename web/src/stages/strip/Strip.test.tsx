@@ -240,9 +240,13 @@ describe('torque as fasteners break loose', () => {
     Wire.last!.hear({ type: 'reading', gauge: 'wrench', at: asked, text: '58', unit: 'N·m' });
     await settled();
     expect(shop.view.bolts.map((b) => b.value.newtonMetre)).toEqual([58]);
-    const again = { ...asked, cell: (Wire.last!.said.at(-1) as { at: { cell: string } }).at.cell };
-    Wire.last!.hear({ type: 'lost', gauge: 'wrench', at: again });
-    await settled();
+    await user.click(screen.getByText('Press the wrench'));
+    const again = (Wire.last!.said.at(-1) as { at: object }).at;
+    Wire.last!.hear({ type: 'silent', gauge: 'wrench', at: again });
+    expect((await screen.findByRole('alert')).textContent).toMatch(
+      /Torque wrench sent nothing at fastener b\. What was read before is kept/,
+    );
+    expect(shop.view.bolts).toHaveLength(1);
   });
 
   it('counts what went into the bag, and asks after one too few', async () => {
