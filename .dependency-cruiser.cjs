@@ -15,6 +15,7 @@ const FLOORS = [
   'entries',
   'case',
   'measured',
+  'notebook',
   'photo',
   'specimen',
   'diagnosis',

@@ -9,6 +9,7 @@ const main = join(ROOT, 'bench', 'figures.mjs');
 if (!existsSync(main)) throw new Error('bench/figures.mjs is missing');
 await import(main);
 await import(join(ROOT, 'bench', 'cases.mjs'));
+await import(join(ROOT, 'bench', 'practice.mjs'));
 await import(join(ROOT, 'bench', 'growth.mjs'));
 await import(join(ROOT, 'bench', 'others.mjs'));
 await import(join(ROOT, 'bench', 'account.mjs'));

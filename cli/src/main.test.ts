@@ -34,6 +34,56 @@ describe('true-ledger', () => {
       expect(out.length).toBeGreaterThan(100);
     }
   });
+  it('makes a case file of the lines of a notebook, says what it did not understand, and diagnoses what it made', async () => {
+    const notebook = [
+      '# Why did it knock?',
+      'crankpin 2 blue at the fillets',
+      'R2 upper wiped, humming like a top',
+      'one of the centre mains turned, tab gone',
+      'told: the lamp came on',
+      '',
+    ];
+    const said = { out: '', error: '' };
+    const code = await run(['note', '--template', 'inline-4-petrol'], {
+      out: (t) => void (said.out += t),
+      error: (t) => void (said.error += `${t}\n`),
+      input: () => Promise.resolve(notebook.join('\n')),
+    });
+    expect(code).toBe(0);
+    const file = JSON.parse(said.out) as { version: number; findings: object[]; sights: object[]; history: object[] };
+    expect(file).toMatchObject({ version: 2, case: { title: 'Why did it knock?' } });
+    expect(file.findings).toContainEqual(expect.objectContaining({ station: 'crank.pin.2', patterns: ['journal-heat'], grade: 3 }));
+    expect(file.sights).toEqual([expect.objectContaining({ sight: 'spun-shell', of: 1 })]);
+    expect(file.history).toEqual([expect.objectContaining({ feature: 'told.pressure-lost', reliability: 'told' })]);
+    expect(said.error).toMatch(/line 2, not understood, kept as a remark: "humming like a top"/);
+    expect(said.error).toMatch(/4 lines, 3 of them understood in every clause/);
+    const path = join(mkdtempSync(join(tmpdir(), 'tl-cli-')), 'note.json');
+    writeFileSync(path, said.out);
+    expect((await call('diagnose', path)).code).toBe(0);
+    expect((await call('note', '--template', 'no-such-engine')).error).toMatch(/note needs --template, one of: inline-4-petrol/);
+    expect((await call('note', '--nonsense')).code).toBe(2);
+  });
+  it('refuses from version 2 of a case file what version 1 only tells', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'tl-cli-'));
+    const write = (name: string, file: object): string => {
+      writeFileSync(
+        join(folder, name),
+        JSON.stringify({ format: 'true-ledger/case', version: 2, engine: { template: 'inline-4-petrol' }, ...file }),
+      );
+      return join(folder, name);
+    };
+    const slip = await call('diagnose', write('slip.json', { findings: [{ station: 'rod.2', patterns: ['wiping'] }] }));
+    expect([slip.code, slip.error]).toEqual([2, expect.stringContaining('add "half"')]);
+    const many = await call('diagnose', write('many.json', { sights: [{ sight: 'sight-scored', among: ['bore.1'], of: 2 }] }));
+    expect([many.code, many.error]).toEqual([2, expect.stringContaining('2 of 1 places')]);
+    const nowhere = await call('diagnose', write('nowhere.json', { sights: [{ sight: 'sight-scored', among: ['wing.*'] }] }));
+    expect([nowhere.code, nowhere.error]).toEqual([2, expect.stringContaining('"wing.*" is not a place of this engine')]);
+    const good = await call(
+      'diagnose',
+      write('good.json', { sights: [{ sight: 'sight-scored', among: ['bore.*'], of: 1, reliability: 'told' }], notes: ['as it came'] }),
+    );
+    expect(good.code).toBe(0);
+  });
   it('writes the account of a case file in words, for whom it is', async () => {
     const { code, out } = await call('report', EXAMPLE);
     expect(code).toBe(0);

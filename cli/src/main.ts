@@ -1,4 +1,5 @@
 import { readFile } from 'node:fs/promises';
+import { text as textOf } from 'node:stream/consumers';
 import { parseArgs } from 'node:util';
 import { engineTemplate, ENGINE_TEMPLATES, type EngineLayout, stationsOf } from '@true-ledger/core/engine';
 import { PATTERNS } from '@true-ledger/core/damage';
@@ -20,6 +21,7 @@ import { diagnose, diagnosisJson } from '@true-ledger/core/diagnosis';
 import { simulatedRoutes } from '@true-ledger/core/salvage';
 import { layoutOf, reportMarkdown, reportModel, TEMPLATES } from '@true-ledger/core/report';
 import {
+  caseFileOfNotebook,
   openBundle,
   readCaseFile,
   certificatesOf,
@@ -40,6 +42,9 @@ const HELP = `true-ledger – reads cases and bundles without a server
   true-ledger diagnose CASE.json       ranked causes of a case file, as JSON
   true-ledger report CASE.json [--template private|warranty|insurer|internal|inspection]
                                        the account of a case file in words, as Markdown
+  true-ledger note --template TEMPLATE [--engine ENGINE.json] [--lines] < NOTEBOOK.txt
+                                       the case file that the lines of a notebook make, as JSON; on the error output what
+                                       was not understood, and with --lines how each line was taken
   true-ledger measure SHEET.json       results and verdicts of a measuring sheet, as JSON
   true-ledger finish TRACE.csv [--cutoff MM] [--reference TRACE.csv]
                                        surface parameters of a profile trace, as JSON
@@ -60,9 +65,15 @@ Exit code: 0 all right, 1 the bundle does not verify, 2 the input could not be r
 export interface Terminal {
   out(text: string): void;
   error(text: string): void;
+  /** What was given on the standard input; nothing where there is none. */
+  input?(): Promise<string>;
 }
 
-const CONSOLE: Terminal = { out: (t) => process.stdout.write(`${t}\n`), error: (t) => process.stderr.write(`${t}\n`) };
+const CONSOLE: Terminal = {
+  out: (t) => process.stdout.write(`${t}\n`),
+  error: (t) => process.stderr.write(`${t}\n`),
+  input: () => textOf(process.stdin),
+};
 
 /** Every place where a figure is read, as a case file and a file of readings name it. */
 function cellsOf(layout: EngineLayout): Array<{ id: string; name: string }> {
@@ -86,6 +97,8 @@ export async function run(args: readonly string[], terminal: Terminal = CONSOLE)
       return target ? verify(args.slice(1), terminal) : usage(terminal, 'verify needs the path of a bundle.');
     case 'diagnose':
       return target ? diagnoseFile(target, terminal) : usage(terminal, 'diagnose needs the path of a case file.');
+    case 'note':
+      return note(args.slice(1), terminal);
     case 'report':
       return target ? reportFile(args.slice(1), terminal) : usage(terminal, 'report needs the path of a case file.');
     case 'measure':
@@ -194,6 +207,55 @@ async function verify(args: readonly string[], terminal: Terminal): Promise<numb
   const stamped = await stampVerdict(stamp, kept, { trusted: certificatesOf(new TextDecoder().decode(certificates)) });
   terminal.error(stampWords(stamped));
   return stamped.state === 'holds' || (stamped.state === 'unknown-authority' && authority === undefined) ? 0 : 1;
+}
+
+/** A notebook of more characters is not read: it would be no notebook. */
+const LONGEST_NOTEBOOK = 400_000;
+
+/** Makes a case file of the lines of a notebook; tells a line each what was not understood, or with `--lines` how each was taken. */
+async function note(args: readonly string[], terminal: Terminal): Promise<number> {
+  let given;
+  try {
+    given = parseArgs({
+      args: [...args],
+      options: { template: { type: 'string' }, engine: { type: 'string' }, lines: { type: 'boolean' } },
+    });
+  } catch {
+    return usage(terminal, 'note knows --template TEMPLATE, --engine ENGINE.json and --lines.');
+  }
+  const { template, engine: enginePath, lines: each } = given.values;
+  const differs = enginePath === undefined ? { json: {} } : await readJson(enginePath, terminal);
+  if (!differs) return 2;
+  const engine = { ...(differs.json as { template?: string }), ...(template === undefined ? {} : { template }) };
+  if (!engineTemplate(engine.template ?? ''))
+    return usage(terminal, `note needs --template, one of: ${ENGINE_TEMPLATES.map((t) => t.id).join(', ')}.`);
+  const notebook = (await terminal.input?.()) ?? '';
+  if (notebook.length > LONGEST_NOTEBOOK) {
+    terminal.error(`The notebook has ${notebook.length} characters, at most ${LONGEST_NOTEBOOK} are read. Divide it; nothing was made.`);
+    return 2;
+  }
+  const { file, lines } = caseFileOfNotebook(engine as { template: string }, notebook.split(/\r?\n/));
+  const checked = readCaseFile(file);
+  if (!checked.ok) return told(checked.problem, terminal);
+  terminal.out(JSON.stringify(file, null, 2));
+  lines.forEach((line, i) => {
+    const left = line.left.map((l) => `"${line.text.slice(l.from, l.to)}"`);
+    if (each)
+      terminal.error(
+        `${i + 1}: ${line.text}\n${[
+          ...line.findings.map(
+            (f) =>
+              `    ${f.present ? '' : 'not '}${f.sight ?? (f.sound ? 'sound' : 'grade')}${f.grade === null ? '' : ` grade ${f.grade}`} at ${f.of === null ? '' : `${f.of} of `}${f.stations.join(' ')} (${f.reliability})`,
+          ),
+          ...line.features.map((f) => `    ${f.present ? '' : 'not '}${f.feature} (${f.reliability})`),
+          ...(left.length > 0 ? [`    not understood, kept as a remark: ${left.join(', ')}`] : []),
+        ].join('\n')}`,
+      );
+    else if (left.length > 0) terminal.error(`line ${i + 1}, not understood, kept as a remark: ${left.join(', ')}`);
+  });
+  const whole = lines.filter((l) => l.left.length === 0).length;
+  terminal.error(`${lines.length} lines, ${whole} of them understood in every clause.`);
+  return 0;
 }
 
 async function readJson(path: string, terminal: Terminal): Promise<{ json: unknown } | null> {

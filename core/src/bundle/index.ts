@@ -1,4 +1,5 @@
 export { readCaseFile } from './caseFile/read.js';
+export { caseFileOfNotebook } from './caseFile/notebook.js';
 export { caseFileOf } from './caseFile/write.js';
 export { DEFAULT_GAUGE } from './caseFile/format.js';
 export { findingsCsv } from './csv.js';

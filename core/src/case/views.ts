@@ -1,3 +1,4 @@
+import { benchPlan, type BenchPlan } from '../engine/bench.js';
 import type { EngineLayout } from '../engine/layout.js';
 import { stationsOf, type PartClass, type Station } from '../engine/stations.js';
 import { STARTING_PRICES, type PriceBook } from '../workshop/prices.js';
@@ -156,11 +157,13 @@ const viewOfGroups = memo('view of a case', (_: CaseState['groups'], state: Case
   if (!layout) return null;
   const record = recordOf(state.groups[''] ?? NO_GROUP, 'ofCase');
   const book = record.gradeBook?.value.book ?? GRADE_BOOK;
-  const stations = stationsOf(layout).map((station) => {
+  const all = stationsOf(layout).map((station) => {
     const group = state.groups[station.id];
     // A place nobody wrote at is made anew: what is kept for it would be kept for ever.
     return group ? stationView(group, layout, station, book) : makeStationView(NO_GROUP, layout, station, book);
   });
+  // What stands beside the running parts belongs to the case once somebody wrote of it.
+  const stations = all.filter((s) => !s.station.aside || s.state !== 'not-examined' || s.remarks.length > 0 || s.photos.length > 0);
   const intake = (field: IntakeField): string => record.intakeFields.get(field)?.value.value ?? '';
   const view: CaseView = {
     ...record,
@@ -169,7 +172,7 @@ const viewOfGroups = memo('view of a case', (_: CaseState['groups'], state: Case
     title: intake('title') || (record.opened?.value.title ?? ''),
     layout,
     stations,
-    byId: new Map(stations.map((s) => [s.station.id, s])),
+    byId: new Map(all.map((s) => [s.station.id, s])),
     dispositions: stations.flatMap(({ station, disposition }) => (disposition ? [{ ...disposition, station: station.id }] : [])),
     prices: record.priceBook?.value.book ?? STARTING_PRICES,
     book,
@@ -178,6 +181,11 @@ const viewOfGroups = memo('view of a case', (_: CaseState['groups'], state: Case
   };
   return view;
 });
+
+/** The bench of a case: the running parts, and what of the places beside them something is written of. */
+export const caseBench = memo('bench of a case', (view: CaseView): BenchPlan =>
+  benchPlan(view.layout, new Set(view.stations.flatMap((s) => (s.station.aside ? [s.station.id] : [])))),
+);
 
 export interface Coverage {
   readonly examined: number;

@@ -21,7 +21,7 @@ export function turningPoint(post: Posterior, features: ReadonlyMap<string, Feat
   for (const o of post.weighed) {
     const f = features.get(o.feature)!;
     if (!couldTurn(post, f, o, lead, second)) continue;
-    const after = marginalsAfter(post, f, { ifPresent: o.ifAbsent, ifAbsent: o.ifPresent }, o, WORTH_SAYING);
+    const after = marginalsAfter(post, f, { ifPresent: o.ifAbsent, ifAbsent: o.ifPresent }, o);
     const now = indexOfMax(after);
     const fall = post.marginal[lead]! - after[lead]!;
     if (now !== lead && after[now]! >= WORTH_SAYING && (!best || steady(fall) > steady(best.fall)))

@@ -31,6 +31,10 @@ export interface Cause {
   readonly unlisted?: true;
   /** An engine with this and nothing else has not failed. */
   readonly ordinary?: true;
+  /** It only passes on what another failure gave off: a mechanism that asks which part went first, never the answer. */
+  readonly follows?: true;
+  /** It stands for several small faults that have nothing to do with each other. */
+  readonly several?: true;
   /** What the first start after the repair must look after. */
   readonly firstStart?: 'new cam' | 'cooling';
   readonly links: readonly CauseLink[];
@@ -90,4 +94,8 @@ export interface Feature {
   /** Damage (true) or something that is as it should be. */
   readonly damage: boolean;
   readonly check: { readonly step: string; readonly minutes: number; readonly destroys?: string };
+  /** Of a neutral sight: the features it may be; its links follow from theirs. */
+  readonly of?: readonly string[];
+  /** Chance that one of these that is there shows as this sight. */
+  readonly shows?: number;
 }

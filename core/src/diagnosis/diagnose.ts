@@ -1,11 +1,14 @@
 import { RUNNING_PARTS } from '../engine/stations.js';
 import { isExamined, standingGrade, type CaseView } from '../case/views.js';
 import { CAUSES, CAUSE_TABLE_VERSION } from '../cause/data/causes.js';
-import { FEATURES } from '../cause/data/features.js';
-import { endingOf, type Ending } from './ending.js';
+import { ALL_FEATURES } from '../cause/data/features.js';
+import { endingOf, foundBeside, type Ending } from './ending.js';
 import { collectEvidence, toObservation, type EvidenceItem } from './evidence.js';
 import { chanceOfAny } from '../cause/joint.js';
-import { posterior, probabilityBySingle, steady, type Posterior } from '../cause/model.js';
+import { probabilityBySingle, steady, type Posterior } from '../cause/model.js';
+import { drawn } from '../cause/draws.js';
+import { posterior } from '../cause/search.js';
+import { explainedFeatures } from './explained.js';
 import { nextChecks, type NextCheck } from './nextCheck.js';
 import { rankPlaces, type PlaceShare } from './places.js';
 import { turningPoint, type TurningPoint } from '../cause/turningPoint.js';
@@ -20,7 +23,12 @@ export interface RankedCause {
   readonly family: string;
   /** How it acts, the leading way first. */
   readonly mechanisms: readonly Mechanism[];
+  /** Mean over the draws of the table about its words, and its 10 and 90 % quantiles. */
   readonly probability: number;
+  readonly low: number;
+  readonly high: number;
+  /** Share of the draws in which it leads. */
+  readonly leads: number;
   readonly range: string;
   readonly places: readonly PlaceShare[];
   readonly evidence: readonly WeighedEvidence[];
@@ -42,6 +50,8 @@ interface UnexplainedFinding {
   readonly name: string;
   readonly grade: number;
   readonly why: string;
+  /** A pattern or sight was named there; else only a grade stands. */
+  readonly named: boolean;
 }
 
 /** The differential of a case: causes by probability, evidence weighed, what is unexplained, what to check next, and how it ends. */
@@ -57,6 +67,10 @@ export interface Diagnosis {
   readonly ending: Ending;
   readonly evidence: readonly EvidenceItem[];
   readonly examinedShare: number;
+  /** Causes found beside the leading one, of their own: likely together with it, not instead of it. */
+  readonly beside: readonly string[];
+  /** Share of all probability that was worked out set by set, at least. */
+  readonly mass: number;
 }
 
 /** Words for probability, defined once for screens and reports. */
@@ -90,11 +104,23 @@ export function applicableModel(tags: ReadonlySet<EngineTag>): ApplicableModel {
   const model = {
     causes,
     odds: causes.map((c) => priorOdds(c, tags)),
-    features: new Map(FEATURES.filter((f) => applies(f.needs, tags)).map((f) => [f.id, f])),
+    features: new Map(ALL_FEATURES.filter((f) => applies(f.needs, tags)).map((f) => [f.id, f])),
   };
   modelCache.set(key, model);
   return model;
 }
+
+/**
+ * What a cause counts for in the order of the list, beside its probability: ordinary wear never accounts for a part that is through or lost, nor leads before a cause that is likelier than not, and metal of another part only passes on what another
+ * failure gave off. They stay in the list as what was found besides.
+ */
+function rankWeight(c: Cause, failed: boolean): number {
+  if (c.ordinary && failed) return ASIDE;
+  return c.follows ? ASIDE : 1;
+}
+
+const RUINED = 3;
+const ASIDE = 0.2;
 
 /** How many of the ranked causes come with their evidence. */
 const WEIGHED_FOR = 15;
@@ -108,8 +134,17 @@ export const diagnose: (view: CaseView) => Diagnosis = memo('differential', (vie
   const { causes, odds, features } = applicableModel(tags);
   const rejected = new Set(view.decisions.filter((d) => d.value.decision === 'rejected').map((d) => d.value.cause));
   const evidence = collectEvidence(view);
-  const post = posterior(causes, odds, evidence.map(toObservation), features);
-  const order = causes.map((_, i) => i).sort((a, b) => steady(post.marginal[b]!) - steady(post.marginal[a]!) || a - b);
+  const explained = explainedFeatures(view);
+  const { posterior: post, range } = drawn(
+    posterior(causes, odds, evidence.map(toObservation), features, explained),
+    odds,
+    features,
+    explained,
+  );
+  const worstGrade = Math.max(0, ...view.stations.map((s) => standingGrade(s) ?? 0));
+  const failed = worstGrade >= RUINED || causes.some((c, i) => !c.ordinary && !c.follows && !c.unlisted && post.marginal[i]! >= 0.5);
+  const standing = post.marginal.map((p, i) => p * rankWeight(causes[i]!, failed));
+  const order = causes.map((_, i) => i).sort((a, b) => steady(standing[b]!) - steady(standing[a]!) || a - b);
   const singles = new Map(post.weighed.map((o) => [o.feature, probabilityBySingle(features.get(o.feature)!, causes)]));
   const items = new Map(evidence.map((e) => [e.feature.id, e]));
   const ranked = order.map((i, rank): RankedCause => {
@@ -121,6 +156,9 @@ export const diagnose: (view: CaseView) => Diagnosis = memo('differential', (vie
       family: c.family,
       mechanisms: c.mechanisms,
       probability: post.marginal[i]!,
+      low: range.low[i]!,
+      high: range.high[i]!,
+      leads: range.leads[i]!,
       range: rangeWord(post.marginal[i]!),
       places: post.marginal[i]! > 0.05 ? rankPlaces(c, view).slice(0, 3) : [],
       evidence: rank < WEIGHED_FOR ? waterfall(i, rival, items, post, singles, features) : [],
@@ -128,11 +166,13 @@ export const diagnose: (view: CaseView) => Diagnosis = memo('differential', (vie
   });
   const sets = bestSets(post);
   const mechanisms = mechanismShares(post);
-  const believed = causes.filter((_, i) => post.marginal[i]! >= BELIEVED);
+  // What stands for every cause without a record accounts for nothing.
+  const believed = causes.filter((c, i) => !c.unlisted && post.marginal[i]! >= BELIEVED);
   const unexplained = unexplainedFindings(
     view,
     evidence,
     believed.length > 0 ? believed : sets[0]!.causes.map((id) => causes.find((c) => c.id === id)!),
+    explained,
   );
   const present = view.stations.filter((s) => s.state !== 'not-present');
   const examinedShare = present.filter(isExamined).length / Math.max(1, present.length);
@@ -151,11 +191,14 @@ export const diagnose: (view: CaseView) => Diagnosis = memo('differential', (vie
       mechanisms,
       examinedShare,
       runningShare: running.filter(isExamined).length / Math.max(1, running.length),
-      worstGrade: Math.max(0, ...view.stations.map((s) => standingGrade(s) ?? 0)),
+      worstGrade,
+      unexplained: unexplained.filter((u) => u.grade >= 3 && u.named && !view.byId.get(u.station)?.station.aside).length,
       evidenceCount: post.weighed.length,
     }),
     evidence,
     examinedShare,
+    beside: foundBeside(ranked).map((c) => c.id),
+    mass: post.mass,
   };
   return result;
 });
@@ -199,22 +242,17 @@ function waterfall(
     .sort((a, b) => steady(Math.abs(b.decibans)) - steady(Math.abs(a.decibans)) || (a.feature < b.feature ? -1 : 1));
 }
 
+/** The likeliest sets: cores with no other cause beside them. */
 function bestSets(post: Posterior): Array<{ causes: string[]; probability: number }> {
-  const best: number[] = [];
-  for (let s = 0; s < post.probability.length; s++) {
-    const p = post.probability[s]!;
-    if (best.length === 5 && p <= post.probability[best[4]!]!) continue;
-    const at = best.findIndex((b) => p > post.probability[b]!);
-    best.splice(at < 0 ? best.length : at, 0, s);
-    if (best.length > 5) best.pop();
-  }
-  return best.map((s) => ({
-    causes: [0, 1, 2].flatMap((j) => {
-      const m = post.members[s * 3 + j]!;
-      return m >= 0 ? [post.causes[m]!.id] : [];
-    }),
-    probability: post.probability[s]!,
-  }));
+  const n = post.causes.length;
+  return post.cores
+    .slice(0, 40)
+    .map((core, k) => ({
+      causes: core.map((c) => post.causes[c]!.id),
+      probability: post.chance.subarray(k * n, (k + 1) * n).reduce((p, q) => (q < 1 ? p * (1 - q) : p), post.probability[k]!),
+    }))
+    .sort((a, b) => steady(b.probability) - steady(a.probability))
+    .slice(0, 5);
 }
 
 /** Probability of a mechanism = that of all sets holding an origin that works through it. */
@@ -231,8 +269,16 @@ function mechanismShares(post: Posterior): Array<{ mechanism: Mechanism; probabi
     .sort((a, b) => steady(b.probability) - steady(a.probability));
 }
 
-/** Findings of grade 2 or more that no believed cause accounts for. */
-function unexplainedFindings(view: CaseView, evidence: readonly EvidenceItem[], believed: readonly Cause[]): UnexplainedFinding[] {
+/** What other damage brings about with this chance or more is accounted for. */
+const EXPLAINED = 0.3;
+
+/** Findings of grade 2 or more that neither a believed cause nor other damage accounts for. */
+function unexplainedFindings(
+  view: CaseView,
+  evidence: readonly EvidenceItem[],
+  believed: readonly Cause[],
+  explained: ReadonlyMap<string, number>,
+): UnexplainedFinding[] {
   return view.stations.flatMap((s): UnexplainedFinding[] => {
     const grade = isExamined(s) ? standingGrade(s) : null;
     if (grade === null || grade < 2) return [];
@@ -240,8 +286,12 @@ function unexplainedFindings(view: CaseView, evidence: readonly EvidenceItem[], 
       (e) => e.present && e.feature.kind !== 'spread' && e.sources.some((source) => source.station === s.station.id),
     );
     if (own.length === 0)
-      return [{ station: s.station.id, name: s.station.name, grade, why: 'graded, but no pattern is named and nothing is drawn' }];
-    const orphan = own.filter((e) => !believed.some((c) => c.links.some((l) => l.feature === e.feature.id && !l.prevents)));
+      return [
+        { station: s.station.id, name: s.station.name, grade, why: 'graded, but no pattern is named and nothing is drawn', named: false },
+      ];
+    const accounted = (id: string): boolean =>
+      (explained.get(id) ?? 0) >= EXPLAINED || believed.some((c) => c.links.some((l) => l.feature === id && !l.prevents));
+    const orphan = own.filter((e) => !(e.feature.of ?? [e.feature.id]).some(accounted));
     return orphan.length === own.length
       ? [
           {
@@ -249,6 +299,7 @@ function unexplainedFindings(view: CaseView, evidence: readonly EvidenceItem[], 
             name: s.station.name,
             grade,
             why: `${orphan.map((e) => e.feature.name.toLowerCase()).join(', ')}: no believed cause does this`,
+            named: true,
           },
         ]
       : [];

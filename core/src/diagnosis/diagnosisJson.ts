@@ -18,11 +18,19 @@ export interface DiagnosisJson {
     readonly name: string;
     readonly family: string;
     readonly mechanisms: readonly string[];
+    /** Mean over the draws of the table, its 10 and 90 % quantiles, and the share of draws in which the cause leads. */
     readonly probability: number;
+    readonly low: number;
+    readonly high: number;
+    readonly leads: number;
     readonly word: string;
     readonly places: ReadonlyArray<{ readonly place: string; readonly probability: number }>;
     readonly evidence: readonly EvidenceLine[];
   }>;
+  /** Causes found beside the leading one, of their own. */
+  readonly beside: readonly string[];
+  /** Share of all probability that was worked out set by set, at least. */
+  readonly mass: number;
   readonly sets: ReadonlyArray<{ readonly causes: readonly string[]; readonly probability: number }>;
   readonly mechanisms: ReadonlyArray<{ readonly mechanism: string; readonly probability: number }>;
   readonly unexplained: ReadonlyArray<{ readonly station: string; readonly name: string; readonly grade: number; readonly why: string }>;
@@ -109,10 +117,15 @@ export function diagnosisJson(view: CaseView, d: Diagnosis): DiagnosisJson {
       family: c.family,
       mechanisms: c.mechanisms,
       probability: round(c.probability),
+      low: round(c.low),
+      high: round(c.high),
+      leads: round(c.leads),
       word: c.range,
       places: c.places.map((p) => ({ place: p.place, probability: round(p.probability) })),
       evidence: c.evidence.map(line),
     })),
+    beside: d.beside,
+    mass: round(d.mass, 4),
     sets: d.sets.map((s) => ({ causes: s.causes, probability: round(s.probability) })),
     mechanisms: d.mechanisms.map((m) => ({ mechanism: m.mechanism, probability: round(m.probability) })),
     unexplained: d.unexplained.map((u) => ({ station: u.station, name: u.name, grade: u.grade, why: u.why })),

@@ -16,8 +16,20 @@ export interface Ending {
   readonly sentence: string;
 }
 
-/** Thresholds of the endings, as data. Probabilities are marginals. */
-const ENDING_THRESHOLDS = { found: 0.8, second: 0.6, mechanism: 0.8, likely: 0.5, leastEvidence: 4, healthyCoverage: 0.6 } as const;
+/**
+ * Thresholds of the endings, as data. Probabilities are means over the draws of the table; `foundLow` is the 10 % quantile that a found cause must hold, so that one author's figures alone never
+ * make a certainty.
+ */
+const ENDING_THRESHOLDS = {
+  found: 0.75,
+  foundLow: 0.5,
+  second: 0.45,
+  several: 0.6,
+  mechanism: 0.8,
+  likely: 0.4,
+  leastEvidence: 4,
+  healthyCoverage: 0.6,
+} as const;
 
 /** Mechanisms that describe the wreck and not how it came about. */
 const SAYS_LITTLE: readonly Mechanism[] = ['unknown', 'ordinary wear', 'part broken and flailing'];
@@ -31,13 +43,15 @@ export function endingOf(input: {
   /** Share of the running surfaces that was examined. */
   runningShare: number;
   worstGrade: number;
+  /** Findings of grade 3 or more that no believed cause accounts for. */
+  unexplained: number;
   evidenceCount: number;
 }): Ending {
   const T = ENDING_THRESHOLDS;
   const real = input.ranked.filter((c) => isListed(c.id));
-  const [first, second] = real;
-  const sound = !first || cause(first.id)?.ordinary || first.probability < T.found;
-  if (input.worstGrade <= 1 && input.runningShare >= T.healthyCoverage && sound)
+  const [first] = real;
+  const ordinary = first !== undefined && cause(first.id)?.ordinary === true;
+  if (input.worstGrade <= 1 && input.runningShare >= T.healthyCoverage && (!first || ordinary || first.probability < T.found))
     return {
       kind: 'no failure found',
       sentence: `${percentText(input.examinedShare)} of the engine was examined and nothing of grade 2 or more was found.`,
@@ -47,13 +61,19 @@ export function endingOf(input: {
       kind: 'not determined',
       sentence: `Only ${input.evidenceCount} pieces of evidence weigh so far; that is too few to name a cause.`,
     };
-  if (first.probability >= T.found && second && second.probability >= T.second)
+  const firm = first.probability >= T.found && first.low >= T.foundLow;
+  const beside = foundBeside(real).filter((c) => !cause(c.id)?.ordinary && !cause(c.id)?.follows);
+  if (first.probability >= T.several && cause(first.id)?.several)
     return {
       kind: 'two or more independent causes',
-      sentence: `${first.name} (${percentText(first.probability)}) and ${second.name.toLowerCase()} (${percentText(second.probability)}) are both needed to account for what was found.`,
+      sentence: `${first.name}: ${rangeText(first)}. They have nothing to do with each other.`,
     };
-  if (first.probability >= T.found)
-    return { kind: 'cause found', sentence: `${first.name}: ${first.range}, ${percentText(first.probability)}.` };
+  if (firm && beside[0])
+    return {
+      kind: 'two or more independent causes',
+      sentence: `${first.name} (${rangeText(first)}) and ${beside.map((c) => `${c.name.toLowerCase()} (${rangeText(c)})`).join(', ')} are needed to account for what was found.`,
+    };
+  if (firm && input.unexplained === 0) return { kind: 'cause found', sentence: `${first.name}: ${first.range}, ${rangeText(first)}.` };
   const mechanism = input.mechanisms.find((m) => !SAYS_LITTLE.includes(m.mechanism));
   if (mechanism && mechanism.probability >= T.mechanism && first.probability < T.likely)
     return {
@@ -66,10 +86,27 @@ export function endingOf(input: {
   if (first.probability >= T.likely)
     return {
       kind: 'most likely, not proven',
-      sentence: `${first.name} is the most likely cause (${percentText(first.probability)}), not proven.`,
+      sentence: `${first.name} is the most likely cause (${rangeText(first)}), not proven${firm ? `: ${input.unexplained} finding${input.unexplained === 1 ? ' is' : 's are'} not accounted for` : ''}.`,
     };
   return {
     kind: 'not determined',
-    sentence: `No cause reaches ${percentText(T.likely)}; the leading one is ${first.name.toLowerCase()} (${percentText(first.probability)}).`,
+    sentence: `No cause reaches ${percentText(T.likely)}; the leading one is ${first.name.toLowerCase()} (${rangeText(first)}).`,
   };
+}
+
+/** The 10–90 % range of a probability in whole percent, as "38–81"; empty where both ends are the same. */
+export function drawnRangeText(c: Pick<RankedCause, 'low' | 'high'>): string {
+  const end = (p: number): string => (p > 0.995 ? '>99' : p < 0.005 ? '<1' : String(Math.round(p * 100)));
+  return end(c.low) === end(c.high) ? '' : `${end(c.low)}–${end(c.high)}`;
+}
+
+/** A probability with its 10–90 % range, as "62 %, 38–81". */
+export function rangeText(c: Pick<RankedCause, 'probability' | 'low' | 'high'>): string {
+  return [percentText(c.probability), drawnRangeText(c)].filter(Boolean).join(', ');
+}
+
+/** Causes likely enough to be at work beside the first of the list, in its order. */
+export function foundBeside(ranked: readonly RankedCause[]): RankedCause[] {
+  const [first, ...rest] = ranked.filter((c) => isListed(c.id));
+  return first ? rest.filter((c) => c.probability >= ENDING_THRESHOLDS.second) : [];
 }

@@ -3,8 +3,10 @@ import type { Reliability } from '../entries/registry.js';
 import { stationOf } from '../engine/stations.js';
 import { isExamined, namedPatterns, standingGrade, type CaseView, type StationView } from '../case/views.js';
 import { pattern, PATTERNS, takenFor } from '../damage/patterns.js';
+import { neutralSight, sightName } from '../damage/sights.js';
 import { positionOf } from '../damage/schools.js';
-import { FEATURES } from '../cause/data/features.js';
+import { ALL_FEATURES, feature, FEATURES } from '../cause/data/features.js';
+import { sightFeature } from '../cause/data/features/sights.js';
 import type { Observation } from '../cause/model.js';
 import { openingFindings, type Answers, type LimitSource } from '../opening/evidence.js';
 import { easingResult } from '../strip/easing.js';
@@ -64,7 +66,7 @@ const ABSENCE_COVERAGE = 0.6;
 /** Everything in the case that is evidence, each with its sources. What was not examined, or is lost, yields nothing. */
 export function collectEvidence(view: CaseView): EvidenceItem[] {
   const tags = engineTags(view.layout);
-  const known = new Map(FEATURES.filter((f) => applies(f.needs, tags)).map((f) => [f.id, f]));
+  const known = new Map(ALL_FEATURES.filter((f) => applies(f.needs, tags)).map((f) => [f.id, f]));
   const items = new Map<string, EvidenceItem>();
   const put: Put = (id, present, reliability, source, missed) => {
     const feature = known.get(id);
@@ -93,13 +95,14 @@ export function collectEvidence(view: CaseView): EvidenceItem[] {
     for (const p of s.patterns) {
       const record = pattern(p.value.pattern);
       if (record && p.value.present)
-        put(record.feature, true, 'certain', {
+        put(record.feature, true, faint(s, feature(record.feature)) ? 'told' : 'certain', {
           station: s.station.id,
           entry: p.version.entry,
           words: `${s.station.name}: ${record.name.toLowerCase()}`,
         });
     }
   }
+  sightEvidence(view, known, items, put);
   bySchool(view, items, put);
   absences(view, [...known.values()], items, put);
   measuredEvidence(view, put);
@@ -109,10 +112,70 @@ export function collectEvidence(view: CaseView): EvidenceItem[] {
     const school = e.value.feature === 'measured.sample-clean' ? view.schools.get('one-sample')?.value.position : undefined;
     const words = e.value.note || (e.value.present ? 'looked for and found' : 'looked for, not there');
     // A single clean sample never clears anything by itself, unless the shop holds that it does.
-    const trust = e.value.feature === 'measured.sample-clean' && school !== 'clears' ? 'told' : 'certain';
+    const trust = e.value.feature === 'measured.sample-clean' && school !== 'clears' ? 'told' : (e.value.reliability ?? 'certain');
     put(e.value.feature, e.value.present, trust, { station: null, entry: e.version.entry, words });
   }
   return [...items.values()];
+}
+
+/** A mark of grade 1 may always be something else; what wears so in the ordinary way is as it is said. */
+function faint(s: StationView, f: Feature | undefined): boolean {
+  return s.grade !== undefined && s.grade.value.grade <= 1 && f !== undefined && f.damage && !ORDINARY_WEAR.has(f.id);
+}
+
+const ORDINARY_WEAR = new Set(['seen.long-wear', 'seen.skirt-print', 'seen.ring-ridge', 'seen.hatch-gone-top', 'seen.bore-glaze']);
+
+/**
+ * Neutral sights, and sights whose place is not certain or that were told. A neutral sight beside one of its own patterns that was named says nothing more. A pattern at one of several places is
+ * there all the same; only where is open.
+ */
+function sightEvidence(view: CaseView, known: ReadonlyMap<string, Feature>, items: ReadonlyMap<string, EvidenceItem>, put: Put): void {
+  const say = (
+    sight: string,
+    stations: readonly StationView[],
+    present: boolean,
+    reliability: Reliability | 'certain',
+    entry: string,
+    words: string,
+  ): void => {
+    if (pattern(sight))
+      return put(pattern(sight)!.feature, present, reliability, { station: stations[0]?.station.id ?? null, entry, words });
+    for (const part of new Set(stations.map((s) => s.station.part))) {
+      const f = known.get(sightFeature(sight, part));
+      // Beside one of its own patterns that was named, a neutral sight says nothing more; nor does it deny what was found elsewhere.
+      if (!f || f.of!.some((child) => items.get(child)?.present)) continue;
+      const at = stations.find((s) => s.station.part === part)!;
+      put(f.id, present, reliability, { station: at.station.id, entry, words });
+    }
+  };
+  for (const s of view.stations)
+    for (const p of s.patterns)
+      if (neutralSight(p.value.pattern) && p.value.present)
+        say(
+          p.value.pattern,
+          [s],
+          true,
+          s.grade && s.grade.value.grade <= 1 ? 'told' : 'seen',
+          p.version.entry,
+          `${s.station.name}: ${sightName(p.value.pattern).toLowerCase()}`,
+        );
+  // A denial counts where no place of its kind shows the sight.
+  for (const s of view.stations)
+    for (const p of s.patterns)
+      if (neutralSight(p.value.pattern) && !p.value.present && !items.get(sightFeature(p.value.pattern, s.station.part))?.present)
+        say(
+          p.value.pattern,
+          [s],
+          false,
+          'seen',
+          p.version.entry,
+          `${s.station.name}: ${sightName(p.value.pattern).toLowerCase()} looked for, not there`,
+        );
+  for (const { value: x, version } of view.sights) {
+    const among = x.among.flatMap((id) => view.byId.get(id) ?? []);
+    const words = x.words || `${sightName(x.sight)} at ${x.of === null ? '' : `${x.of} of `}${among.map((s) => s.station.name).join(', ')}`;
+    say(x.sight, among, x.present, x.reliability, version.entry, words);
+  }
 }
 
 /** Where builders disagree, the position the case goes by decides what a sight is worth. */
@@ -155,8 +218,10 @@ const MISSED = {
  * unnamed; how much a silence says falls with the share of places that nobody looked at, where the sight may be.
  */
 function absences(view: CaseView, features: readonly Feature[], items: ReadonlyMap<string, EvidenceItem>, put: Put): void {
+  // Who named a neutral sight, or denied one, spoke of what it may be.
+  const spoken = new Set([...items.values()].flatMap((item) => item.feature.of ?? []));
   for (const f of features) {
-    if (f.kind !== 'seen' || !f.parts || items.has(f.id)) continue;
+    if (f.kind !== 'seen' || !f.parts || f.of || items.has(f.id) || spoken.has(f.id)) continue;
     const stations = view.stations.filter((s) => f.parts!.includes(s.station.part) && s.state !== 'not-present');
     if (stations.length === 0) continue;
     const denied = stations.find((s) => s.patterns.some((p) => !p.value.present && pattern(p.value.pattern)?.feature === f.id));

@@ -24,10 +24,11 @@ export interface BenchPlan {
 
 /**
  * The engine laid out as parts lie on a bench: front at left, mains between the cylinders they sit between, banks stacked.
- * Columns are quarter pin steps: a pin takes columns 4p+2 … 4p+5, a main the two columns around its position.
+ * `shown` holds the places beside the running parts that lie there too. Columns are quarter pin steps: a pin takes columns 4p+2 … 4p+5, a main the two columns around its position.
  */
-export function benchPlan(layout: EngineLayout): BenchPlan {
-  const stations = new Map(stationsOf(layout).map((s) => [s.id, s]));
+export function benchPlan(layout: EngineLayout, shown?: ReadonlySet<string>): BenchPlan {
+  // A place beside the running parts lies on the bench once something is written there.
+  const stations = new Map(stationsOf(layout).flatMap((s) => (!s.aside || shown?.has(s.id) ? [[s.id, s] as const] : [])));
   const places = cylinderPlaces(layout);
   const pins = pinCount(layout);
   const mainsAt = mainPositions(layout);
@@ -143,6 +144,27 @@ export function benchPlan(layout: EngineLayout): BenchPlan {
     );
   inLine('oil', 'Oil side', ['pickup.screen', 'pump.gears', 'pump.relief', 'filter.media', 'oil.cooler', 'oil.gallery', 'pan.debris']);
   inLine('rest', 'Joints and drive', ['gasket.head', 'timing.drive', 'bolts.head', 'bolts.rod', 'bolts.main', 'bolts.crank']);
+  row(
+    'housings',
+    'Housings, caps and joints',
+    'oil',
+    [
+      ...mainsAt.flatMap((p, i) => cell(`main.${i + 1}.housing`, p * 4, 2)),
+      ...places.flatMap((p) => cell(`rod.${p.cylinder}.housing`, pinColumn(p.pin) + (banks === 2 && p.bank === 1 ? 1 : 0), 2)),
+    ].map((c, i) => ({ ...c, column: i, span: 1 })),
+  );
+  inLine('aside', 'Beside the running parts', [
+    'block.case',
+    'cam.bearings',
+    'cam.thrust',
+    'pan.floor',
+    'pump.drive',
+    'balancer',
+    'seals.shaft',
+    'coolant.side',
+    'turbo',
+    'clutch.side',
+  ]);
   return { columns, rows };
 }
 

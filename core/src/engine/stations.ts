@@ -23,7 +23,16 @@ export type PartClass =
   | 'cam'
   | 'gallery'
   | 'cooler'
-  | 'fastener';
+  | 'fastener'
+  | 'housing'
+  | 'block'
+  | 'cambearing'
+  | 'pan'
+  | 'balancer'
+  | 'seal'
+  | 'coolant'
+  | 'turbo'
+  | 'clutch';
 
 const HALVES = ['upper', 'lower'] as const;
 
@@ -58,6 +67,8 @@ export interface Station {
   readonly half: 'upper' | 'lower' | null;
   readonly side: 'thrust' | 'antithrust' | 'front' | 'rear' | null;
   readonly surface: SurfaceFrame | null;
+  /** Beside the parts that run: it belongs to the case, and to what was examined of it, only once something is written there. */
+  readonly aside: boolean;
 }
 
 /** Parts the whole engine has once: what is wrong there reaches every place. */
@@ -99,6 +110,15 @@ export const PART_NAMES: Readonly<Record<PartClass, string>> = {
   gallery: 'Oil galleries and jets',
   cooler: 'Oil cooler',
   fastener: 'Fasteners',
+  housing: 'Housings, caps and joints',
+  block: 'Block and crankcase',
+  cambearing: 'Camshaft bearings',
+  pan: 'Oil pan',
+  balancer: 'Balancer',
+  seal: 'Shaft seals',
+  coolant: 'Coolant side and cooling air',
+  turbo: 'Turbocharger',
+  clutch: 'Clutch and what it drives',
 };
 
 function shellFrame(diameterMm: number, widthMm: number): SurfaceFrame {
@@ -186,7 +206,18 @@ type Draft = Pick<Station, 'id' | 'part' | 'name'> & Partial<Station>;
 function makeStations(layout: EngineLayout): Station[] {
   const list: Station[] = [];
   const add = (draft: Draft): void => {
-    list.push({ number: 0, cylinder: 0, unit: draft.id, bearing: null, carries: null, half: null, side: null, surface: null, ...draft });
+    list.push({
+      number: 0,
+      cylinder: 0,
+      unit: draft.id,
+      bearing: null,
+      carries: null,
+      half: null,
+      side: null,
+      surface: null,
+      aside: false,
+      ...draft,
+    });
   };
   const places = cylinderPlaces(layout);
   for (const { cylinder: c } of places) {
@@ -261,6 +292,44 @@ function makeStations(layout: EngineLayout): Station[] {
   if (layout.mainBearings === 'shells') once('bolts.main', 'fastener', 'Main bolts');
   once('bolts.head', 'fastener', 'Head bolts');
   once('bolts.crank', 'fastener', 'Flywheel, damper and their bolts');
+  const aside = (draft: Draft): void => add({ ...draft, aside: true });
+  for (const { cylinder: c } of places)
+    aside({
+      id: `rod.${c}.housing`,
+      part: 'housing',
+      name: `Rod ${c} eye, cap and joint`,
+      number: c,
+      cylinder: c,
+      unit: `rod.${c}`,
+      bearing: `rod.${c}`,
+      carries: 'rod',
+    });
+  for (let m = 1; m <= layout.mains; m++)
+    aside({
+      id: `main.${m}.housing`,
+      part: 'housing',
+      name: `Main ${m} housing, cap and joint`,
+      number: m,
+      unit: 'block',
+      bearing: `main.${m}`,
+      carries: 'crank',
+    });
+  aside({ id: 'block.case', part: 'block', name: 'Block and crankcase', unit: 'block' });
+  if (layout.valveGear !== 'ports') {
+    aside({ id: 'cam.bearings', part: 'cambearing', name: 'Camshaft bearings and journals' });
+    aside({ id: 'cam.thrust', part: 'cambearing', name: 'Camshaft thrust plate and play' });
+  }
+  if (layout.lubrication !== 'premix') aside({ id: 'pan.floor', part: 'pan', name: 'Oil pan and its baffles' });
+  if (isPressureFed(layout)) aside({ id: 'pump.drive', part: 'pump', name: 'Pump drive' });
+  aside({ id: 'balancer', part: 'balancer', name: 'Balancer shafts' });
+  aside({ id: 'seals.shaft', part: 'seal', name: 'Shaft seals' });
+  aside({
+    id: 'coolant.side',
+    part: 'coolant',
+    name: layout.cooling === 'liquid' ? 'Coolant side and core plugs' : 'Cooling air: fins, fan and ducts',
+  });
+  aside({ id: 'turbo', part: 'turbo', name: 'Turbocharger and charge side' });
+  aside({ id: 'clutch.side', part: 'clutch', name: 'Clutch, converter or coupling' });
   return list;
 }
 

@@ -45,6 +45,7 @@ import { sentenceSet } from './kinds/sentenceSet.js';
 import { sequenceEvent } from './kinds/sequenceEvent.js';
 import { sequenceLink } from './kinds/sequenceLink.js';
 import { sequencePlace } from './kinds/sequencePlace.js';
+import { sightSet } from './kinds/sightSet.js';
 import { specSet } from './kinds/specSet.js';
 import { stateSet } from './kinds/stateSet.js';
 import { stepOrder } from './kinds/stepOrder.js';
@@ -102,6 +103,7 @@ export const ENTRY_DEFINITIONS = [
   sequenceEvent,
   sequenceLink,
   sequencePlace,
+  sightSet,
   specSet,
   stateSet,
   stepOrder,
@@ -158,6 +160,7 @@ export * from './kinds/sentenceSet.js';
 export * from './kinds/sequenceEvent.js';
 export * from './kinds/sequenceLink.js';
 export * from './kinds/sequencePlace.js';
+export * from './kinds/sightSet.js';
 export * from './kinds/specSet.js';
 export * from './kinds/stateSet.js';
 export * from './kinds/stepOrder.js';

@@ -10,6 +10,8 @@ export const PROBLEMS = {
   'case-file-pattern': 'The case file names a damage pattern that is not in the catalogue.',
   'case-file-reading': 'A reading of the case file cannot be read.',
   'case-file-school': 'The case file names a question or position of the schools that is not known.',
+  'case-file-sight': 'A sight of the case file is at more places than it names.',
+  'case-file-slip': 'A case file of version 2 says something its engine or the table cannot have.',
   'case-file-station': 'The case file names a place its engine does not have.',
   'check-field': 'The check has no such place on this engine.',
   'check-option': 'The answer is none of those the check offers.',

@@ -246,6 +246,7 @@ describe('views', () => {
       'grade-confirmed': { grade: 0, proposed: null, reason: '', book: '' },
       'state-set': { state: 'sound' },
       'pattern-set': { pattern: 'p', present: true },
+      'sight-set': { note: 'n1', sight: 'p', present: true, among: ['s'], of: null, grade: null, reliability: 'told', words: '' },
       remark: { remark: 'r', text: '' },
       'spec-set': { quantity: 'crank.pin', spec: { minMm: 1, maxMm: 2, undersizesMm: [], source: '' } },
       'reading-taken': {

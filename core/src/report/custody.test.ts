@@ -208,21 +208,13 @@ describe('what answers the causes', () => {
     expect(releaseCheck(view(state), diagnose(view(state)))).toEqual({ ready: true, blocks: [] });
     state = write(state, 'case-released', null, { note: 'to the client' });
     expect(sectionWords(answers(view(state), diagnose(view(state)), false)[0])).toMatch(/Released by Mara on 2026-03-02\. to the client$/);
-    for (const [kind, body] of [
-      ['pattern-set', { pattern: 'head-crack', present: true }],
-      ['grade-confirmed', { grade: 3, proposed: null, reason: '', book: '1' }],
-    ] as const)
-      state = write(state, kind, 'head.1', body);
+    state = write(state, 'grade-confirmed', 'head.1', { grade: 3, proposed: null, reason: '', book: '1' });
     expect(sectionWords(answers(view(state), diagnose(view(state)), false)[0])).toContain('What was recorded since stands against it.');
   });
 
   it('what is accepted as unexplained says by whom', () => {
     let state = DRY;
-    for (const [kind, body] of [
-      ['pattern-set', { pattern: 'head-crack', present: true }],
-      ['grade-confirmed', { grade: 3, proposed: null, reason: '', book: '1' }],
-    ] as const)
-      state = write(state, kind, 'head.1', body);
+    state = write(state, 'grade-confirmed', 'head.1', { grade: 3, proposed: null, reason: '', book: '1' });
     state = write(state, 'unexplained-set', null, { place: 'head.1', accepted: true, reason: 'cracked years ago' }, 'Tom');
     expect(sectionWords(answers(view(state), diagnose(view(state)), false)[0])).toMatch(
       /Accepted as unexplained\n.*grade 3: cracked years ago \(Tom\)/s,

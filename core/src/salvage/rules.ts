@@ -80,6 +80,23 @@ export function ownDisposition(view: CaseView, s: StationView): Disposition {
       return say('keep', 'evidence: bagged and named');
     case 'timing':
       return grade >= 2 ? say('replace', `grade ${grade}: drive, tensioner and guides together`) : say('reuse', `grade ${grade}`);
+    case 'housing':
+      return grade >= 2
+        ? say('test', `grade ${grade}: round, size and line by gauge, cap by its number and joint`)
+        : say('reuse', `grade ${grade}`);
+    case 'block':
+      return grade >= 2 ? say('test', `grade ${grade}: cracks, and the line of the mains`) : say('clean', `grade ${grade}`);
+    case 'cambearing':
+    case 'balancer':
+    case 'turbo':
+      return grade >= 2 ? say('replace', `grade ${grade}`) : say('reuse', `grade ${grade}`);
+    case 'seal':
+      return say('replace', 'a seal is used once');
+    case 'pan':
+    case 'coolant':
+      return grade >= 3 ? say('replace', `grade ${grade}`) : say('clean', `grade ${grade}`);
+    case 'clutch':
+      return say('check', grade >= 2 ? `grade ${grade}: what pushes on the crank, before it runs again` : `grade ${grade}`);
     case 'gallery':
     case 'cooler':
       return grade >= 2 ? say('clean', `grade ${grade}: plugs out, brushed and blown`) : say('reuse', `grade ${grade}`);

@@ -11,6 +11,7 @@ import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { SaveState } from '../frame/SaveState.js';
 import { caseView } from '@true-ledger/core/case';
 import { addFiles } from './queue.js';
+import { NoteLine } from '../notebook/NoteLine.js';
 import { Recorder } from './Recorder.js';
 import { UploadList } from './UploadList.js';
 import { asProblem } from '../app/server.js';
@@ -162,6 +163,7 @@ function Capture(): ReactNode {
             {input('Choose files', 'files', false)}
           </div>
           <Recorder station={byTag ? '' : station} />
+          <NoteLine />
           {byTag && (
             <p className="quiet">
               Lay the tag beside the part, whole and flat. What has no tag, or one of another case, is set aside below.

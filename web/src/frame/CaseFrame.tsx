@@ -3,7 +3,7 @@ import type { Me } from '@true-ledger/contract';
 import { checksFor } from '@true-ledger/core/opening';
 import { caseView, coverage, stripStanding, type CaseView } from '@true-ledger/core/case';
 import type { Diagnosis } from '@true-ledger/core/diagnosis';
-import { memo, Suspense, useDeferredValue, useMemo, useState, type ReactNode } from 'react';
+import { memo, Suspense, useCallback, useDeferredValue, useMemo, useState, type ReactNode } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { Waiting } from '../app/Waiting.js';
 import { useGetCaseQuery } from '../app/api.js';
@@ -24,6 +24,7 @@ import { PersonMenu } from './PersonMenu.js';
 import { SaveState } from './SaveState.js';
 import { ShelvedNote } from './Shelved.js';
 import { Unsettled } from './Unsettled.js';
+import { NoteLine } from '../notebook/NoteLine.js';
 import { asProblem } from '../app/server.js';
 import './frame.css';
 
@@ -61,6 +62,8 @@ const PAGE_NAMES: Readonly<Record<string, string>> = { opening: 'before opening'
 
 const Frame = memo(function Frame({ open }: { open: OpenCase }): ReactNode {
   const [keysShown, setKeysShown] = useState(false);
+  const [noting, setNoting] = useState(false);
+  const closeNote = useCallback(() => setNoting(false), []);
   const [folded, setFolded] = useState(window.innerWidth < 900);
   const navigate = useNavigate();
   const dispatch = useAppDispatch();
@@ -85,6 +88,7 @@ const Frame = memo(function Frame({ open }: { open: OpenCase }): ReactNode {
     { keys: 'u', what: 'Take the last entry back', run: () => void (open.readOnly || dispatch(undo(caseId, me.author))) },
     { keys: 'U', what: 'Write it again', run: () => void (open.readOnly || dispatch(redo(caseId, me.author))) },
     { keys: '/', what: 'Find a place', run: () => document.querySelector<HTMLInputElement>('#find-station')?.focus() },
+    { keys: 'l', what: 'Write a line of the notebook', run: () => setNoting(!open.readOnly) },
     { keys: '.', what: 'Next thing worth doing', run: () => void navigate(nextTask(open)) },
   ]);
   return (
@@ -104,6 +108,17 @@ const Frame = memo(function Frame({ open }: { open: OpenCase }): ReactNode {
         <Presence open={open} />
         <DiskRoom />
         <SaveState caseId={caseId} />
+        {!open.readOnly && (
+          <Button
+            type="text"
+            className="person"
+            aria-label="Notebook line"
+            title="Write a line of the notebook (l)"
+            onClick={() => setNoting((x) => !x)}
+          >
+            ✎
+          </Button>
+        )}
         <Button type="text" className="person" aria-label="Keys" onClick={() => setKeysShown(true)}>
           ?
         </Button>
@@ -113,6 +128,7 @@ const Frame = memo(function Frame({ open }: { open: OpenCase }): ReactNode {
       <main className="work" id="work" tabIndex={-1}>
         <Unsettled caseId={caseId} />
         <ShelvedNote />
+        {noting && <NoteLine onClose={closeNote} />}
         {open.readOnly && <div className="reader-note">You are reading this case; nothing you press is recorded.</div>}
         <PageBoundary>
           <Suspense fallback={<Waiting what="Fetching the page" />}>

@@ -1,6 +1,6 @@
 import { Button, Input } from 'antd';
 import { benchPlan } from '@true-ledger/core/engine';
-import { standingGrade, type StationView } from '@true-ledger/core/case';
+import { caseBench, standingGrade, type StationView } from '@true-ledger/core/case';
 import { memo, useMemo, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { NavLink, useLocation, useNavigate } from 'react-router';
 import { useCase } from '../app/caseContext.js';
@@ -32,8 +32,10 @@ export function Navigator({ folded, onFold }: { folded: boolean; onFold: () => v
   const { view, caseId } = useCase();
   const [search, setSearch] = useState('');
   const navigate = useNavigate();
-  const plan = useMemo(() => benchPlan(view.layout), [view.layout]);
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+  // Who searches finds the places beside the running parts too, whether or not anything is written there.
+  const every = useMemo(() => benchPlan(view.layout, new Set(view.byId.keys())), [view.layout, view.byId]);
+  const plan = words.length > 0 ? every : caseBench(view);
   const fits = (s: StationView): boolean => {
     const hay = `${s.station.name} ${s.station.id} ${ALSO.filter(([r]) => r.test(s.station.id))
       .map(([, w]) => w)

@@ -1,10 +1,11 @@
 import { GRADE_BOOK } from '../../damage/gradeBook.js';
 import { pattern } from '../../damage/patterns.js';
-import type { SurfaceMark } from '../../damage/wearMap.js';
-import type { Station } from '../../engine/stations.js';
+import { neutralSight } from '../../damage/sights.js';
+import { markOfWords } from '../../damage/wordMark.js';
+import { matchesStation, type Station } from '../../engine/stations.js';
 import type { EntryBodies, EntryKind } from '../../entries/entries.js';
 import type { Problem } from '../../kit/result.js';
-import type { CaseFile, FindingWords, WearWords } from './format.js';
+import type { CaseFile, FindingWords, SightWords, WearWords } from './format.js';
 
 /** Adds an entry to the case that is being read; `field` is where in the file it came from. */
 export type Add = <K extends EntryKind>(kind: K, station: string | null, body: EntryBodies[K], field: string) => void;
@@ -78,7 +79,7 @@ export function addFinding(f: FindingWords, stations: readonly Station[], index:
     [f.absent ?? [], false],
   ] as const) {
     for (const id of list) {
-      if (!pattern(id))
+      if (!pattern(id) && !neutralSight(id))
         return report({
           code: 'case-file-pattern',
           sentence: `"${id}" is not a pattern known here; run "true-ledger patterns" for the list.`,
@@ -100,6 +101,46 @@ export function addFinding(f: FindingWords, stations: readonly Station[], index:
   if (f.note) add('remark', station.id, { remark: `n${index}`, text: f.note }, `${at}.note`);
 }
 
+/** A sight at one or several of some places, or one that was told. */
+export function addSight(x: SightWords, stations: readonly Station[], index: number, add: Add, report: (p: Problem) => void): void {
+  const at = `sights.${index}`;
+  if (!pattern(x.sight) && !neutralSight(x.sight))
+    return report({
+      code: 'case-file-pattern',
+      sentence: `"${x.sight}" is neither a pattern nor a neutral sight known here; run "true-ledger patterns" for the list.`,
+      field: `${at}.sight`,
+    });
+  const among = [...new Set(x.among.flatMap((glob) => stations.filter((s) => matchesStation(glob, s.id)).map((s) => s.id)))];
+  const lost = x.among.find((glob) => !stations.some((s) => matchesStation(glob, s.id)));
+  if (lost !== undefined)
+    return report({
+      code: 'case-file-station',
+      sentence: `"${lost}" is not a place of this engine; ${placeHint(lost, stations)}.`,
+      field: `${at}.among`,
+    });
+  if ((x.of ?? 0) > among.length)
+    return report({
+      code: 'case-file-sight',
+      sentence: `It is said to be at ${x.of} of ${among.length} places. Name more places, or fewer of them.`,
+      field: `${at}.of`,
+    });
+  add(
+    'sight-set',
+    null,
+    {
+      note: `s${index}`,
+      sight: x.sight,
+      present: x.present ?? true,
+      among,
+      of: x.of ?? null,
+      grade: x.grade ?? null,
+      reliability: x.reliability ?? 'seen',
+      words: x.words ?? '',
+    },
+    at,
+  );
+}
+
 const EDGE_PATTERN: Readonly<Partial<Record<string, string>>> = {
   front: 'edge-loading',
   rear: 'edge-loading',
@@ -107,29 +148,3 @@ const EDGE_PATTERN: Readonly<Partial<Record<string, string>>> = {
   centre: 'centre-band',
   diagonal: 'diagonal-edge',
 };
-
-/** Turns "lining on 20 % at the rear edge" into a brush stroke of that area on the developed surface. */
-function markOfWords(station: Station, w: WearWords, id: string): SurfaceMark | null {
-  const frame = station.surface;
-  if (!frame || w.percent === 0) return null;
-  const s = w.percent / 100;
-  if (w.where === 'arc') {
-    const side = s * frame.widthMm;
-    const radius = Math.max(side, frame.heightMm) / 2;
-    const points: Array<[number, number]> = [];
-    for (let k = 0; k <= 8; k++) points.push([0.5, k / 8]);
-    return { id: `w${id}`, shape: 'stroke', class: w.class, points, radiusMm: Math.min(radius, side / 2 || radius), made: 'found-so' };
-  }
-  const v = w.where === 'front-edge' ? s / 2 : w.where === 'rear-edge' ? 1 - s / 2 : 0.5;
-  return {
-    id: `w${id}`,
-    shape: 'stroke',
-    class: w.class,
-    points: [
-      [0, v],
-      [1, v],
-    ],
-    radiusMm: (s * frame.heightMm) / 2,
-    made: 'found-so',
-  };
-}

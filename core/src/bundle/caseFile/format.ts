@@ -26,7 +26,8 @@ import { SPEC_KEYS, type SheetSpec, type SpecKey } from '../../measure/program/s
 import type { Gauge } from '../../units/gauge.js';
 
 export const CASE_FILE_FORMAT = 'true-ledger/case';
-export const CASE_FILE_VERSION = 1;
+/** What is written. Version 1 is read as before. */
+export const CASE_FILE_VERSION = 2;
 
 const words = typed<string>(Joi.string().max(4000).allow(''));
 /** A word that is looked up. */
@@ -59,6 +60,20 @@ const finding = object({
   note: maybe,
 });
 export type FindingWords = Held<typeof finding>;
+
+const sight = object({
+  /** A pattern or a neutral sight. */
+  sight: key,
+  present: optional(flag),
+  /** Stations it may be at, or patterns of stations. */
+  among: list(key, 200),
+  /** At how many of them; absent: at every one. */
+  of: optional(nullable(whole(1, 200))),
+  grade: optional(nullable(whole(0, 4))),
+  reliability: optional(oneOf(RELIABILITIES)),
+  words: maybe,
+});
+export type SightWords = Held<typeof sight>;
 
 const reading = typed<{
   /** Absent: the engine as a whole. */
@@ -110,7 +125,7 @@ const strip = object({
  */
 export const caseFileSchema = object({
   format: typed<typeof CASE_FILE_FORMAT>(Joi.string().valid(CASE_FILE_FORMAT)),
-  version: typed<typeof CASE_FILE_VERSION>(Joi.number().valid(CASE_FILE_VERSION)),
+  version: typed<1 | typeof CASE_FILE_VERSION>(Joi.number().valid(1, CASE_FILE_VERSION)),
   $schema: maybe,
   case: optional(object({ number: maybe, title: maybe, ledgerHead: maybe, entries: optional(number) })),
   /** A template, and what differs from it. */
@@ -137,7 +152,11 @@ export const caseFileSchema = object({
   sound: optional(list(typed<string>(Joi.string().max(80)), 500)),
   states: optional(record(oneOf(STATION_STATES))),
   findings: optional(list(finding, 1000)),
-  evidence: optional(list(object({ feature: key, present: flag, note: maybe }), 500)),
+  /** Sights whose place is not certain, or that somebody told of. Version 2. */
+  sights: optional(list(sight, 500)),
+  evidence: optional(list(object({ feature: key, present: flag, note: maybe, reliability: optional(oneOf(RELIABILITIES)) }), 500)),
+  /** Remarks on the engine as a whole. Version 2. */
+  notes: optional(list(words, 1000)),
   /** Where builders disagree: the position this case goes by, where it is not the standard one. */
   schools: optional(
     typed<Readonly<Record<string, string>>>(Joi.object().pattern(Joi.string().valid(...SCHOOLS.map((x) => x.id)), Joi.string())),

@@ -15,7 +15,7 @@ import { readAnswer } from '../../opening/record.js';
 import { parseQuantity } from '../../units/quantity.js';
 import { fail, ok, type Problem, type Result } from '../../kit/result.js';
 import { caseFileDoubts, type CaseFileDoubt } from './doubts.js';
-import { addFinding, contradiction, stationsOfFinding, type Add } from './findings.js';
+import { addFinding, addSight, contradiction, stationsOfFinding, type Add } from './findings.js';
 import { caseFileSchema, DEFAULT_GAUGE, type CaseFile } from './format.js';
 
 const AUTHOR = { id: 'case-file', name: 'Case file' };
@@ -88,6 +88,8 @@ export function readCaseFile(json: unknown): Result<{ state: CaseState; view: Ca
   (file.findings ?? []).forEach((f, i) => {
     for (const id of stationsOfFinding(f)) addFinding({ ...f, station: id }, stations, i, add, (p) => (problem ??= p));
   });
+  (file.sights ?? []).forEach((x, i) => addSight(x, stations, i, add, (p) => (problem ??= p)));
+  (file.notes ?? []).forEach((note, i) => add('remark', null, { remark: `g${i}`, text: note }, `notes.${i}`));
   (file.evidence ?? []).forEach((e, i) => {
     if (!feature(e.feature))
       problem ??= {
@@ -95,7 +97,12 @@ export function readCaseFile(json: unknown): Result<{ state: CaseState; view: Ca
         sentence: `"${e.feature}" is not a feature known here; run "true-ledger features" for the list.`,
         field: `evidence.${i}.feature`,
       };
-    add('evidence-set', null, { feature: e.feature, present: e.present, note: e.note ?? '' }, `evidence.${i}`);
+    add(
+      'evidence-set',
+      null,
+      { feature: e.feature, present: e.present, note: e.note ?? '', ...(e.reliability ? { reliability: e.reliability } : {}) },
+      `evidence.${i}`,
+    );
   });
   for (const [question, position] of Object.entries(file.schools ?? {})) {
     if (!school(question)?.positions.some((x) => x.id === position))
@@ -112,7 +119,11 @@ export function readCaseFile(json: unknown): Result<{ state: CaseState; view: Ca
   addOpening(file, layout, add, (p) => (problem ??= p));
   addStrip(file, add, (p) => (problem ??= p));
   if (problem) return { ok: false, problem };
-  return ok({ state, view: caseView(state)!, doubts: caseFileDoubts(file, layout) });
+  const doubts = caseFileDoubts(file, layout);
+  // Version 1 let slips pass and still does; from version 2 on they are refused. What a case exports stands in its ledger already.
+  if (file.version >= 2 && file.case?.ledgerHead === undefined && doubts[0])
+    return fail('case-file-slip', doubts[0].sentence, doubts[0].field);
+  return ok({ state, view: caseView(state)!, doubts });
 }
 
 function addReadings(file: CaseFile, layout: EngineLayout, add: Add, report: (p: Problem) => void): void {

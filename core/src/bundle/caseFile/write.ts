@@ -66,7 +66,26 @@ export function caseFileOf(state: CaseState, view: CaseView): CaseFile {
           : {}),
       })),
     ...(view.schools.size > 0 ? { schools: Object.fromEntries([...view.schools].map(([id, x]) => [id, x.value.position])) } : {}),
-    evidence: view.evidence.map((e) => ({ feature: e.value.feature, present: e.value.present, note: e.value.note })),
+    evidence: view.evidence.map((e) => ({
+      feature: e.value.feature,
+      present: e.value.present,
+      note: e.value.note,
+      ...(e.value.reliability ? { reliability: e.value.reliability } : {}),
+    })),
+    ...(view.sights.length > 0
+      ? {
+          sights: view.sights.map(({ value: x }) => ({
+            sight: x.sight,
+            present: x.present,
+            among: x.among,
+            of: x.of,
+            grade: x.grade,
+            reliability: x.reliability,
+            words: x.words,
+          })),
+        }
+      : {}),
+    ...(view.remarks.some((r) => r.value.text !== '') ? { notes: view.remarks.flatMap((r) => (r.value.text ? [r.value.text] : [])) } : {}),
     specs: Object.fromEntries(Object.entries(view.specs).map(([q, s]) => [q, s!.value.spec])),
     gauges: gauges.map(({ name, gauge }) => ({ ...gauge, id: name })),
     readings: read.map(({ station, r }) => ({

@@ -1,5 +1,6 @@
 import type { Diagnosis } from '../../diagnosis/diagnose.js';
 import { cause } from '../../cause/data/causes.js';
+import { rangeText } from '../../diagnosis/ending.js';
 import { absenceWords } from '../../diagnosis/evidence.js';
 import { percentText } from '../../cause/percent.js';
 import type { CaseView } from '../../case/views.js';
@@ -21,7 +22,7 @@ export function causes(view: CaseView, d: Diagnosis, detail: Detail): ReportSect
       const place = c.places[0] && c.places[0].probability > 0.5 ? ` (${c.places[0].name})` : '';
       return [
         c.name + place,
-        percentText(c.probability),
+        rangeText(c),
         c.range,
         own && own.decision !== 'open' ? `${own.decision}${own.reason ? `: ${own.reason}` : ''}` : '–',
       ];

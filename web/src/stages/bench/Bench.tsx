@@ -1,6 +1,5 @@
 import { App, Segmented } from 'antd';
 import {
-  benchPlan,
   neighbourOnBench,
   PART_NAMES,
   routeDistance,
@@ -9,8 +8,8 @@ import {
   type Direction,
 } from '@true-ledger/core/engine';
 import { GRADE_INFO, gradeText, GRADES, WEAR_CLASS_INFO, WEAR_CLASSES } from '@true-ledger/core/damage';
-import type { StationView } from '@true-ledger/core/case';
-import { useEffect, useMemo, useRef, useState, type CSSProperties, type ReactNode } from 'react';
+import { caseBench, type StationView } from '@true-ledger/core/case';
+import { useEffect, useRef, useState, type CSSProperties, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { useKeys } from '../../app/keys.js';
@@ -32,7 +31,7 @@ export function Bench(): ReactNode {
   const record = useRecord();
   const navigate = useNavigate();
   const { message } = App.useApp();
-  const plan = useMemo(() => benchPlan(view.layout), [view.layout]);
+  const plan = caseBench(view);
   const memory = `bench-at-${caseId}`;
   const [at, setAt] = useState(() => sessionStorage.getItem(memory) ?? plan.rows[0]?.cells[0]?.station.id ?? '');
   const [mode, setMode] = useState<BenchMode>('surface');

@@ -8,6 +8,7 @@ import {
   type NextCheck,
   type RankedCause,
   type WeighedEvidence,
+  drawnRangeText,
 } from '@true-ledger/core/diagnosis';
 import { useState, type ReactNode } from 'react';
 import { ReasonField } from '../../fields/ReasonField.js';
@@ -58,12 +59,12 @@ export function CauseStage(): ReactNode {
             <h2>Causes, most probable first</h2>
             <ol>
               {shown.map((c, i) => (
-                <CauseLine key={c.id} cause={c} here={i === at} onPick={() => pick(i)} />
+                <CauseLine key={c.id} cause={c} here={i === at} beside={diagnosis.beside.includes(c.id)} onPick={() => pick(i)} />
               ))}
             </ol>
             <p className="quiet">
-              Exact over all sets of up to three of {diagnosis.causes.length} causes; {diagnosis.evidence.length} pieces of evidence.
-              Mechanism:{' '}
+              Over sets of any size of {diagnosis.causes.length} causes, at least {percentText(diagnosis.mass)} of them worked out;{' '}
+              {diagnosis.evidence.length} pieces of evidence. The range is what the figures of the table leave open. Mechanism:{' '}
               {diagnosis.mechanisms
                 .slice(0, 2)
                 .map((m) => `${m.mechanism} ${percentText(m.probability)}`)
@@ -107,7 +108,7 @@ function Ending({ diagnosis }: { diagnosis: Diagnosis }): ReactNode {
   );
 }
 
-function CauseLine({ cause, here, onPick }: { cause: RankedCause; here: boolean; onPick: () => void }): ReactNode {
+function CauseLine({ cause, here, beside, onPick }: { cause: RankedCause; here: boolean; beside: boolean; onPick: () => void }): ReactNode {
   const { view } = useCase();
   const decision = view.decisions.find((d) => d.value.cause === cause.id)?.value.decision;
   const place = cause.places[0];
@@ -117,12 +118,15 @@ function CauseLine({ cause, here, onPick }: { cause: RankedCause; here: boolean;
         <span className="cause-name">
           {cause.name}
           {place && place.probability > 0.5 && <span className="quiet"> at {place.name}</span>}
+          {beside && <em className="beside">also found, of its own</em>}
           {decision && decision !== 'open' && <em className={decision}>{decision}</em>}
         </span>
         <span className="bar" aria-hidden="true">
           <i style={{ width: `${cause.probability * 100}%` }} />
         </span>
-        <span className="figure">{percentText(cause.probability)}</span>
+        <span className="figure" title={`10 to 90 % of the draws of the table; leads in ${percentText(cause.leads)} of them`}>
+          {percentText(cause.probability)} <span className="quiet">{drawnRangeText(cause)}</span>
+        </span>
         <span className="quiet word">{cause.range}</span>
       </button>
     </li>

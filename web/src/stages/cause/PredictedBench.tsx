@@ -1,4 +1,4 @@
-import { benchPlan } from '@true-ledger/core/engine';
+import { caseBench } from '@true-ledger/core/case';
 import { GRADE_INFO, gradeText } from '@true-ledger/core/damage';
 import { cause as causeOf, percentText } from '@true-ledger/core/cause';
 import { predictBench, type Predicted, type RankedCause } from '@true-ledger/core/diagnosis';
@@ -21,7 +21,7 @@ export function PredictedBench({ cause }: { cause: RankedCause }): ReactNode {
     () => new Map(record ? predictBench(view, record, place?.place ?? null).map((p) => [p.station, p]) : []),
     [view, record, place?.place],
   );
-  const plan = useMemo(() => benchPlan(view.layout), [view.layout]);
+  const plan = caseBench(view);
   if (!record) return null;
   const count = (fit: Predicted['fit']): number => [...predicted.values()].filter((p) => p.fit === fit).length;
   // A small engine takes the room it has; a large one scrolls.

@@ -1,6 +1,17 @@
-import { Button, Input, Select } from 'antd';
+import { Button, Input, Select, type SelectProps } from 'antd';
 import { PART_NAMES } from '@true-ledger/core/engine';
-import { GRADE_INFO, gradeText, GRADES, patternFound, patternsFor, pattern, toldApart, type Grade } from '@true-ledger/core/damage';
+import {
+  GRADE_INFO,
+  gradeText,
+  GRADES,
+  patternFound,
+  patternsFor,
+  pattern,
+  sightName,
+  sightsFor,
+  toldApart,
+  type Grade,
+} from '@true-ledger/core/damage';
 import { STATION_STATES } from '@true-ledger/core/entries';
 import type { StationView } from '@true-ledger/core/case';
 import { type ReactNode } from 'react';
@@ -32,9 +43,10 @@ function BookInUse(): ReactNode {
 }
 
 /** A pattern is found by any word the trade has for it, as on the Patterns page. */
-function byTradeWord(search: string, option?: { value?: string }): boolean {
-  const p = pattern(option?.value ?? '');
-  return p !== undefined && patternFound(p, search, (part) => PART_NAMES[part]);
+function byTradeWord(search: string, option?: NonNullable<SelectProps['options']>[number]): boolean {
+  const id = typeof option?.value === 'string' ? option.value : '';
+  const p = pattern(id);
+  return p ? patternFound(p, search, (part) => PART_NAMES[part]) : id !== '' && sightName(id).toLowerCase().includes(search.toLowerCase());
 }
 
 /** What the place shows: grade, patterns, state, remarks. */
@@ -57,6 +69,7 @@ export function FindingPanel({ station, onGrade }: { station: StationView; onGra
     if (held) record({ kind: 'retracted', station: id, body: { target: held.version.entry, slot: `pattern:${v}`, reason: 'taken back' } });
   };
   const choices = patternsFor(station.station.part);
+  const seen = sightsFor(station.station.part);
   const last = present.length > 0 ? pattern(present.at(-1)!.value.pattern) : undefined;
   return (
     <section className="pane finding" aria-label="Finding">
@@ -114,7 +127,10 @@ export function FindingPanel({ station, onGrade }: { station: StationView; onGra
             mode="multiple"
             disabled={readOnly}
             value={present.map((p) => p.value.pattern)}
-            options={choices.map((p) => ({ value: p.id, label: p.name, title: `${p.look} ${toldApart(p)}` }))}
+            options={[
+              { label: 'Patterns', options: choices.map((p) => ({ value: p.id, label: p.name, title: `${p.look} ${toldApart(p)}` })) },
+              { label: 'Seen, and not yet which', options: seen.map((x) => ({ value: x.id, label: x.name })) },
+            ]}
             showSearch={{ filterOption: byTradeWord }}
             placeholder="Name the pattern"
             onSelect={(v: string) => record({ kind: 'pattern-set', station: id, body: { pattern: v, present: true } })}
@@ -128,7 +144,10 @@ export function FindingPanel({ station, onGrade }: { station: StationView; onGra
             mode="multiple"
             disabled={readOnly}
             value={absent.map((p) => p.value.pattern)}
-            options={choices.map((p) => ({ value: p.id, label: p.name }))}
+            options={[
+              { label: 'Patterns', options: choices.map((p) => ({ value: p.id, label: p.name })) },
+              { label: 'In general', options: seen.map((x) => ({ value: x.id, label: x.name })) },
+            ]}
             showSearch={{ filterOption: byTradeWord }}
             placeholder="Absence is evidence too"
             onSelect={(v: string) => record({ kind: 'pattern-set', station: id, body: { pattern: v, present: false } })}

@@ -1,7 +1,7 @@
 import { Empty } from 'antd';
-import { benchPlan, neighbourOnBench, type Direction } from '@true-ledger/core/engine';
+import { neighbourOnBench, type Direction } from '@true-ledger/core/engine';
 import { gradeText, GRADES } from '@true-ledger/core/damage';
-import type { StationView } from '@true-ledger/core/case';
+import { caseBench, type StationView } from '@true-ledger/core/case';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
@@ -33,7 +33,7 @@ function OpenStation({ station }: { station: StationView }): ReactNode {
   const grading = useGrading();
   const navigate = useNavigate();
   const id = station.station.id;
-  const plan = useMemo(() => benchPlan(view.layout), [view.layout]);
+  const plan = caseBench(view);
   const beside = useMemo(() => comparisons(view.layout, station.station, view.byId), [view, station.station]);
   const [chosen, setChosen] = useState(0);
   const [flipped, setFlipped] = useState(false);

@@ -46,6 +46,15 @@ const PART_WORDS: Readonly<Record<PartClass, string>> = {
   gallery: 'galleries',
   cooler: 'oil cooler',
   fastener: 'fasteners',
+  housing: 'housings and caps',
+  block: 'block',
+  cambearing: 'camshaft bearings',
+  pan: 'oil pan',
+  balancer: 'balancer',
+  seal: 'seals',
+  coolant: 'coolant side',
+  turbo: 'turbocharger',
+  clutch: 'clutch',
 };
 export const spread = (
   id: string,

@@ -371,6 +371,7 @@ export const ASSEMBLY: readonly OriginRecord[] = [
     family: 'Assembly',
     mechanisms: ['joint loose', 'clearance lost'],
     priorOdds: 0.015,
+    several: true,
     answerable: 'earlier repair',
     links: [
       always('spread.scattered', 'small faults at unlike places'),

@@ -59,6 +59,8 @@ export const ONE_PLACE: readonly CauseLink[] = [
 export const ENGINE_RUNS_DRY: readonly CauseLink[] = [
   usually('spread.all-bearings', 'all bearings share the oil'),
   some('spread.rods-worse', 'big ends are fed last and carry most'),
+  some('spread.rods-only', 'stopped early, the big ends alone are hurt'),
+  some('spread.upper-halves', 'the rod half carries the firing load'),
   some('spread.grows-along-route', 'the far end runs short first'),
   some('seen.full-round-scuff', 'less oil is thrown at the walls'),
   some('seen.pushrod-worn', 'the top is last on the route'),

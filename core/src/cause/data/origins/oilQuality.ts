@@ -72,6 +72,7 @@ export const OIL_QUALITY: readonly OriginRecord[] = [
     family: 'Oil quality',
     mechanisms: ['particles between the surfaces'],
     priorOdds: 0.06,
+    follows: true,
     answerable: 'not determined',
     inOpening: [usually('fluid.glitter', 'the part that fails sheds into the oil')],
     links: withCourse(

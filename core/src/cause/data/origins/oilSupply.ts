@@ -39,6 +39,8 @@ export const OIL_SUPPLY: readonly OriginRecord[] = [
         usually('measured.pressure-low', 'the pickup draws air'),
         some('told.uses-oil', 'it burnt or lost it'),
         some('told.neglected', 'nobody looked'),
+        some('told.service-overdue', 'nobody looked'),
+        some('fluid.black-sludge', 'the little that is left cooks'),
         some('seen.crown-wet', 'where the oil went'),
         some('told.overheated', 'friction, and less oil to carry heat'),
       ],

@@ -1,0 +1,278 @@
+import { featureRow, LEAST, steady, strongestOfGroups, type Observation, type Posterior } from './model.js';
+import type { Cause, Feature } from './types.js';
+
+/** Weighed features as seen by one cause: only those it touches. */
+interface Touches {
+  readonly feature: Uint16Array;
+  readonly keep: Float64Array;
+  readonly allow: Float64Array;
+}
+
+/** A core and the causes that may still come to it, each with prior odds times what it gained where the core came from. */
+interface Node {
+  readonly core: readonly number[];
+  readonly log: number;
+  readonly eligible: readonly number[];
+  readonly ratios: Float64Array;
+  /** Logarithm of the most that the core and all its supersets may hold. */
+  readonly bound: number;
+  worked: boolean;
+  free: readonly number[];
+}
+
+/** A cause that raises the odds of a set by less than this is left free about it: two such causes hardly touch each other. */
+const FREE_BELOW = 0.03;
+/** A cause that makes nothing of what was found likelier than by this (in log) touches no other: it is free too. */
+const EXPLAINS = 0.02;
+/** A core whose sets can hold no more than this share is not worked out. */
+const SLIGHT = Math.log(1e-4);
+/** Cores kept for what is asked afterwards, the likeliest; of the rest only the share is kept. */
+const KEPT = 220;
+/** At most this many cores are worked out; what they hold is reported, so that a cut is never silent. */
+const WORKED_AT_MOST = 240;
+/** Tables of so few causes are enumerated whole. */
+const SMALL = 12;
+const MOST = 700;
+
+/**
+ * Posterior over sets of as many causes as the engine has, in log space. `odds` are prior odds per cause, in the order of `causes`; `explained` the chance that damage which was found brings a
+ * feature about by itself (by feature id), which counts for no cause.
+ *
+ * Branch and bound (Land & Doig 1960) over cores. At a core every further cause is weighed: those that raise its odds by little (0.03) stay free about it, each with a chance of its own, which is
+ * exact for causes that share no evidence and off by the product of two small figures where they do; each of the others makes a core of its own, in rising rank, so that every set is reached by
+ * one way. A cause never explains more beside others than alone (noisy-OR has diminishing returns, Henrion 1991), so its odds times Π(1 + ratio) bound what lies beyond a core; so does
+ * what the evidence can gain at most times Π(1 + odds · what speaks against). Cores that can hold next to nothing (1e-4) are left. Tables of up to twelve causes are enumerated whole. Nothing hangs on the machine: equal figures are told apart by their place in the table.
+ */
+export function posterior(
+  causes: readonly Cause[],
+  odds: readonly number[],
+  observations: readonly Observation[],
+  features: ReadonlyMap<string, Feature>,
+  explained?: ReadonlyMap<string, number>,
+): Posterior {
+  const weighed = strongestOfGroups(observations, features, causes);
+  const rows = weighed.map((o) => featureRow(features.get(o.feature) as Feature, causes));
+  const slope = Float64Array.from(weighed, (o) => o.ifPresent - o.ifAbsent);
+  const no = Float64Array.from(weighed, (o) => o.ifAbsent);
+  const n = causes.length;
+  const touches = causes.map((_, c): Touches => {
+    const at = [...rows.keys()].filter((f) => rows[f]!.keep[c] !== 1 || rows[f]!.allow[c] !== 1);
+    return {
+      feature: Uint16Array.from(at),
+      keep: Float64Array.from(at, (f) => rows[f]!.keep[c]!),
+      allow: Float64Array.from(at, (f) => rows[f]!.allow[c]!),
+    };
+  });
+  const prior = odds.map((o) => Math.log(o));
+  const bare = Float64Array.from(weighed, (o, f) => (1 - rows[f]!.feature.leak) * (1 - (explained?.get(o.feature) ?? 0)));
+  const keep = new Float64Array(rows.length);
+  const allow = new Float64Array(rows.length);
+  const like = new Float64Array(rows.length);
+  const reach = new Float64Array(rows.length);
+  /** Makes the state that of a set. */
+  const standAt = (members: readonly number[]): void => {
+    keep.set(bare);
+    allow.fill(1);
+    for (const c of members) {
+      const t = touches[c]!;
+      for (let i = 0; i < t.feature.length; i++) {
+        const f = t.feature[i]!;
+        keep[f] = keep[f]! * t.keep[i]!;
+        allow[f] = allow[f]! * t.allow[i]!;
+      }
+    }
+    for (let f = 0; f < like.length; f++) like[f] = Math.max(LEAST, (1 - keep[f]!) * allow[f]! * slope[f]! + no[f]!);
+  };
+  /** What of a cause's odds is left where evidence it explains is not counted: set by `ratioOf` beside its answer. */
+  let against = 0;
+  /** log of odds · P(evidence | S ∪ c) / P(evidence | S) at the state that stands. Each factor lies between 1e-12 and 1e12, so eight of them cannot overflow. */
+  const ratioOf = (c: number): number => {
+    const { feature: at, keep: more, allow: less } = touches[c]!;
+    let log = 0;
+    let worse = 0;
+    let above = 1;
+    let below = 1;
+    let short = 1;
+    for (let i = 0; i < at.length; i++) {
+      const f = at[i]!;
+      const raw = (1 - keep[f]! * more[i]!) * allow[f]! * less[i]! * slope[f]! + no[f]!;
+      const l = raw < LEAST ? LEAST : raw;
+      above *= l;
+      below *= like[f]!;
+      if (l < like[f]!) short *= l / like[f]!;
+      if ((i & 7) === 7) {
+        log += Math.log(above / below);
+        worse += Math.log(short);
+        above = 1;
+        below = 1;
+        short = 1;
+      }
+    }
+    against = prior[c]! + worse + Math.log(short);
+    return prior[c]! + log + Math.log(above / below);
+  };
+  /** log of how much likelier the evidence can become at most where all of these causes come to the state that stands and nothing speaks against them. */
+  const capOf = (eligible: readonly number[]): number => {
+    reach.set(keep);
+    for (const c of eligible) {
+      const t = touches[c]!;
+      for (let i = 0; i < t.feature.length; i++) reach[t.feature[i]!] = reach[t.feature[i]!]! * t.keep[i]!;
+    }
+    let log = 0;
+    for (let f = 0; f < reach.length; f++)
+      if (slope[f]! > 0) log += Math.log(Math.max(like[f]!, (1 - reach[f]!) * slope[f]! + no[f]!) / like[f]!);
+    return log;
+  };
+
+  const whole = n <= SMALL;
+  const least = Math.log(FREE_BELOW);
+  standAt([]);
+  const empty = like.reduce((sum, l) => sum + Math.log(l), 0);
+  const root: Node = {
+    core: [],
+    log: empty,
+    eligible: greedyOrder(n, standAt, ratioOf),
+    ratios: new Float64Array(n).fill(MOST),
+    bound: Infinity,
+    worked: false,
+    free: [],
+  };
+  const nodes: Node[] = [];
+  const open: Node[] = [root];
+  const alone = new Float64Array(n);
+  const slight: number[] = [];
+  /** Everything is compared with the likeliest core met so far. */
+  let top = empty;
+  for (let worked = 0; open.length > 0;) {
+    const node = pop(open);
+    nodes.push(node);
+    if (!whole && (worked >= WORKED_AT_MOST || node.bound < top + SLIGHT)) continue;
+    worked++;
+    node.worked = true;
+    standAt(node.core);
+    for (const c of node.eligible) {
+      node.ratios[c] = ratioOf(c);
+      alone[c] = against;
+    }
+    const cap = whole ? MOST : capOf(node.eligible);
+    const isFree = (c: number): boolean => !whole && (node.ratios[c]! <= least || node.ratios[c]! - alone[c]! <= EXPLAINS);
+    const further = node.eligible.filter((c) => !isFree(c));
+    node.free = node.eligible.filter(isFree);
+    let room = node.free.reduce((sum, c) => sum + softplus(node.ratios[c]!), 0);
+    let bare = node.free.reduce((sum, c) => sum + softplus(alone[c]!), 0);
+    for (let i = further.length - 1; i >= 0; i--) {
+      const c = further[i]!;
+      const log = node.log + node.ratios[c]!;
+      top = Math.max(top, log);
+      const bound = Math.min(log + room, node.log + cap + alone[c]! + bare);
+      room += softplus(node.ratios[c]!);
+      bare += softplus(alone[c]!);
+      if (!whole && bound < top + SLIGHT) {
+        // Too slight to be worked out; what it may hold counts against the mass.
+        slight.push(bound);
+        continue;
+      }
+      push(open, {
+        core: insert(node.core, c),
+        log,
+        eligible: [...further.slice(i + 1), ...node.free],
+        ratios: node.ratios.slice(),
+        bound,
+        worked: false,
+        free: [],
+      });
+    }
+  }
+  const held = nodes.map((node) => node.log + node.free.reduce((sum, c) => sum + softplus(node.ratios[c]!), 0));
+  const all = [...nodes.keys()].sort((a, b) => steady(held[b]!) - steady(held[a]!) || before(nodes[a]!.core, nodes[b]!.core));
+  const order = whole ? all : all.slice(0, KEPT);
+  const best = held[order[0]!]!;
+  const weight = order.map((i) => Math.exp(held[i]! - best));
+  const sum = weight.reduce((a, b) => a + b, 0);
+  const probability = Float64Array.from(weight, (w) => w / sum);
+  const chance = new Float64Array(order.length * n);
+  const marginal = new Float64Array(n);
+  // What was left may hold its bound beside what it holds itself.
+  const sumWorked = nodes.reduce((sum, node, i) => sum + (node.worked ? Math.exp(held[i]! - best) : 0), 0);
+  const sumKept = order.reduce((sum, i) => sum + (nodes[i]!.worked ? Math.exp(held[i]! - best) : 0), 0);
+  const sumLeft =
+    nodes.reduce((sum, node, i) => sum + (node.worked ? 0 : Math.exp(Math.max(node.bound, held[i]!) - best)), 0) +
+    slight.reduce((sum, bound) => sum + Math.exp(bound - best), 0);
+  order.forEach((i, k) => {
+    const node = nodes[i]!;
+    for (const c of node.core) chance[k * n + c] = 1;
+    for (const c of node.free) chance[k * n + c] = 1 / (1 + Math.exp(-node.ratios[c]!));
+    for (const c of [...node.core, ...node.free]) marginal[c] = marginal[c]! + probability[k]! * chance[k * n + c]!;
+  });
+  return {
+    causes,
+    cores: order.map((i) => nodes[i]!.core),
+    probability,
+    chance,
+    marginal,
+    mass: whole ? 1 : Math.min(1, sumKept / (sumWorked + sumLeft)),
+    weighed,
+  };
+}
+
+/** log(1 + eˣ). */
+const softplus = (x: number): number => (x > 30 ? x : Math.log1p(Math.exp(x)));
+
+/** Causes ranked greedily: each next is the one that raises the set of those before it most; from where none raises it, by what they would add to that set. */
+function greedyOrder(n: number, standAt: (members: readonly number[]) => void, ratioOf: (c: number) => number): number[] {
+  const order: number[] = [];
+  for (;;) {
+    standAt(order);
+    const rest = Array.from({ length: n }, (_, c) => c).filter((c) => !order.includes(c));
+    const ratio = new Map(rest.map((c) => [c, ratioOf(c)]));
+    const ranked = rest.sort((a, b) => steady(ratio.get(b)!) - steady(ratio.get(a)!) || a - b);
+    const best = ranked[0];
+    if (best === undefined) return order;
+    if (ratio.get(best)! <= 0 && order.length > 0) return [...order, ...ranked];
+    order.push(best);
+  }
+}
+
+function insert(members: readonly number[], c: number): number[] {
+  const at = members.findIndex((m) => m > c);
+  return at < 0 ? [...members, c] : [...members.slice(0, at), c, ...members.slice(at)];
+}
+
+/** Fewer causes first, then by their order in the table. */
+function before(a: readonly number[], b: readonly number[]): number {
+  if (a.length !== b.length) return a.length - b.length;
+  const i = a.findIndex((m, k) => m !== b[k]);
+  return i < 0 ? 0 : a[i]! - b[i]!;
+}
+
+const sooner = (a: Node, b: Node): boolean =>
+  a.bound === b.bound ? before(a.core, b.core) < 0 : (steady(b.bound) - steady(a.bound) || before(a.core, b.core)) < 0;
+
+/** A heap whose first may hold most. */
+function push(heap: Node[], node: Node): void {
+  let i = heap.push(node) - 1;
+  while (i > 0) {
+    const up = (i - 1) >> 1;
+    if (!sooner(node, heap[up]!)) break;
+    heap[i] = heap[up]!;
+    i = up;
+  }
+  heap[i] = node;
+}
+
+function pop(heap: Node[]): Node {
+  const first = heap[0]!;
+  const last = heap.pop()!;
+  if (heap.length === 0) return first;
+  let i = 0;
+  for (;;) {
+    let down = 2 * i + 1;
+    if (down >= heap.length) break;
+    if (down + 1 < heap.length && sooner(heap[down + 1]!, heap[down]!)) down++;
+    if (!sooner(heap[down]!, last)) break;
+    heap[i] = heap[down]!;
+    i = down;
+  }
+  heap[i] = last;
+  return first;
+}

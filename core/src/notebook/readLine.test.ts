@@ -1,0 +1,184 @@
+import { engineTemplate } from '../engine/templates.js';
+import type { EngineLayout } from '../engine/layout.js';
+import { closerSights, entriesOfLine } from './lineEntries.js';
+import { readLine, type NotedLine } from './readLine.js';
+
+const layoutOf = (id: string): EngineLayout => engineTemplate(id)!.layout;
+const FOUR = layoutOf('inline-4-petrol');
+const SIX = layoutOf('inline-6-diesel');
+
+/** A line as one row a proposal: `sight grade edge @ places` or `feature`. */
+function said(line: string, layout: EngineLayout = FOUR): string[] {
+  const r = readLine(line, layout);
+  return [
+    ...r.findings.map(
+      (f) =>
+        `${f.sound ? 'sound' : `${f.present ? '' : 'no '}${f.sight ?? 'grade'}`}${f.grade === null ? '' : ` g${f.grade}`}${f.edge ? ` ${f.edge}` : ''} @ ${f.of === null ? '' : `${f.of} of `}${f.stations.join(' ')}`,
+    ),
+    ...r.features.map((f) => `${f.present ? '' : 'no '}${f.feature} (${f.reliability})`),
+  ];
+}
+
+describe('a line of a notebook', () => {
+  it.each([
+    ['R2 upper copper along flywheel edge, nail catches', 'edge-loading g2 rear @ rod.2.shell.upper'],
+    ['R2 upper copper along flywheel edge, nail catches', 'sight-scored g3 @ rod.2.shell.upper'],
+    [
+      'one of the centre mains turned, tab gone',
+      'spun-shell g4 @ 1 of main.2.shell.upper main.2.shell.lower main.3.shell.upper main.3.shell.lower main.4.shell.upper main.4.shell.lower',
+    ],
+    ['pan: bright copper flake, two spoonfuls', 'copper-flake g2 @ pan.debris'],
+    ['no play at the nose', 'no measured.nose-play (seen)'],
+    ['comp 8.2 7.9 3.1 8.0', 'measured.compression-one-low (measured)'],
+    [
+      'mains 1 to 3 even grey',
+      'sound @ main.1.shell.upper main.1.shell.lower main.2.shell.upper main.2.shell.lower main.3.shell.upper main.3.shell.lower',
+    ],
+    ['crankpin 3 blue at the fillets', 'journal-heat g3 @ crank.pin.3'],
+    ['con rod 4: bent, (grade 3)', 'rod-bent g3 @ rod.4'],
+    ['cylinder 2 wrist pin loose', 'pin-boss-worn g2 @ piston.2.skirt.thrust piston.2.skirt.antithrust rod.2'],
+    ['told: ran it on after the lamp came on', 'told.pressure-lost (told)'],
+    ['oil smells of petrol and runs off the stick', 'fluid.fuel-smell (seen)'],
+  ])('%s', (line, proposal) => {
+    expect(said(line)).toContain(proposal);
+  });
+
+  it('takes words of both sides of the ocean for one part', () => {
+    const places = (line: string): string =>
+      readLine(line, FOUR)
+        .findings.flatMap((f) => f.stations)
+        .join(' ');
+    expect(places('gudgeon pin 2 slack')).toBe(places('wrist pin 2 slack'));
+    expect(places('big end bearing 3 wiped')).toBe(places('rod bearing 3 wiped'));
+    expect(places('sump: sludge')).toBe(places('oil pan: sludge'));
+    expect(places('bore 1 scored')).toBe(places('cylinder wall 1 scored'));
+  });
+
+  it('knows halves by what they lie in: the rod’s and the block’s are upper, the cap’s lower', () => {
+    expect(said('big-end shells, rod half, 2: wiped')[0]).toBe('wiping g3 @ rod.2.shell.upper');
+    expect(said('main shell 2, cap half: wiped')[0]).toBe('wiping g3 @ main.2.shell.lower');
+    expect(said('main shell 2, block half: wiped')[0]).toBe('wiping g3 @ main.2.shell.upper');
+    expect(said('main shells 2, both halves: wiped')[0]).toBe('wiping g3 @ main.2.shell.upper main.2.shell.lower');
+  });
+
+  it('reads numbers as lists, ranges and ordinals, and no figure with a unit as one', () => {
+    const numbers = (line: string): string[] => [
+      ...new Set(readLine(line, SIX).findings.flatMap((f) => f.stations.map((s) => s.split('.')[1]!))),
+    ];
+    expect(numbers('big ends 1, 3 and 5 scored')).toEqual(['1', '3', '5']);
+    expect(numbers('liners 2 to 4: scored')).toEqual(['2', '3', '4']);
+    expect(numbers('No. 6 piston crown melted')).toEqual(['6']);
+    expect(numbers('second main wiped')).toEqual(['2']);
+    expect(numbers('bore 3: scored, 4 mm wide')).toEqual(['3']);
+  });
+
+  it('leaves a place open where one of several is meant, and never lets it stand for all', () => {
+    expect(said('a piston is holed', FOUR)[0]).toMatch(/^sight-holed g4 @ 1 of /);
+    expect(said('rings stuck in two of the pistons, numbers not written down', SIX)[0]).toMatch(/ of rings\.1\.pack|2 of /);
+    expect(said('pistons scuffed')[0]).not.toContain(' of ');
+  });
+
+  it('hears what is denied, also in a list and in a word', () => {
+    expect(said('crankpin 2: no blue, no lines')).toEqual(['no journal-heat @ crank.pin.2', 'no journal-scoring @ crank.pin.2']);
+    expect(said('No dents, nicks or marks on any crown')).toEqual([expect.stringMatching(/^no crown-strike @ /)]);
+    expect(said('Pistons scuff-free, both.', layoutOf('twin-premix')).filter((x) => !/^(?:no|sound) /.test(x))).toEqual([]);
+    expect(said('rod bolts not stretched')).toEqual(['no bolt-stretched @ bolts.rod']);
+  });
+
+  it('keeps a sight apart from what the part merely touched', () => {
+    const [crown, ...rest] = said('piston crown, 2: faint crescent where it has kissed the inlet valve');
+    expect(crown).toBe('crown-strike g1 @ piston.2.crown');
+    expect(rest.join()).not.toContain('valves');
+  });
+
+  it('mends slips of typing and leaves other words alone', () => {
+    expect(said('crankpin 2 scroed')).toEqual(said('crankpin 2 scored'));
+    expect(said('big end shells 2 extrded')).toEqual(said('big end shells 2 extruded'));
+    expect(said('a batter of the stable')).toEqual([]);
+  });
+
+  it('judges a result by the limit in the line, and keeps one without a limit unjudged', () => {
+    expect(said('end float: 0.31; limit 0.25')).toEqual(['measured.end-float-high (measured)']);
+    expect(said('end float 0.18, max 0.25')).toEqual(['no measured.end-float-high (measured)']);
+    expect(said('main clearance 1 2 3: 0.09 to 0.11; limit 0.08 to 0.16')).toEqual([
+      'no measured.clearance-high (measured)',
+      'no measured.clearance-low (measured)',
+    ]);
+    const open = readLine('end float: 0.31', FOUR);
+    expect(open.features).toEqual([]);
+    expect(open.result).toMatchObject({ name: 'end float', unjudged: true });
+  });
+
+  it('says how far a told thing can be relied on, and what was not looked at says nothing', () => {
+    expect(said('told: ran hot all summer')).toEqual(['told.overheated (told)']);
+    expect(said('told: crank was broken')).toEqual([]);
+    expect(said('not examined: crankpin 2, blue perhaps')).toEqual([]);
+    expect(readLine('not examined: oil cooler', FOUR).notExamined).toBe(true);
+  });
+
+  it('marks what it does not understand and never drops it', () => {
+    const line = readLine('crankpin 2 scored, wobbles like a gramophone with hiccups', FOUR);
+    const left = line.chips.filter((c) => c.role === 'not understood').map((c) => line.text.slice(c.from, c.to));
+    expect(left.join(' ')).toContain('gramophone');
+    const entries = entriesOfLine(line, line, FOUR, '1', () => 'id');
+    expect(entries).toContainEqual({ kind: 'remark', station: 'crank.pin.2', body: { remark: 'id', text: line.text } });
+    expect(entriesOfLine(readLine('the cat sat there', FOUR), { findings: [], features: [] }, FOUR, '1', () => 'id')).toEqual([
+      { kind: 'remark', station: null, body: { remark: 'id', text: 'the cat sat there' } },
+    ]);
+  });
+
+  it('never throws and never names a place the engine has not, whatever is typed', () => {
+    const odd = [
+      '',
+      '   ',
+      '....',
+      '(3)',
+      'no',
+      'no.',
+      'R9 scored',
+      'main 99 wiped',
+      ': : :',
+      'limit',
+      'comp',
+      '1 2 3 4',
+      '💥 crankpin 💥',
+      'a'.repeat(400),
+      'grade 4',
+    ];
+    for (const text of odd) for (const f of readLine(text, FOUR).findings) for (const s of f.stations) expect(s).not.toMatch(/\.9/);
+  });
+});
+
+describe('entries of a line', () => {
+  const entriesOf = (text: string, layout: EngineLayout = FOUR): string[] => {
+    const line: NotedLine = readLine(text, layout);
+    return entriesOfLine(line, line, layout, '1', () => 'id').map((e) => `${e.kind} ${e.station ?? '-'} ${JSON.stringify(e.body)}`);
+  };
+
+  it('name the pattern, confirm the grade, draw the edge and keep the words', () => {
+    const entries = entriesOf('R2 upper copper along flywheel edge');
+    expect(entries.map((e) => e.split(' ').slice(0, 2).join(' '))).toEqual([
+      'pattern-set rod.2.shell.upper',
+      'grade-confirmed rod.2.shell.upper',
+      'mark-made rod.2.shell.upper',
+      'remark rod.2.shell.upper',
+    ]);
+  });
+
+  it('keep an open place open', () => {
+    expect(entriesOf('one of the centre mains turned')[0]).toMatch(/^sight-set - .*"of":1.*"reliability":"seen"/);
+  });
+
+  it('make history of what was told, and of a denial something looked for', () => {
+    expect(entriesOf('told: ran hot')[0]).toBe(
+      'history-line - {"line":"id","text":"told: ran hot","feature":"told.overheated","reliability":"told","date":null}',
+    );
+    expect(entriesOf('oil level right')[0]).toMatch(/^evidence-set - \{"feature":"fluid.level-low","present":false/);
+  });
+
+  it('offer what a neutral sight may be, and nothing for a pattern', () => {
+    const neutral = readLine('bore 1 scored', FOUR).findings[0]!;
+    expect(closerSights({ ...neutral, sight: 'sight-scored' }, FOUR)).toContain('bore-scoring');
+    expect(closerSights({ ...neutral, sight: 'bore-scoring' }, FOUR)).toEqual([]);
+  });
+});
