@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { text as textOf } from 'node:stream/consumers';
 import { parseArgs } from 'node:util';
 import { engineTemplate, ENGINE_TEMPLATES, type EngineLayout, stationsOf } from '@true-ledger/core/engine';
-import { PATTERNS } from '@true-ledger/core/damage';
+import { NEUTRAL_SIGHTS, PATTERNS, toldApart } from '@true-ledger/core/damage';
 import { FEATURES } from '@true-ledger/core/cause';
 import {
   measureProgram,
@@ -54,9 +54,10 @@ const HELP = `true-ledger – reads cases and bundles without a server
                                        corners in pixels: left-front, left-rear, right-rear, right-front;
                                        a half shell and a piston are found without them
   true-ledger stations TEMPLATE        places of an engine template
-  true-ledger patterns                 damage patterns known here
+  true-ledger patterns                 damage patterns and neutral sights known here: id, name, parts, look, and what tells a
+                                       pattern from those it is taken for
   true-ledger sheets [TEMPLATE]        measuring sheets known here, or every station, sheet and cell of an engine template
-  true-ledger features                 evidence features known here
+  true-ledger features                 evidence features known here, and the step that shows each
   true-ledger templates                engine templates
 
 Exit code: 0 all right, 1 the bundle does not verify, 2 the input could not be read.`;
@@ -112,7 +113,10 @@ export async function run(args: readonly string[], terminal: Terminal = CONSOLE)
       return template ? list(stationsOf(template.layout)) : usage(terminal, `"${target ?? ''}" is not an engine template.`);
     }
     case 'patterns':
-      return list(PATTERNS);
+      return list([
+        ...PATTERNS.map((p) => ({ id: p.id, name: [p.name, p.parts.join(' '), p.look, toldApart(p)].filter(Boolean).join('\t') })),
+        ...NEUTRAL_SIGHTS.map((s) => ({ id: s.id, name: `${s.name}\tneutral sight\tmay be ${s.patterns.join(', ')}` })),
+      ]);
     case 'sheets':
       if (target) {
         const template = engineTemplate(target);
@@ -120,7 +124,7 @@ export async function run(args: readonly string[], terminal: Terminal = CONSOLE)
       }
       return list(Object.entries(SHEETS).map(([id, { name }]) => ({ id, name })));
     case 'features':
-      return list(FEATURES);
+      return list(FEATURES.map((f) => ({ id: f.id, name: `${f.name}\t${f.check.step}` })));
     case 'templates':
       return list(ENGINE_TEMPLATES);
     case undefined:

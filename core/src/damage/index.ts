@@ -14,4 +14,4 @@ export {
 export { agreement } from './agreement.js';
 export { PATTERNS, pattern, patternFound, patternsFor, toldApart } from './patterns.js';
 export { SCHOOLS, type School, positionOf, school, schoolsAt } from './schools.js';
-export { sightName, sightsFor } from './sights.js';
+export { NEUTRAL_SIGHTS, sightName, sightsFor } from './sights.js';

@@ -34,7 +34,7 @@ export const PART_WORDS: readonly PartWord[] = [
   part('head-bolts', /\b(?:cylinder )?head (?:bolts?|nuts?|studs?)\b/, 'none', 'bolts.head'),
   part(
     'crank-bolts',
-    /\b(?:fly ?wheels?(?: bolts?)?|(?:crank(?:shaft)? |vibration |torsional |nose )?dampers?(?: bolts?)?|harmonic balancers?|flex(?:ible)? coupling|coupling|crank pulley|nose bolt)\b/,
+    /\b(?:fly ?wheels?(?! (?:edge|end|side))(?: bolts?)?|(?:crank(?:shaft)? |vibration |torsional |nose )?dampers?(?: bolts?)?|harmonic balancers?|flex(?:ible)? coupling|coupling|crank pulley|nose bolt)\b/,
     'none',
     'bolts.crank',
   ),

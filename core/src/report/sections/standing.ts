@@ -12,7 +12,7 @@ export function standing(view: CaseView, d: Diagnosis, head: string, entries: nu
     blocks: [
       {
         kind: 'text',
-        text: `Grades by grade book ${view.book.version}; causes by cause table ${d.table}, exact over all sets of up to three causes. Verdicts are guard-banded: a value nearer to its limit than its uncertainty (U, k = 2) is too close to call.`,
+        text: `Grades by grade book ${view.book.version}; causes by cause table ${d.table}, over sets of any number of causes; a range is the 10 to 90 % of draws of the table. Verdicts are guard-banded: a value nearer to its limit than its uncertainty (U, k = 2) is too close to call.`,
       },
       { kind: 'text', text: CONFIDENCE_WORDS },
       ...(stand

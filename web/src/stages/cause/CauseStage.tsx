@@ -1,6 +1,7 @@
-import { Alert, Button } from 'antd';
+import { Alert, Button, Select } from 'antd';
 import { Dialog } from '../../app/Dialog.js';
 import { cause as causeOf, percentText } from '@true-ledger/core/cause';
+import { sightName } from '@true-ledger/core/damage';
 import {
   absenceWords,
   soundContradictions,
@@ -63,7 +64,8 @@ export function CauseStage(): ReactNode {
               ))}
             </ol>
             <p className="quiet">
-              Over sets of any size of {diagnosis.causes.length} causes, at least {percentText(diagnosis.mass)} of them worked out;{' '}
+              Sets of any size of {diagnosis.causes.length} causes;{' '}
+              {diagnosis.mass > 0.999 ? 'all chance worked out' : `at least ${percentText(diagnosis.mass)} of all chance worked out`},{' '}
               {diagnosis.evidence.length} pieces of evidence. The range is what the figures of the table leave open. Mechanism:{' '}
               {diagnosis.mechanisms
                 .slice(0, 2)
@@ -72,6 +74,7 @@ export function CauseStage(): ReactNode {
               .
             </p>
           </section>
+          <OpenSights />
           <NextChecks checks={diagnosis.nextChecks} />
         </div>
         <div className="stack">
@@ -105,6 +108,36 @@ function Ending({ diagnosis }: { diagnosis: Diagnosis }): ReactNode {
           ` Were “${diagnosis.turningPoint.name.toLowerCase()}” the other way round, ${diagnosis.turningPoint.wouldLead.toLowerCase()} would lead.`}
       </span>
     </div>
+  );
+}
+
+/** Sights noted at one or several of some places: the quickest thing to settle is which. */
+function OpenSights(): ReactNode {
+  const { view, readOnly } = useCase();
+  const record = useRecord();
+  const open = view.sights.filter((s) => s.value.of !== null && s.value.present);
+  if (open.length === 0) return null;
+  const nameOf = (id: string): string => view.byId.get(id)?.station.name ?? id;
+  return (
+    <section className="pane" aria-label="Noted without its place">
+      <h2>Noted without its place</h2>
+      {open.map(({ value: sight }) => (
+        <p key={sight.note}>
+          {sightName(sight.sight)} at {sight.of} of {sight.among.length} places{sight.words ? `: “${sight.words}”` : ''}{' '}
+          {!readOnly && (
+            <Select
+              size="small"
+              aria-label={`Which one: ${sightName(sight.sight)}`}
+              placeholder="Which one?"
+              popupMatchSelectWidth={false}
+              value={null}
+              options={sight.among.map((id) => ({ value: id, label: nameOf(id) }))}
+              onChange={(id: string) => record({ kind: 'sight-set', station: null, body: { ...sight, among: [id], of: null } })}
+            />
+          )}
+        </p>
+      ))}
+    </section>
   );
 }
 
