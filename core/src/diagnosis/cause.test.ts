@@ -7,7 +7,7 @@ import { engineTemplate, ENGINE_TEMPLATES } from '../engine/templates.js';
 import { patternFaults } from '../damage/catalogue/validate.js';
 import { PATTERNS } from '../damage/patterns.js';
 import { cause, CAUSES } from '../cause/data/causes.js';
-import { FEATURES } from '../cause/data/features.js';
+import { COMES_WITH_AGE, FEATURES } from '../cause/data/features.js';
 import { applicableModel, diagnose, type Diagnosis } from './diagnose.js';
 import { diagnosisJson } from './diagnosisJson.js';
 import { featureProbability, type Observation } from '../cause/model.js';
@@ -16,6 +16,7 @@ import { correlation, spreadFindings } from './spread.js';
 import { causeTableFaults } from '../cause/validate.js';
 import { type STRENGTH, type Cause, type Feature } from '../cause/types.js';
 import { engineTags } from '../engine/tags.js';
+import { caseOf } from '../testing/caseOf.js';
 
 const EXAMPLE = JSON.parse(readFileSync(join(__dirname, '../../../docs/formats/examples/fire-pump.case.json'), 'utf8')) as CaseFile;
 const base: CaseFile = { format: 'true-ledger/case', version: 1, engine: { template: 'inline-4-petrol' } };
@@ -361,5 +362,28 @@ describe('diagnosis', () => {
       ],
     });
     expect(thin.turningPoint).not.toBeNull();
+  });
+});
+
+describe('the service of an engine', () => {
+  const tags = engineTags(engineTemplate('inline-4-petrol')!.layout);
+  const leakOf = (id: string, age: 'fresh' | 'middling' | 'old'): number => applicableModel(tags, age).features.get(id)!.leak;
+  it('makes what comes with age commoner by itself, and nothing else', () => {
+    expect(leakOf('seen.ring-ridge', 'fresh')).toBeLessThan(leakOf('seen.ring-ridge', 'middling'));
+    expect(leakOf('seen.ring-ridge', 'old')).toBeGreaterThan(leakOf('seen.ring-ridge', 'middling'));
+    expect(leakOf('seen.sight-rusty.bore', 'old')).toBeGreaterThan(leakOf('seen.sight-rusty.bore', 'middling'));
+    expect(leakOf('seen.wiping', 'old')).toBe(leakOf('seen.wiping', 'middling'));
+    for (const id of COMES_WITH_AGE) expect(FEATURES.map((f) => f.id)).toContain(id);
+  });
+  it('lets an old engine’s ridge speak less for wear than a fresh one’s', () => {
+    const chance = (more: object): number =>
+      diagnose(
+        caseOf({
+          version: 2,
+          engine: { template: 'inline-4-petrol', ...more },
+          findings: [{ station: 'bore.1', patterns: ['ring-ridge'], grade: 2 }],
+        }),
+      ).causes.find((c) => c.id === 'normal-wear')!.probability;
+    expect(chance({ hours: 20_000 })).toBeLessThan(chance({ hours: 50 }));
   });
 });

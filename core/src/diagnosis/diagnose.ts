@@ -1,7 +1,8 @@
 import { RUNNING_PARTS } from '../engine/stations.js';
 import { isExamined, standingGrade, type CaseView } from '../case/views.js';
 import { CAUSES, CAUSE_TABLE_VERSION } from '../cause/data/causes.js';
-import { ALL_FEATURES } from '../cause/data/features.js';
+import { AGE_ODDS, ALL_FEATURES, COMES_WITH_AGE } from '../cause/data/features.js';
+import { serviceAge, type ServiceAge } from '../engine/layout.js';
 import { endingOf, foundBeside, type Ending } from './ending.js';
 import { collectEvidence, toObservation, type EvidenceItem } from './evidence.js';
 import { chanceOfAny } from '../cause/joint.js';
@@ -96,18 +97,25 @@ export interface ApplicableModel {
 const modelCache = new Map<string, ApplicableModel>();
 
 /** Causes and features that exist for an engine, with prior odds; one shared object per kind of engine. */
-export function applicableModel(tags: ReadonlySet<EngineTag>): ApplicableModel {
-  const key = [...tags].sort().join(' ');
+export function applicableModel(tags: ReadonlySet<EngineTag>, age: ServiceAge = 'middling'): ApplicableModel {
+  const key = [age, ...[...tags].sort()].join(' ');
   const held = modelCache.get(key);
   if (held) return held;
   const causes = CAUSES.filter((c) => applies(c.needs, tags));
   const model = {
     causes,
     odds: causes.map((c) => priorOdds(c, tags)),
-    features: new Map(ALL_FEATURES.filter((f) => applies(f.needs, tags)).map((f) => [f.id, f])),
+    features: new Map(ALL_FEATURES.filter((f) => applies(f.needs, tags)).map((f) => [f.id, aged(f, age)])),
   };
   modelCache.set(key, model);
   return model;
+}
+
+/** A feature as common by itself as it is in an engine of this service. */
+function aged(f: Feature, age: ServiceAge): Feature {
+  const odds = AGE_ODDS[age];
+  const ages = COMES_WITH_AGE.has(f.id) || (f.of?.some((child) => COMES_WITH_AGE.has(child)) ?? false);
+  return ages && odds !== 1 ? { ...f, leak: (f.leak * odds) / (1 - f.leak + f.leak * odds) } : f;
 }
 
 /**
@@ -131,7 +139,7 @@ const BELIEVED = 0.3;
 /** The whole differential of a case. Deterministic; kept with the view. */
 export const diagnose: (view: CaseView) => Diagnosis = memo('differential', (view: CaseView): Diagnosis => {
   const tags = engineTags(view.layout);
-  const { causes, odds, features } = applicableModel(tags);
+  const { causes, odds, features } = applicableModel(tags, serviceAge(view.layout));
   const rejected = new Set(view.decisions.filter((d) => d.value.decision === 'rejected').map((d) => d.value.cause));
   const evidence = collectEvidence(view);
   const explained = explainedFeatures(view);

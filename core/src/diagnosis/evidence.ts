@@ -12,7 +12,7 @@ import { openingFindings, type Answers, type LimitSource } from '../opening/evid
 import { easingResult } from '../strip/easing.js';
 import { fastenerResult } from '../strip/fasteners.js';
 import { stripPlan } from '../strip/plan.js';
-import { spreadFindings } from './spread.js';
+import { openSpread } from './spread.js';
 import { featuresOfMarks } from './marks.js';
 import { type Feature } from '../cause/types.js';
 import { applies, engineTags } from '../engine/tags.js';
@@ -27,14 +27,16 @@ interface EvidenceSource {
 export interface EvidenceItem {
   readonly feature: Feature;
   readonly present: boolean;
-  readonly reliability: Reliability | 'certain' | 'silent';
+  readonly reliability: Reliability | 'certain' | 'silent' | 'open';
   /** Of a silence only: chance that it is there all the same and nobody said so. */
   readonly missed?: number;
+  /** Of a spread over open places only: shares of the placements in which it is there and in which it is not. */
+  readonly placed?: { readonly there: number; readonly not: number };
   readonly sources: readonly EvidenceSource[];
 }
 
 /** Likelihoods of a report given that the thing is so / is not so; ratios 4 : 1, 19 : 1 and certain. */
-const RELIABILITY_LIKELIHOOD: Readonly<Record<Exclude<EvidenceItem['reliability'], 'silent'>, readonly [number, number]>> = {
+const RELIABILITY_LIKELIHOOD: Readonly<Record<Exclude<EvidenceItem['reliability'], 'silent' | 'open'>, readonly [number, number]>> = {
   told: [0.8, 0.2],
   seen: [0.95, 0.05],
   measured: [1, 0],
@@ -44,6 +46,9 @@ const RELIABILITY_LIKELIHOOD: Readonly<Record<Exclude<EvidenceItem['reliability'
 /** What an observation says of its feature. A silence is kept by everybody where there is nothing, and with the chance `missed` where there is something. */
 export function toObservation(item: EvidenceItem): Observation {
   if (item.reliability === 'silent') return { feature: item.feature.id, ifPresent: item.missed ?? 1, ifAbsent: 1 };
+  // In expectation over the placements; where too little is known the report says nothing.
+  if (item.reliability === 'open')
+    return { feature: item.feature.id, ifPresent: 1 - (item.placed?.not ?? 0), ifAbsent: 1 - (item.placed?.there ?? 0) };
   const [yes, no] = RELIABILITY_LIKELIHOOD[item.reliability];
   return item.present
     ? { feature: item.feature.id, ifPresent: yes, ifAbsent: no }
@@ -68,14 +73,21 @@ export function collectEvidence(view: CaseView): EvidenceItem[] {
   const tags = engineTags(view.layout);
   const known = new Map(ALL_FEATURES.filter((f) => applies(f.needs, tags)).map((f) => [f.id, f]));
   const items = new Map<string, EvidenceItem>();
-  const put: Put = (id, present, reliability, source, missed) => {
+  const put: Put = (id, present, reliability, source, missed, placed) => {
     const feature = known.get(id);
     if (!feature) return;
     const held = items.get(id);
     if (held && held.present === present && RANK[reliability] <= RANK[held.reliability])
       items.set(id, { ...held, sources: [...held.sources, source] });
     else if (!held || RANK[reliability] >= RANK[held.reliability])
-      items.set(id, { feature, present, reliability, sources: [source], ...(missed === undefined ? {} : { missed }) });
+      items.set(id, {
+        feature,
+        present,
+        reliability,
+        sources: [source],
+        ...(missed === undefined ? {} : { missed }),
+        ...(placed ? { placed } : {}),
+      });
   };
 
   for (const rule of INTAKE_EVIDENCE) {
@@ -86,8 +98,17 @@ export function collectEvidence(view: CaseView): EvidenceItem[] {
     if (line.value.feature)
       put(line.value.feature, true, line.value.reliability, { station: null, entry: line.version.entry, words: line.value.text });
   }
-  for (const [id, finding] of Object.entries(spreadFindings(view))) {
-    put(id, finding.present, 'certain', { station: finding.stations[0] ?? null, entry: null, words: finding.words });
+  for (const [id, { finding, there, not }] of Object.entries(openSpread(view))) {
+    const present = there >= not;
+    const sure = there === 1 || not === 1;
+    put(
+      id,
+      present,
+      finding.faint ? 'told' : sure ? 'certain' : 'open',
+      { station: finding.stations[0] ?? null, entry: null, words: sure ? finding.words : `${finding.words}; which place is open` },
+      undefined,
+      sure ? undefined : { there, not },
+    );
   }
   for (const s of view.stations) {
     for (const found of featuresOfMarks(s))
@@ -198,8 +219,15 @@ function bySchool(view: CaseView, items: Map<string, EvidenceItem>, put: Put): v
   }
 }
 
-const RANK: Readonly<Record<EvidenceItem['reliability'], number>> = { silent: 0, told: 1, seen: 2, measured: 3, certain: 4 };
-type Put = (id: string, present: boolean, reliability: EvidenceItem['reliability'], source: EvidenceSource, missed?: number) => void;
+const RANK: Readonly<Record<EvidenceItem['reliability'], number>> = { silent: 0, open: 1, told: 1, seen: 2, measured: 3, certain: 4 };
+type Put = (
+  id: string,
+  present: boolean,
+  reliability: EvidenceItem['reliability'],
+  source: EvidenceSource,
+  missed?: number,
+  placed?: EvidenceItem['placed'],
+) => void;
 
 /** Chance that a builder keeps silent about a sight that is there, by how its places were looked at and what else was said of them. */
 const MISSED = {

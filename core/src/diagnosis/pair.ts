@@ -5,6 +5,7 @@ import { applicableModel, linksOf } from './diagnose.js';
 import { collectEvidence } from './evidence.js';
 import { probabilityBySingle } from '../cause/model.js';
 import { type Cause } from '../cause/types.js';
+import { serviceAge } from '../engine/layout.js';
 import { engineTags } from '../engine/tags.js';
 import { isPerished } from './nextCheck.js';
 
@@ -26,7 +27,7 @@ const DECIDES = 2;
 
 /** Every observation that tells one cause from another, the strongest first, with which of them are still possible. */
 export function comparePair(view: CaseView, first: Cause, second: Cause): PairSign[] {
-  const { causes, features } = applicableModel(engineTags(view.layout));
+  const { causes, features } = applicableModel(engineTags(view.layout), serviceAge(view.layout));
   const a = causes.findIndex((c) => c.id === first.id);
   const b = causes.findIndex((c) => c.id === second.id);
   if (a < 0 || b < 0) return [];

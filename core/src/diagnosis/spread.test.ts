@@ -1,8 +1,10 @@
 import { caseView, type CaseView } from '../case/views.js';
 import { fedBy, oilRoute } from '../engine/oilRoute.js';
 import { engineTemplate } from '../engine/templates.js';
+import { caseOf } from '../testing/caseOf.js';
 import { write, openedCase } from '../testing/write.js';
-import { correlation, spreadFindings } from './spread.js';
+import { collectEvidence, toObservation } from './evidence.js';
+import { correlation, openSpread, spreadFindings } from './spread.js';
 
 // Where damage lies over the engine: each rule is told from grades alone, and says nothing while too little was examined.
 function graded(grades: Readonly<Record<string, number>>, template = 'inline-4-petrol'): CaseView {
@@ -164,5 +166,68 @@ describe('correlation', () => {
     const x = [10, 8, 13, 9, 11, 14, 6, 4, 12, 7, 5];
     const y = [8.04, 6.95, 7.58, 8.81, 8.33, 9.96, 7.24, 4.26, 10.84, 4.82, 5.68];
     expect(correlation(x, y)).toBeCloseTo(0.81642, 5);
+  });
+});
+
+describe('light marks, where there is nothing else', () => {
+  const light = (half: 'upper' | 'lower', grade = 1): CaseView =>
+    caseOf({
+      findings: [
+        ...[1, 2, 3, 4].flatMap((r) => [
+          { station: `rod.${r}.shell.${half}`, grade: 1 },
+          { station: `rod.${r}.shell.${half === 'upper' ? 'lower' : 'upper'}`, grade: 0 },
+        ]),
+        ...[1, 2, 3, 4, 5].flatMap((m) => [
+          { station: `main.${m}.shell.upper`, grade: 0 },
+          { station: `main.${m}.shell.lower`, grade: m === 1 ? grade : 0 },
+        ]),
+      ],
+    });
+
+  it('say on which half they lie, faintly, and never what they do not show', () => {
+    const found = spreadFindings(light('upper', 0));
+    expect(found['spread.upper-halves']).toMatchObject({ present: true, faint: true });
+    expect(found['spread.lower-halves']).toBeUndefined();
+    expect(found['spread.rods-worse']).toMatchObject({ present: true, faint: true });
+    expect(spreadFindings(light('lower', 0))['spread.lower-halves']).toMatchObject({ present: true, faint: true });
+  });
+
+  it('say nothing beside a bearing of grade 2', () => {
+    expect(spreadFindings(light('upper', 3))['spread.upper-halves']?.faint).toBeUndefined();
+  });
+});
+
+describe('spread over places that are open', () => {
+  const openAt = (among: readonly string[], count: number | null): CaseView =>
+    caseOf({
+      version: 2,
+      sound: ['rod.*.shell.*', 'main.*.shell.*'],
+      sights: [{ sight: 'spun-shell', among, of: count, grade: 4 }],
+    });
+
+  it('is in expectation over every place it may be at', () => {
+    const open = openSpread(openAt(['main.2.shell.lower', 'main.3.shell.lower', 'main.4.shell.lower', 'main.1.shell.lower'], 1));
+    // Three of the four are mains in the middle.
+    expect(open['spread.centre-mains']).toMatchObject({ there: 0.75, not: 0.25 });
+    expect(open['spread.one-bearing']).toMatchObject({ there: 1, not: 0 });
+  });
+
+  it('weighs less than the same place known, and as much where every placement agrees', () => {
+    const item = (among: readonly string[]): number => {
+      const found = collectEvidence(openAt(among, 1)).find((e) => e.feature.id === 'spread.centre-mains')!;
+      const o = toObservation(found);
+      return o.ifPresent / Math.max(1e-12, o.ifAbsent);
+    };
+    expect(item(['main.1.shell.lower', 'main.3.shell.lower'])).toBeCloseTo(1, 9);
+    expect(item(['main.2.shell.lower', 'main.3.shell.lower'])).toBeGreaterThan(1e6);
+    expect(item(['main.1.shell.lower', 'main.2.shell.lower', 'main.3.shell.lower'])).toBeCloseTo(2, 9);
+  });
+
+  it('is as before where nothing is open', () => {
+    const view = caseOf({ sound: ['rod.*.shell.*', 'main.*.shell.*'], findings: [{ station: 'main.3.shell.lower', grade: 3 }] });
+    for (const [id, { finding, there, not }] of Object.entries(openSpread(view))) {
+      expect(finding).toEqual(spreadFindings(view)[id]);
+      expect([there, not]).toEqual(finding.present ? [1, 0] : [0, 1]);
+    }
   });
 });

@@ -9,6 +9,8 @@ interface Finding {
   readonly present: boolean;
   readonly stations: readonly string[];
   readonly words: string;
+  /** It rests on light marks alone. */
+  readonly faint?: true;
 }
 
 export type SpreadFindings = Readonly<Record<string, Finding>>;
@@ -95,7 +97,115 @@ export function spreadFindings(view: CaseView): SpreadFindings {
   pistonSpread(view, set);
   wholeEngine(view, set);
   elsewhere(view, set);
+  for (const [id, finding] of Object.entries(lightMarks(view))) out[id] ??= finding;
   return out;
+}
+
+/** Marks of grade 1 are looked at where there is no more: two places of them at least, and others that have none. */
+const LIGHT = 1;
+
+/**
+ * On an engine opened early nothing is of grade 2, and light marks on the same half everywhere are the evidence. Only what they show is said, never what they do not.
+ */
+function lightMarks(view: CaseView): SpreadFindings {
+  const { examined } = bearings(view);
+  const marked = examined.filter((b) => b.grade === LIGHT);
+  if (marked.length < 2 || examined.some((b) => b.grade >= BAD)) return {};
+  const out: Record<string, Finding> = {};
+  const ids = marked.flatMap((b) => b.stations);
+  const say = (id: string, there: boolean, words: string): void => {
+    if (there) out[id] = { present: true, stations: ids, words, faint: true };
+  };
+  const halves = marked.filter((b) => b.upper !== null && b.lower !== null);
+  const share = (of: readonly Bearing[]): number => of.length / Math.max(1, halves.length);
+  if (halves.length >= 2) {
+    const words = `light marks on ${halves.length} bearings`;
+    say('spread.upper-halves', share(halves.filter((b) => b.upper! > b.lower!)) >= 0.6, `${words}, mostly the upper half`);
+    say('spread.lower-halves', share(halves.filter((b) => b.lower! > b.upper!)) >= 0.6, `${words}, mostly the lower half`);
+  }
+  const mains = examined.filter((b) => b.main);
+  const rods = examined.filter((b) => !b.main);
+  if (mains.length >= 2 && rods.length >= 2) {
+    const difference = mean(rods.map((b) => b.grade)) - mean(mains.map((b) => b.grade));
+    const words = `light marks: big ends average grade ${mean(rods.map((b) => b.grade)).toFixed(1)}, mains ${mean(mains.map((b) => b.grade)).toFixed(1)}`;
+    say('spread.rods-worse', difference >= 0.5, words);
+    say('spread.mains-worse', difference <= -0.5, words);
+  }
+  return out;
+}
+
+/** Placements looked at where a sight may be at one of several places; more are passed over evenly. */
+const PLACEMENTS = 24;
+
+/** What a spread feature is in expectation over where open sights may be. */
+export interface OpenSpread {
+  readonly finding: Finding;
+  /** Share of the placements in which it is there, and in which it is not; in the rest too little is known. */
+  readonly there: number;
+  readonly not: number;
+}
+
+/**
+ * Spread features where some sight of grade 2 or more may be at one or several of some places: reckoned for every placement, or for 24 spread evenly over them, in an order that does not hang on the
+ * machine. Without open sights every share is 0 or 1.
+ */
+export function openSpread(view: CaseView): Readonly<Record<string, OpenSpread>> {
+  const open = view.sights.flatMap(({ value: x }) =>
+    x.present && x.of !== null && (x.grade ?? 0) >= BAD ? [{ among: x.among, of: x.of, grade: x.grade! }] : [],
+  );
+  const one = spreadFindings(view);
+  if (open.length === 0)
+    return Object.fromEntries(
+      Object.entries(one).map(([id, finding]) => [id, { finding, there: finding.present ? 1 : 0, not: finding.present ? 0 : 1 }]),
+    );
+  const placements = evenly(
+    open.reduce<ReadonlyArray<ReadonlyMap<string, number>>>(
+      (all, x) =>
+        evenly(
+          all.flatMap((placed) =>
+            subsets(x.among, x.of).map((at) => new Map([...placed, ...at.map((id): [string, number] => [id, x.grade])])),
+          ),
+          PLACEMENTS * 4,
+        ),
+      [new Map()],
+    ),
+    PLACEMENTS,
+  );
+  const each = placements.map((placed) => spreadFindings(withGrades(view, placed)));
+  const ids = new Set(each.flatMap((findings) => Object.keys(findings)));
+  return Object.fromEntries(
+    [...ids].map((id) => {
+      const found = each.flatMap((findings) => findings[id] ?? []);
+      const there = found.filter((f) => f.present).length / each.length;
+      const best = found.find((f) => f.present === there * each.length > found.length / 2) ?? found[0]!;
+      return [id, { finding: best, there, not: found.length / each.length - there }];
+    }),
+  );
+}
+
+/** The case as if these places were graded so, where they are not graded worse already. */
+function withGrades(view: CaseView, placed: ReadonlyMap<string, number>): CaseView {
+  const stations = view.stations.map((s): StationView => {
+    const grade = placed.get(s.station.id);
+    if (grade === undefined || (standingGrade(s) ?? -1) >= grade) return s;
+    const version = s.grade?.version ?? view.sights[0]!.version;
+    return Object.defineProperties(Object.create(Object.getPrototypeOf(s) as object) as StationView, {
+      ...Object.getOwnPropertyDescriptors(s),
+      state: { value: 'findings', enumerable: true },
+      grade: { value: { value: { grade, proposed: null, reason: '', book: view.book.version }, version }, enumerable: true },
+    }) as StationView;
+  });
+  return { ...view, stations, byId: new Map([...view.byId, ...stations.map((s): [string, StationView] => [s.station.id, s])]) };
+}
+
+/** Every choice of `of` from a list, in the order of the list. */
+function subsets(list: readonly string[], of: number): string[][] {
+  if (of === 0) return [[]];
+  return list.flatMap((first, i) => subsets(list.slice(i + 1), of - 1).map((rest) => [first, ...rest])).slice(0, 2000);
+}
+
+function evenly<T>(list: readonly T[], most: number): readonly T[] {
+  return list.length <= most ? list : Array.from({ length: most }, (_, k) => list[Math.floor((k * list.length) / most)]!);
 }
 
 type Setter = (id: string, present: boolean, stations: readonly string[], words: string) => void;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { benchPlan, neighbourOnBench } from './bench.js';
-import { cylinderPlaces, firingIntervals, mainPositions, mainsBesidePin, pinCount, type EngineLayout } from './layout.js';
+import { cylinderPlaces, firingIntervals, mainPositions, mainsBesidePin, pinCount, serviceAge, type EngineLayout } from './layout.js';
 import { fedBy, oilRoute, routeDistance } from './oilRoute.js';
 import { planDrawing } from './plan.js';
 import { journalOf, matchesStation, neighbourOf, partnerOf, shellsOn, stationOf, stationsOf } from './stations.js';
@@ -230,5 +230,17 @@ describe('the oil route of an engine without pressure', () => {
         .map((s) => routeDistance(found.layout, s))
         .filter((d) => d !== null),
     ).toEqual([]);
+  });
+});
+
+describe('service', () => {
+  const four = layout('inline-4-petrol');
+  it('is old by any figure stated, fresh by all of them, and middling where none is', () => {
+    expect(serviceAge(four)).toBe('middling');
+    expect(serviceAge({ ...four, hours: 12_000, ageYears: 1 })).toBe('old');
+    expect(serviceAge({ ...four, distanceKm: 160_000 })).toBe('old');
+    expect(serviceAge({ ...four, hours: 40, ageYears: 1 })).toBe('fresh');
+    expect(serviceAge({ ...four, hours: 40, ageYears: 9 })).toBe('middling');
+    expect(serviceAge({ ...four, hours: 4999, distanceKm: 149_999, ageYears: 14 })).toBe('middling');
   });
 });

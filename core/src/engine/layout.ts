@@ -30,7 +30,7 @@ export interface EngineLayout {
   readonly ladderFrame: boolean;
   readonly bores: 'integral-iron' | 'dry-liner' | 'wet-liner' | 'coated-aluminium';
   readonly valveGear: 'overhead-cam' | 'pushrod' | 'side-valve' | 'ports';
-  readonly followers: 'solid' | 'hydraulic' | 'none';
+  readonly followers: 'solid' | 'hydraulic' | 'roller' | 'flat' | 'bucket' | 'none';
   readonly camDrive: 'chain' | 'belt' | 'gear' | 'none';
   readonly lubrication: 'wet-sump' | 'dry-sump' | 'splash' | 'premix' | 'total-loss';
   readonly cooling: 'liquid' | 'air';
@@ -44,6 +44,28 @@ export interface EngineLayout {
   /** Running width of a big-end shell and of a main shell. */
   readonly rodShellWidthMm: number;
   readonly mainShellWidthMm: number;
+  /** What follows is stated where it is known. */
+  readonly aspiration?: 'natural' | 'turbocharged' | 'supercharged';
+  /** What locates the shells in their housings. */
+  readonly shellLocation?: 'tab' | 'tabless';
+  /** Service since new, and age. */
+  readonly hours?: number;
+  readonly distanceKm?: number;
+  readonly ageYears?: number;
+}
+
+/** How long an engine has served: what an old one shows in the ordinary way says less of it than of a fresh one. */
+export type ServiceAge = 'fresh' | 'middling' | 'old';
+
+/** Service from which an engine counts as old, and up to which as fresh. Judgement: a tenth and the half of what a life is commonly held to be, by hours, distance and years. */
+const OLD = { hours: 5000, distanceKm: 150_000, ageYears: 15 } as const;
+const FRESH = { hours: 500, distanceKm: 15_000, ageYears: 3 } as const;
+
+/** Old by any figure stated, fresh by all of them; middling where none is. */
+export function serviceAge(layout: EngineLayout): ServiceAge {
+  const stated = (['hours', 'distanceKm', 'ageYears'] as const).filter((f) => layout[f] !== undefined);
+  if (stated.some((f) => layout[f]! >= OLD[f])) return 'old';
+  return stated.length > 0 && stated.every((f) => layout[f]! <= FRESH[f]) ? 'fresh' : 'middling';
 }
 
 type BearingKind = 'shells' | 'bush' | 'direct' | 'rolling';
@@ -172,7 +194,7 @@ export const layoutSchema = Joi.object({
   ladderFrame: Joi.boolean().required(),
   bores: Joi.string().valid('integral-iron', 'dry-liner', 'wet-liner', 'coated-aluminium').required(),
   valveGear: Joi.string().valid('overhead-cam', 'pushrod', 'side-valve', 'ports').required(),
-  followers: Joi.string().valid('solid', 'hydraulic', 'none').required(),
+  followers: Joi.string().valid('solid', 'hydraulic', 'roller', 'flat', 'bucket', 'none').required(),
   camDrive: Joi.string().valid('chain', 'belt', 'gear', 'none').required(),
   lubrication: Joi.string().valid('wet-sump', 'dry-sump', 'splash', 'premix', 'total-loss').required(),
   cooling: Joi.string().valid('liquid', 'air').required(),
@@ -185,4 +207,9 @@ export const layoutSchema = Joi.object({
   pinDiameterMm: Joi.number().required(),
   rodShellWidthMm: Joi.number().required(),
   mainShellWidthMm: Joi.number().required(),
+  aspiration: Joi.string().valid('natural', 'turbocharged', 'supercharged'),
+  shellLocation: Joi.string().valid('tab', 'tabless'),
+  hours: Joi.number().min(0).max(1_000_000),
+  distanceKm: Joi.number().min(0).max(10_000_000),
+  ageYears: Joi.number().min(0).max(200),
 });

@@ -5,8 +5,8 @@ import { NumberField } from '../fields/NumberField.js';
 import { PlanSvg } from '../surface/PlanSvg.js';
 import './shelf.css';
 
-type Choice = { [K in keyof EngineLayout]: EngineLayout[K] extends string ? K : never }[keyof EngineLayout];
-type Figure = { [K in keyof EngineLayout]: EngineLayout[K] extends number ? K : never }[keyof EngineLayout];
+type Choice = { [K in keyof EngineLayout]-?: EngineLayout[K] extends string ? K : never }[keyof EngineLayout];
+type Figure = { [K in keyof EngineLayout]-?: EngineLayout[K] extends number ? K : never }[keyof EngineLayout];
 
 const FIGURES: ReadonlyArray<readonly [Figure, string, string, whole: boolean]> = [
   ['cylinders', 'Cylinders', '', true],
@@ -23,6 +23,33 @@ const FIGURES: ReadonlyArray<readonly [Figure, string, string, whole: boolean]> 
   ['compressionRatio', 'Compression ratio', '', false],
   ['peakRpm', 'Peak speed', 'rpm', false],
 ];
+
+/** Known or not: an empty field says nothing. */
+const SERVICE = [
+  ['hours', 'Hours run', 'h'],
+  ['distanceKm', 'Distance run', 'km'],
+  ['ageYears', 'Age', 'years'],
+] as const;
+
+const STATED = [
+  [
+    'aspiration',
+    'Aspiration',
+    [
+      ['natural', 'Natural'],
+      ['turbocharged', 'Turbocharged'],
+      ['supercharged', 'Supercharged'],
+    ],
+  ],
+  [
+    'shellLocation',
+    'Shells located by',
+    [
+      ['tab', 'A tab'],
+      ['tabless', 'Nothing but crush'],
+    ],
+  ],
+] as const;
 
 const CHOICES: ReadonlyArray<readonly [Choice, string, ReadonlyArray<readonly [string, string]>]> = [
   [
@@ -100,6 +127,7 @@ const CHOICES: ReadonlyArray<readonly [Choice, string, ReadonlyArray<readonly [s
     [
       ['shells', 'Plain shells'],
       ['bush', 'Plain bush'],
+      ['direct', 'Journal directly in the case'],
       ['rolling', 'Rolling'],
     ],
   ],
@@ -161,6 +189,18 @@ const CHOICES: ReadonlyArray<readonly [Choice, string, ReadonlyArray<readonly [s
       ['ports', 'Ports'],
     ],
   ],
+  [
+    'followers',
+    'Followers',
+    [
+      ['solid', 'Solid'],
+      ['hydraulic', 'Hydraulic'],
+      ['roller', 'Roller'],
+      ['flat', 'Flat'],
+      ['bucket', 'Bucket'],
+      ['none', 'None'],
+    ],
+  ],
 ];
 
 const numbers = (text: string): number[] =>
@@ -202,6 +242,37 @@ export function LayoutForm({ layout, onChange }: { layout: EngineLayout; onChang
               whole={whole}
               unit={unit}
               onChange={(v) => v !== null && set({ [field]: v } as Partial<EngineLayout>)}
+              style={{ width: '100%' }}
+            />
+          </label>
+        ))}
+        {SERVICE.map(([field, label, unit]) => (
+          <label key={field}>
+            <span>{label}</span>
+            <NumberField
+              value={layout[field] ?? null}
+              status={fault(field)}
+              unit={unit}
+              onChange={(v) => {
+                const { [field]: _was, ...rest } = layout;
+                onChange(v === null ? rest : { ...layout, [field]: v });
+              }}
+              style={{ width: '100%' }}
+            />
+          </label>
+        ))}
+        {STATED.map(([field, label, options]) => (
+          <label key={field}>
+            <span>{label}</span>
+            <Select<string>
+              value={layout[field] ?? null}
+              allowClear
+              placeholder="Not known"
+              options={options.map(([value, words]) => ({ value, label: words }))}
+              onChange={(v) => {
+                const { [field]: _was, ...rest } = layout;
+                onChange(v ? ({ ...layout, [field]: v } as EngineLayout) : rest);
+              }}
               style={{ width: '100%' }}
             />
           </label>

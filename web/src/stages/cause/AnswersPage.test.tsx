@@ -75,7 +75,7 @@ describe('answers to the causes', () => {
 
   it('accept what stays unexplained with a reason only, and open it again', async () => {
     const shop = confirmed();
-    shop.write('pattern-set', 'head.1', { pattern: 'head-crack', present: true });
+    // Graded and not named: nothing can account for it.
     shop.write('grade-confirmed', 'head.1', { grade: 3, proposed: null, reason: '', book: shop.view.book.version });
     const { user } = await open(page, { shop, at });
     await screen.findByRole('region', { name: 'Left unexplained' });
