@@ -57,6 +57,21 @@ describe('judgement over the API', () => {
     expect(body.topEvidence.for[0].decibans).toBeGreaterThanOrEqual(body.topEvidence.for[1].decibans);
     expect(body.chain.links.map((l: { from: string }) => l.from)).toContain('find:feed-missed@main.2');
   });
+  it('tells the slips of a file of version 1 with the answer, and refuses them from version 2 on', async () => {
+    const slip = {
+      format: 'true-ledger/case',
+      version: 1,
+      engine: { template: 'inline-4-petrol' },
+      findings: [{ station: 'rod.2', patterns: ['wiping'] }],
+    };
+    const { body } = await bench.people.reader.post('/api/diagnose').send(slip).expect(200);
+    expect(body.doubts).toEqual([{ field: 'findings.0.patterns', sentence: expect.stringContaining('add "half"') }]);
+    const refused = await bench.people.reader
+      .post('/api/diagnose')
+      .send({ ...slip, version: 2 })
+      .expect(400);
+    expect(refused.body).toMatchObject({ code: 'case-file-slip', field: 'findings.0.patterns' });
+  });
   it('refuses a case that says a thing and its contrary, naming the field', async () => {
     const { body } = await bench.people.reader
       .post('/api/diagnose')

@@ -4,7 +4,7 @@ import { FEATURES } from './data/features.js';
 import { drawn } from './draws.js';
 import { chanceOfAny, informationGain, marginalsAfter } from './joint.js';
 import { binaryEntropy, featureProbability, type Observation, type Posterior } from './model.js';
-import { posterior } from './search.js';
+import { COUPLED, posterior } from './search.js';
 import type { Cause, Feature } from './types.js';
 
 // The posterior over sets of any size, against sums worked out in plain numbers over every set.
@@ -28,6 +28,9 @@ function everySet(
   return Float64Array.from({ length: 1 << causes.length }, (_, bits) => {
     const set = causes.filter((_c, i) => bits & (1 << i));
     let w = causes.reduce((p, _c, i) => (bits & (1 << i) ? p * odds[i]! : p), 1);
+    // One pair of hands: faults of its family are likelier beside a cause that stands for several.
+    const several = set.find((c) => c.several);
+    if (several) w *= Math.exp(COUPLED * set.filter((c) => c !== several && c.family === several.family).length);
     for (const o of seen) {
       const f = features.get(o.feature)!;
       const own = explained.get(o.feature) ?? 0;

@@ -28,6 +28,8 @@ const EXPLAINS = 0.02;
 const SLIGHT = Math.log(1e-4);
 /** Cores kept for what is asked afterwards, the likeliest; of the rest only the share is kept. */
 const KEPT = 220;
+/** How much likelier (log odds) another fault of one family is beside a cause that stands for several small ones. Judgement. */
+export const COUPLED = Math.log(6);
 /** At most this many cores are worked out; what they hold is reported, so that a cut is never silent. */
 const WORKED_AT_MOST = 240;
 /** Tables of so few causes are enumerated whole. */
@@ -64,6 +66,12 @@ export function posterior(
     };
   });
   const prior = odds.map((o) => Math.log(o));
+  // One pair of hands: beside a cause that stands for several small faults, others of its family are likelier.
+  const several = causes.findIndex((c) => c.several);
+  const kin = causes.map((c, i) => several >= 0 && i !== several && c.family === causes[several]!.family);
+  let withSeveral = false;
+  let kinIn = 0;
+  const oddsOf = (c: number): number => prior[c]! + (c === several ? kinIn * COUPLED : withSeveral && kin[c] ? COUPLED : 0);
   const bare = Float64Array.from(weighed, (o, f) => (1 - rows[f]!.feature.leak) * (1 - (explained?.get(o.feature) ?? 0)));
   const keep = new Float64Array(rows.length);
   const allow = new Float64Array(rows.length);
@@ -71,6 +79,8 @@ export function posterior(
   const reach = new Float64Array(rows.length);
   /** Makes the state that of a set. */
   const standAt = (members: readonly number[]): void => {
+    withSeveral = several >= 0 && members.includes(several);
+    kinIn = members.filter((c) => kin[c]).length;
     keep.set(bare);
     allow.fill(1);
     for (const c of members) {
@@ -108,8 +118,8 @@ export function posterior(
         short = 1;
       }
     }
-    against = prior[c]! + worse + Math.log(short);
-    return prior[c]! + log + Math.log(above / below);
+    against = oddsOf(c) + worse + Math.log(short);
+    return oddsOf(c) + log + Math.log(above / below);
   };
   /** log of how much likelier the evidence can become at most where all of these causes come to the state that stands and nothing speaks against them. */
   const capOf = (eligible: readonly number[]): number => {

@@ -119,11 +119,11 @@ function aged(f: Feature, age: ServiceAge): Feature {
 }
 
 /**
- * What a cause counts for in the order of the list, beside its probability: ordinary wear never accounts for a part that is through or lost, nor leads before a cause that is likelier than not, and metal of another part only passes on what another
- * failure gave off. They stay in the list as what was found besides.
+ * What a cause counts for in the order of the list, beside its probability: ordinary wear never accounts for a part that is through or lost, nor leads before a cause that is likelier than not; something else leads only where a finding is truly left
+ * over; and metal of another part only passes on what another failure gave off. They stay in the list as what was found besides.
  */
-function rankWeight(c: Cause, failed: boolean): number {
-  if (c.ordinary && failed) return ASIDE;
+function rankWeight(c: Cause, failed: boolean, orphaned: boolean): number {
+  if ((c.ordinary && failed) || (c.unlisted && !orphaned)) return ASIDE;
   return c.follows ? ASIDE : 1;
 }
 
@@ -149,9 +149,19 @@ export const diagnose: (view: CaseView) => Diagnosis = memo('differential', (vie
     features,
     explained,
   );
+  const sets = bestSets(post);
+  // What stands for every cause without a record accounts for nothing.
+  const believed = causes.filter((c, i) => !c.unlisted && post.marginal[i]! >= BELIEVED);
+  const unexplained = unexplainedFindings(
+    view,
+    evidence,
+    believed.length > 0 ? believed : sets[0]!.causes.map((id) => causes.find((c) => c.id === id)!),
+    explained,
+  );
   const worstGrade = Math.max(0, ...view.stations.map((s) => standingGrade(s) ?? 0));
   const failed = worstGrade >= RUINED || causes.some((c, i) => !c.ordinary && !c.follows && !c.unlisted && post.marginal[i]! >= 0.5);
-  const standing = post.marginal.map((p, i) => p * rankWeight(causes[i]!, failed));
+  const orphaned = unexplained.some((u) => u.named);
+  const standing = post.marginal.map((p, i) => p * rankWeight(causes[i]!, failed, orphaned));
   const order = causes.map((_, i) => i).sort((a, b) => steady(standing[b]!) - steady(standing[a]!) || a - b);
   const singles = new Map(post.weighed.map((o) => [o.feature, probabilityBySingle(features.get(o.feature)!, causes)]));
   const items = new Map(evidence.map((e) => [e.feature.id, e]));
@@ -172,16 +182,7 @@ export const diagnose: (view: CaseView) => Diagnosis = memo('differential', (vie
       evidence: rank < WEIGHED_FOR ? waterfall(i, rival, items, post, singles, features) : [],
     };
   });
-  const sets = bestSets(post);
   const mechanisms = mechanismShares(post);
-  // What stands for every cause without a record accounts for nothing.
-  const believed = causes.filter((c, i) => !c.unlisted && post.marginal[i]! >= BELIEVED);
-  const unexplained = unexplainedFindings(
-    view,
-    evidence,
-    believed.length > 0 ? believed : sets[0]!.causes.map((id) => causes.find((c) => c.id === id)!),
-    explained,
-  );
   const present = view.stations.filter((s) => s.state !== 'not-present');
   const examinedShare = present.filter(isExamined).length / Math.max(1, present.length);
   const running = present.filter((s) => RUNNING_PARTS.includes(s.station.part));

@@ -60,6 +60,8 @@ export interface DiagnosisJson {
     readonly links: ReadonlyArray<{ readonly from: string; readonly to: string; readonly why: string; readonly doubtful: boolean }>;
     readonly contradictions: readonly string[];
   };
+  /** What of the case file was read as written and is probably not meant so. */
+  readonly doubts?: ReadonlyArray<{ readonly field: string; readonly sentence: string }>;
 }
 
 interface EvidenceLine {
@@ -84,7 +86,7 @@ const line = (e: WeighedEvidence): EvidenceLine => ({
 const TOP = 6;
 
 /** The differential as it is published (`docs/formats/diagnosis.md`): ids, probabilities and weights, without prose. */
-export function diagnosisJson(view: CaseView, d: Diagnosis): DiagnosisJson {
+export function diagnosisJson(view: CaseView, d: Diagnosis, doubts: NonNullable<DiagnosisJson['doubts']> = []): DiagnosisJson {
   const lead = d.causes.find((c) => isListed(c.id));
   const chain = proposeSequence(view, d);
   const shift = (x: { cause: string; before: number; after: number }): typeof x => ({
@@ -149,5 +151,6 @@ export function diagnosisJson(view: CaseView, d: Diagnosis): DiagnosisJson {
       links: chain.links.map((l) => ({ from: l.from, to: l.to, why: l.why, doubtful: l.doubtful })),
       contradictions: chain.contradictions.map((c) => c.words),
     },
+    ...(doubts.length > 0 ? { doubts } : {}),
   };
 }

@@ -127,6 +127,13 @@ describe('a line of a notebook', () => {
     ]);
   });
 
+  it('passes over bullets and the labels of a list, and keeps the letters that are parts', () => {
+    expect(said('F3: crankpin 2 blue')).toEqual(said('crankpin 2 blue'));
+    expect(said('- crankpin 2 blue')).toEqual(said('crankpin 2 blue'));
+    expect(said('N1 mains 1 and 2 even grey')).toEqual(said('mains 1 and 2 even grey'));
+    expect(said('M2: wiped')[0]).toMatch(/^wiping g3 @ main\.2/);
+  });
+
   it('never throws and never names a place the engine has not, whatever is typed', () => {
     const odd = [
       '',

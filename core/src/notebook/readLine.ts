@@ -71,6 +71,9 @@ const FIGURE_SAID =
   /\b(?:limit [^;]*|\d[\d.,/]* ?(?:mm|cm|thou|in\b|bar|psi|nm|lb ft|%|per cent|litres?|degrees?|cst|ppm|inch(?:es)?|km|miles|h\b|hours?))/;
 const PREFIX = /^(told|heard|seen|felt|measured|not examined|not looked at|not stripped|not done) :/;
 
+/** A bullet, or the label of a list of notes ("F3:", "N1."); letters that stand for a part are none. */
+const LABEL = /^\s*(?:[-*•–]\s+|[FHNQX]\d{1,2}[.):]?\s+)/;
+
 interface Clause {
   readonly from: number;
   readonly to: number;
@@ -107,7 +110,10 @@ interface Hit {
 
 /** Reads one line. Deterministic; a few milliseconds at most. `context` is what earlier lines said of numbers. */
 export function readLine(line: string, layout: EngineLayout, context?: NotebookContext): NotedLine {
-  const text = readText(line, VOCABULARY);
+  const text = readText(
+    line.replace(LABEL, (label) => ' '.repeat(label.length)),
+    VOCABULARY,
+  );
   const word = (k: number): string => text.words[k]?.text ?? '';
   const at = (position: number): number => {
     let lo = 0;

@@ -53,7 +53,7 @@ async function compute(task: ComputeTask): Promise<Outcome<ComputeAnswers[Comput
     }
     case 'diagnose': {
       const read = readCaseFile(task.file);
-      return read.ok ? ok(diagnosisJson(read.value.view, diagnose(read.value.view))) : read;
+      return read.ok ? ok(diagnosisJson(read.value.view, diagnose(read.value.view), read.value.doubts)) : read;
     }
     case 'measure': {
       const outcome = runSheet(task.sheet);

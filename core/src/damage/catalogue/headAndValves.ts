@@ -174,7 +174,7 @@ export const VALVE_PATTERNS = patternsOn(
       why: 'Worn guides or seals let oil past, a poor seat lets gas past.',
       ask: 'Vacuum test of each port?',
       apart: { 'rings-stuck': 'Oil at the stem with a dry rim is the guide.' },
-      next: ['port-deposits', 'crown-wet', 'valve-burnt'],
+      next: ['port-deposits', 'crown-wet', 'valve-burnt', 'pushrod-worn'],
     },
     {
       id: 'lobe-flat',

@@ -487,7 +487,7 @@ export const ROLLING_PATTERNS = patternsOn(
       why: 'Sliding without oil heats the contacts past tempering.',
       ask: 'Was there oil in the fuel, or on its way here?',
       apart: { 'race-spalling': 'Colour comes with lack of oil; craters without colour are fatigue.' },
-      next: ['cage-failure', 'dry-seizure'],
+      next: ['cage-failure', 'dry-seizure', 'journal-heat'],
       also: ['blued needles', 'dry rollers'],
     },
     {
