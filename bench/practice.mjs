@@ -5,6 +5,8 @@ import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { caseFileOfNotebook, readCaseFile } from '@true-ledger/core/bundle';
 import { diagnose } from '@true-ledger/core/diagnosis';
+import { engineTemplate } from '@true-ledger/core/engine';
+import { readLine } from '@true-ledger/core/notebook';
 
 const { values } = parseArgs({
   options: {
@@ -127,3 +129,18 @@ figure('log score', +rows.reduce((s, r) => s + r.log, 0).toFixed(2), { of: rows.
 figure('Brier, sum over causes', +(rows.reduce((s, r) => s + r.brier, 0) / rows.length).toFixed(3), { of: rows.length });
 figure('lines understood in every clause', share(whole, lines), { unit: '%', of: lines, aim: 70 });
 figure('lines that propose something', share(proposing, lines), { unit: '%', of: lines });
+
+// What a keystroke costs: every line read as it would be typed, at its end, after one pass to warm up.
+const times = [];
+for (const pass of [0, 1])
+  for (const id of Object.keys(engines)) {
+    const layout = { ...engineTemplate(engines[id].template).layout, ...engines[id] };
+    for (const line of linesOf(id, true)) {
+      const from = performance.now();
+      readLine(line, layout);
+      if (pass === 1) times.push(performance.now() - from);
+    }
+  }
+times.sort((a, b) => a - b);
+const quantile = (q) => +times[Math.floor(q * (times.length - 1))].toFixed(2);
+figure('one line read', quantile(0.5), { unit: 'ms', p95: quantile(0.95), limit: 5, of: times.length });

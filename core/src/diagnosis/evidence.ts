@@ -12,7 +12,7 @@ import { openingFindings, type Answers, type LimitSource } from '../opening/evid
 import { easingResult } from '../strip/easing.js';
 import { fastenerResult } from '../strip/fasteners.js';
 import { stripPlan } from '../strip/plan.js';
-import { openSpread } from './spread.js';
+import { openSpread } from './openSpread.js';
 import { featuresOfMarks } from './marks.js';
 import { type Feature } from '../cause/types.js';
 import { applies, engineTags } from '../engine/tags.js';

@@ -4,7 +4,8 @@ import { engineTemplate } from '../engine/templates.js';
 import { caseOf } from '../testing/caseOf.js';
 import { write, openedCase } from '../testing/write.js';
 import { collectEvidence, toObservation } from './evidence.js';
-import { correlation, openSpread, spreadFindings } from './spread.js';
+import { openSpread } from './openSpread.js';
+import { correlation, spreadFindings } from './spread.js';
 
 // Where damage lies over the engine: each rule is told from grades alone, and says nothing while too little was examined.
 function graded(grades: Readonly<Record<string, number>>, template = 'inline-4-petrol'): CaseView {

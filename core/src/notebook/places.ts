@@ -1,7 +1,7 @@
 import type { EngineLayout } from '../engine/layout.js';
 import { matchesStation, stationsOf, type Station } from '../engine/stations.js';
 import { LETTER_PARTS, middleNumbers, numbersOf, PART_WORDS, partWord, type PartWord } from './lexicon/parts.js';
-import { matches, type ReadText } from './words.js';
+import { matches, wordAt, type ReadText } from './words.js';
 
 /** A place as a line names it: the part, the numbers given, and the stations these come to. */
 export interface NamedPlace {
@@ -46,13 +46,6 @@ interface PartHit {
   readonly part: PartWord;
   readonly from: number;
   readonly to: number;
-}
-
-/** Word index at which a position of the joined text lies. */
-function wordAt(text: ReadText, position: number): number {
-  let at = 0;
-  while (at + 1 < text.starts.length && text.starts[at + 1]! <= position) at++;
-  return at;
 }
 
 /** Part words of a line, none inside another. */

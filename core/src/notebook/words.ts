@@ -39,6 +39,18 @@ export function readText(line: string, vocabulary: ReadonlySet<string>): ReadTex
   return { words, text, starts };
 }
 
+/** Index of the word at which a position of the joined text lies. */
+export function wordAt(text: ReadText, position: number): number {
+  let low = 0;
+  let high = text.starts.length - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (text.starts[middle]! <= position) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}
+
 const lists = new WeakMap<ReadonlySet<string>, ReadonlyMap<number, readonly string[]>>();
 const answers = new WeakMap<ReadonlySet<string>, Map<string, string>>();
 
