@@ -398,6 +398,7 @@ export const NEUTRAL_SAYINGS: readonly SightWord[] = [
   say(/\b(?:leak(?:s|ed|ing)?|weep(?:s|ing)?|blow(?:s|ing|n)? (?:by|past|through)|drips?)\b/, 'sight-leaking', 2),
   say(/\b(?:burnt|burned|melted|eroded by flame|guttered)\b/, 'sight-burnt', 3),
   say(/\b(?:washed)\b/, 'sight-washed', 2),
+  say(/\b(?:burnished|polished (?:up|smooth)|shined up|mirror bright)\b/, 'sight-polished', 1),
   say(/\b(?:worn|wear|dished|flats on|hollowed|worn thin|thinner|broad|oval|bell mouthed|narrowed)\b/, 'sight-worn', 2),
   say(
     /\b(?:bright (?:patch|spot|strip|stripe|band|crescent|line|round)|shiny (?:patch|spot|strip|smear)|shine[sd]?|shiny|dull patch|spoon|patch|spot|strip|shinier)\b/,
