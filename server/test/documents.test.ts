@@ -317,7 +317,7 @@ describe('a bundle that is not what it says', () => {
     ['an archive cut off', () => zipSync(files).subarray(0, 4000), 'bundle-damaged', /damaged/],
     [
       'a newer format',
-      () => zipSync({ ...files, 'case.json': strToU8(strFromU8(files['case.json']!).replace('"version": 1', '"version": 2')) }),
+      () => zipSync({ ...files, 'case.json': strToU8(strFromU8(files['case.json']!).replace('"version": 1', '"version": 3')) }),
       'bundle-newer',
       /newer version/,
     ],

@@ -1,5 +1,6 @@
 import { INTAKE_FIELDS } from '../../entries/registry.js';
 import type { CaseState } from '../../ledger/state.js';
+import { neutralSight } from '../../damage/sights.js';
 import type { CaseView } from '../../case/views.js';
 import type { Gauge } from '../../units/gauge.js';
 import { measureProgram } from '../../measure/program/program.js';
@@ -22,16 +23,29 @@ function stripOf(view: CaseView): NonNullable<CaseFile['strip']> {
   };
 }
 
-/** The case file of a folded case; reading it back gives the same differential. */
+/** Does a case say what version 1 of the format has no words for? */
+function needsSecond(view: CaseView): boolean {
+  return (
+    view.sights.length > 0 ||
+    view.evidence.some((e) => e.value.reliability !== undefined) ||
+    view.stations.some((s) => s.patterns.some((p) => neutralSight(p.value.pattern)))
+  );
+}
+
+/**
+ * The case file of a folded case; reading it back gives the same differential. Version 1 where it has words for everything, to the letter as it was always written: bundles that older programs made
+ * carry it, and are held against it.
+ */
 export function caseFileOf(state: CaseState, view: CaseView): CaseFile {
   const intake = Object.fromEntries(INTAKE_FIELDS.map((f) => [f, view.intake(f)] as const).filter(([, v]) => v !== ''));
   const read = measureProgram(view.layout).flatMap((place) =>
     placeReadings(view, place).map((r) => ({ station: place.station, r: r.value })),
   );
   const gauges = gaugesOf(read.map(({ r }) => r.gauge));
+  const second = needsSecond(view);
   return {
     format: CASE_FILE_FORMAT,
-    version: CASE_FILE_VERSION,
+    version: second ? CASE_FILE_VERSION : 1,
     case: { number: view.number, title: view.title, ledgerHead: state.head, entries: state.seq },
     engine: view.layout,
     intake,
@@ -85,7 +99,9 @@ export function caseFileOf(state: CaseState, view: CaseView): CaseFile {
           })),
         }
       : {}),
-    ...(view.remarks.some((r) => r.value.text !== '') ? { notes: view.remarks.flatMap((r) => (r.value.text ? [r.value.text] : [])) } : {}),
+    ...(second && view.remarks.some((r) => r.value.text !== '')
+      ? { notes: view.remarks.flatMap((r) => (r.value.text ? [r.value.text] : [])) }
+      : {}),
     specs: Object.fromEntries(Object.entries(view.specs).map(([q, s]) => [q, s!.value.spec])),
     gauges: gauges.map(({ name, gauge }) => ({ ...gauge, id: name })),
     readings: read.map(({ station, r }) => ({
