@@ -1,6 +1,7 @@
 import type { EngineLayout } from '../engine/layout.js';
 import { matchesStation, stationsOf, type Station } from '../engine/stations.js';
 import { LETTER_PARTS, middleNumbers, numbersOf, PART_WORDS, partWord, type PartWord } from './lexicon/parts.js';
+import { NUMBER_WORDS } from '../units/numberWords.js';
 import { matches, wordAt, type ReadText } from './words.js';
 
 /** A place as a line names it: the part, the numbers given, and the stations these come to. */
@@ -16,26 +17,27 @@ export interface NamedPlace {
   readonly aside: boolean;
 }
 
-/** What earlier lines of a notebook said of numbers, so that "the others" has a meaning. */
+/** What a line may leave unsaid. */
 export interface NotebookContext {
-  readonly named: ReadonlyMap<string, ReadonlySet<number>>;
+  /** What earlier lines said of numbers, so that "the others" has a meaning. */
+  readonly named?: ReadonlyMap<string, ReadonlySet<number>>;
+  /** Station whose page is open: a line that names no place is of it. */
+  readonly here?: string | undefined;
+}
+
+/** The place a line is written at, for one that names none. */
+export function placeHere(station: string): NamedPlace {
+  return {
+    part: { id: 'here', says: /$^/, numbered: 'none', stations: [] },
+    numbers: [],
+    stations: [station],
+    of: null,
+    spans: [],
+    aside: false,
+  };
 }
 
 const ORDINALS = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth', 'ninth', 'tenth', 'eleventh', 'twelfth'];
-const COUNTS: Readonly<Record<string, number>> = {
-  one: 1,
-  two: 2,
-  three: 3,
-  four: 4,
-  five: 5,
-  six: 6,
-  seven: 7,
-  eight: 8,
-  nine: 9,
-  ten: 10,
-  eleven: 11,
-  twelve: 12,
-};
 const UNIT =
   /^(?:mm|cm|m|bar|psi|kpa|mpa|thou|in|inch|inches|nm|n|lb|ft|kg|g|h|hours?|km|miles?|litres?|liters?|l|ml|cst|ppm|degrees?|deg|c|f|rpm|years?|days?|weeks?|months?|times?|teeth|tooth|bits?|pieces?|strips?|%|per|percent|minutes?|seconds?|fingers?|thirds?|quarters?|halves|of)$/;
 /** Words that may stand between a part and its number. */
@@ -201,7 +203,7 @@ export function namedPlaces(text: ReadText, layout: EngineLayout, colon: number,
       const rest = /\b(?:the )?(?:others?|rest|remaining)\b/.test(near) && numbers.length === 0;
       if (rest) {
         const before = new Set([
-          ...(context?.named.get(hit.part.numbered) ?? []),
+          ...(context?.named?.get(hit.part.numbered) ?? []),
           ...places.filter((p) => p.part.numbered === hit.part.numbered).flatMap((p) => p.numbers),
         ]);
         numbers = Array.from({ length: most }, (_, i) => i + 1).filter((x) => !before.has(x));
@@ -213,8 +215,8 @@ export function namedPlaces(text: ReadText, layout: EngineLayout, colon: number,
       const open = /\b(?:not written (?:down|which)|numbers? (?:not|un)|cannot say which|dont know which|which one)\b/.test(near);
       if (few && numbers.length === 0) {
         const said = few[1] ?? few[2] ?? few[3] ?? '';
-        of = COUNTS[said] ?? (said === 'most' ? Math.ceil(most * 0.7) : 2);
-      } else if (few?.[1] && COUNTS[few[1]] && numbers.length > COUNTS[few[1]]!) of = COUNTS[few[1]]!;
+        of = NUMBER_WORDS[said] ?? (said === 'most' ? Math.ceil(most * 0.7) : 2);
+      } else if (few?.[1] && NUMBER_WORDS[few[1]] && numbers.length > NUMBER_WORDS[few[1]]!) of = NUMBER_WORDS[few[1]]!;
       else if (open && numbers.length === 0) of = 1;
       // "A piston" of several is one, which one is open; "pistons" are all.
       if (of === null && numbers.length === 0 && most > 1 && isSingular(text, hit) && !/\b(?:all|both|each|every|any)\b/.test(near)) of = 1;

@@ -1,5 +1,6 @@
 import type { EntryBodies } from '../entries/entries.js';
 import type { Sourced } from '../ledger/state.js';
+import { NUMBER_WORDS } from '../units/numberWords.js';
 import type { ReportBlock, ReportSection } from './blocks.js';
 
 /** A figure in words: number, and the unit or the word that makes it one kind of figure. */
@@ -11,18 +12,6 @@ export interface Figure {
 
 const FIGURE =
   /(?:(?<before>grade|cylinder|rod|main|pin|bore|piston|cap|version|stage)\s+)?(?<![\w.,-])(?<number>[-−]?\d+(?:[  ]\d{3})*(?:[.,]\d+)?)(?:\s?(?<unit>%|mm|µm|um|N·m|Nm|bar|kPa|°C|°|decibans?|hours?|h|days?|min|km|EUR|entries|places)(?![A-Za-z]))?/giu;
-const WORDS: Readonly<Record<string, number>> = {
-  one: 1,
-  two: 2,
-  three: 3,
-  four: 4,
-  five: 5,
-  six: 6,
-  seven: 7,
-  eight: 8,
-  nine: 9,
-  ten: 10,
-};
 const UNITS: Readonly<Record<string, string>> = {
   um: 'µm',
   nm: 'N·m',
@@ -47,7 +36,7 @@ export function figuresIn(sentence: string): Figure[] {
     if (Number.isFinite(value)) found.push({ text: m[0].trim(), value, unit: UNITS[raw] ?? raw });
   }
   for (const m of bare.matchAll(/\b(one|two|three|four|five|six|seven|eight|nine|ten)\b/gi))
-    found.push({ text: m[0], value: WORDS[m[0].toLowerCase()]!, unit: '' });
+    found.push({ text: m[0], value: NUMBER_WORDS[m[0].toLowerCase()]!, unit: '' });
   return found;
 }
 

@@ -1,5 +1,6 @@
 import { isExamined, standingGrade, type CaseView, type StationView } from '../../case/views.js';
 import { pattern } from '../../damage/patterns.js';
+import { neutralSight, sightName } from '../../damage/sights.js';
 import { feature } from '../../cause/data/features.js';
 import type { SequenceNode } from './types.js';
 
@@ -23,7 +24,9 @@ export function findingNodes(view: CaseView): SequenceNode[] {
   const groups = new Map<string, Map<string, StationView[]>>();
   for (const s of view.stations) {
     if (!isExamined(s)) continue;
-    const shown = s.patterns.filter((p) => p.value.present && feature(pattern(p.value.pattern)?.feature ?? '')?.damage);
+    const shown = s.patterns.filter(
+      (p) => p.value.present && (neutralSight(p.value.pattern) || feature(pattern(p.value.pattern)?.feature ?? '')?.damage),
+    );
     const grade = standingGrade(s) ?? 0;
     const ids = shown.map((p) => p.value.pattern);
     if (ids.length === 0 && grade >= 2) ids.push('');
@@ -39,7 +42,7 @@ export function findingNodes(view: CaseView): SequenceNode[] {
     const make = (unit: string, where: string, stations: readonly StationView[]): SequenceNode => ({
       id: `find:${id || 'unnamed'}@${unit}`,
       kind: 'finding',
-      name: record?.name ?? 'Damage without a name',
+      name: id === '' ? 'Damage without a name' : sightName(id),
       where,
       stations: stations.map((s) => s.station.id),
       pattern: record ? id : null,

@@ -1,5 +1,5 @@
-import { gradeText, WEAR_CLASS_INFO, WEAR_CLASSES } from '../../damage/classes.js';
-import { pattern } from '../../damage/patterns.js';
+import { type Grade, gradeText, WEAR_CLASS_INFO, WEAR_CLASSES } from '../../damage/classes.js';
+import { sightName } from '../../damage/sights.js';
 import { standingGrade, type CaseView, type StationView } from '../../case/views.js';
 import type { ReportBlock, ReportSection } from '../blocks.js';
 
@@ -7,13 +7,21 @@ function findingWords(s: StationView): string {
   const grade = standingGrade(s);
   const parts: string[] = [];
   if (grade !== null) parts.push(`${gradeText(grade)}${s.grade ? '' : ' (proposed)'}`);
-  const present = s.patterns.filter((p) => p.value.present).map((p) => pattern(p.value.pattern)?.name.toLowerCase());
+  const present = s.patterns.filter((p) => p.value.present).map((p) => sightName(p.value.pattern).toLowerCase());
   if (present.length > 0) parts.push(present.join(', '));
   if (s.proposal) parts.push(s.proposal.reason.split(' → ')[0] ?? '');
-  const absent = s.patterns.filter((p) => !p.value.present).map((p) => pattern(p.value.pattern)?.name.toLowerCase());
+  const absent = s.patterns.filter((p) => !p.value.present).map((p) => sightName(p.value.pattern).toLowerCase());
   if (absent.length > 0) parts.push(`looked for, not there: ${absent.join(', ')}`);
   if (s.grade?.value.reason) parts.push(`builder’s reason: ${s.grade.value.reason}`);
   return parts.join('; ');
+}
+
+/** A sight whose place is open, or that somebody told of, in one line. */
+function openSightWords(view: CaseView, x: CaseView['sights'][number]['value']): string {
+  const names = x.among.map((id) => view.byId.get(id)?.station.name ?? id).join(', ');
+  const where = x.of === null ? names : `${x.of} of: ${names}`;
+  const grade = x.grade === null ? '' : `, ${gradeText(x.grade as Grade)}`;
+  return `${sightName(x.sight)}${x.present ? '' : ', looked for and not there'}${grade}; ${where} (${x.reliability})${x.words ? `: “${x.words}”` : ''}`;
 }
 
 /** Findings by part, worst first, with the pictures that are in the account. */
@@ -54,6 +62,11 @@ export function findings(view: CaseView, numbering: ReadonlyMap<string, number>)
       });
     }
   }
+  if (view.sights.length > 0)
+    blocks.push(
+      { kind: 'text', text: 'Noted without a certain place, or told', strong: true },
+      { kind: 'list', items: view.sights.map(({ value: x }) => openSightWords(view, x)) },
+    );
   const sound = view.stations.filter((s) => s.state === 'sound');
   if (sound.length > 0)
     blocks.push(
