@@ -163,7 +163,9 @@ const viewOfGroups = memo('view of a case', (_: CaseState['groups'], state: Case
     return group ? stationView(group, layout, station, book) : makeStationView(NO_GROUP, layout, station, book);
   });
   // What stands beside the running parts belongs to the case once somebody wrote of it.
-  const stations = all.filter((s) => !s.station.aside || s.state !== 'not-examined' || s.remarks.length > 0 || s.photos.length > 0);
+  const stations = all.filter(
+    (s) => !s.station.aside || s.state !== 'not-examined' || s.remarks.length > 0 || s.photos.length > 0 || s.patterns.length > 0,
+  );
   const intake = (field: IntakeField): string => record.intakeFields.get(field)?.value.value ?? '';
   const view: CaseView = {
     ...record,

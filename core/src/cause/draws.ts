@@ -7,7 +7,7 @@ const DRAWS = 16;
 
 /**
  * How far the figures of the table are drawn about their words, as standard deviations in log-odds: one author's judgement of a strength, of how common a sight is by itself, and of how common a
- * cause is. Global; chosen on the tuning sets by log score (docs/methods/causes.md), never for one cause.
+ * cause is. Global, one figure a kind; judgement, not fitted (docs/methods/causes.md).
  */
 const SPREAD = { strength: 0.7, leak: 0.5, odds: 0.5 } as const;
 
@@ -144,6 +144,8 @@ export function drawn(
     }
     return log + Math.log(above / below);
   };
+  // What never is the answer leads in no draw.
+  const mayLead = (c: number): boolean => !post.causes[c]!.unlisted && !post.causes[c]!.follows;
   const own = Float64Array.from({ length: count }, (_, k) => scoreOf(post.cores[k]!, -1));
   const rest = post.probability.subarray(count).reduce((a, b) => a + b, 0);
   const mean = new Float64Array(post.probability.length);
@@ -166,7 +168,7 @@ export function drawn(
     }
     marginals.push(marginal);
     let lead = 0;
-    for (let c = 1; c < n; c++) if (!post.causes[c]!.unlisted && (post.causes[lead]!.unlisted || marginal[c]! > marginal[lead]!)) lead = c;
+    for (let c = 1; c < n; c++) if (mayLead(c) && (!mayLead(lead) || marginal[c]! > marginal[lead]!)) lead = c;
     leads[lead] = leads[lead]! + 1 / DRAWS;
   }
   const quantile = (c: number, q: number): number => {

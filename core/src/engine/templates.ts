@@ -65,6 +65,17 @@ const DIESEL: Partial<EngineLayout> = {
   mainShellWidthMm: 30,
 };
 
+const V6_OWN_PINS: Partial<EngineLayout> = {
+  arrangement: 'vee',
+  cylinders: 6,
+  bankAngleDeg: 60,
+  numbering: 'alternating',
+  firingOrder: [1, 2, 3, 4, 5, 6],
+  throwAnglesDeg: [0, 180, 120, 300, 240, 60],
+  mains: 4,
+  thrustMain: 3,
+};
+
 /** Generic starting points, no maker's engine; every figure is meant to be corrected against the engine on the stand. */
 export const ENGINE_TEMPLATES: readonly EngineTemplate[] = [
   { id: 'inline-4-petrol', name: 'Inline four, petrol', note: 'Plain shells, five mains, wet sump, liquid cooled.', layout: INLINE_FOUR },
@@ -269,14 +280,7 @@ export const ENGINE_TEMPLATES: readonly EngineTemplate[] = [
     note: 'Six crankpins, four mains, even firing.',
     layout: derive(INLINE_FOUR, {
       template: 'vee-6-60-petrol',
-      arrangement: 'vee',
-      cylinders: 6,
-      bankAngleDeg: 60,
-      numbering: 'alternating',
-      firingOrder: [1, 2, 3, 4, 5, 6],
-      throwAnglesDeg: [0, 180, 120, 300, 240, 60],
-      mains: 4,
-      thrustMain: 3,
+      ...V6_OWN_PINS,
       rodShellWidthMm: 18,
     }),
   },
@@ -287,14 +291,7 @@ export const ENGINE_TEMPLATES: readonly EngineTemplate[] = [
     layout: derive(INLINE_FOUR, {
       ...DIESEL,
       template: 'vee-6-diesel',
-      arrangement: 'vee',
-      cylinders: 6,
-      bankAngleDeg: 60,
-      numbering: 'alternating',
-      firingOrder: [1, 2, 3, 4, 5, 6],
-      throwAnglesDeg: [0, 180, 120, 300, 240, 60],
-      mains: 4,
-      thrustMain: 3,
+      ...V6_OWN_PINS,
       valveGear: 'overhead-cam',
       followers: 'roller',
       camDrive: 'chain',
