@@ -44,14 +44,16 @@ for (const id of readdirSync(here)
   .map((f) => f.slice(0, -4))
   .filter((f) => !only || only.includes(f))) {
   const made = caseFileOfNotebook(engines[id], linesOf(id, !values['without-giveaways']));
-  lines += made.lines.length;
-  whole += made.lines.filter((l) => l.left.length === 0).length;
-  proposing += made.lines.filter((l) => l.findings.length + l.features.length > 0 || l.notExamined).length;
+  if (!made.ok) throw new Error(`${id}: ${made.problem.sentence}`);
+  const { file, lines: noted } = made.value;
+  lines += noted.length;
+  whole += noted.filter((l) => l.left.length === 0).length;
+  proposing += noted.filter((l) => l.findings.length + l.features.length > 0 || l.notExamined).length;
   if (values.write) {
     mkdirSync(join(here, 'cases'), { recursive: true });
-    writeFileSync(join(here, 'cases', `${id}.json`), `${JSON.stringify(made.file)}\n`);
+    writeFileSync(join(here, 'cases', `${id}.json`), `${JSON.stringify(file)}\n`);
   }
-  const read = readCaseFile(made.file);
+  const read = readCaseFile(file);
   if (!read.ok) throw new Error(`${id}: ${read.problem.sentence} (${read.problem.field})`);
   const d = diagnose(read.value.view);
   const want = expected[id];
@@ -84,47 +86,19 @@ for (const id of readdirSync(here)
     );
 }
 const share = (n, of) => +((100 * n) / of).toFixed(1);
-const count = (test) => rows.filter(test).length;
 const due = rows.filter((r) => r.due);
 const firm = rows.filter((r) => !r.due);
 const independent = rows.flatMap((r) => r.independent);
 const figure = (name, value, rest) => print({ figure: `practice: ${name}`, value, ...rest });
-figure(
-  'leading cause right',
-  share(
-    count((r) => r.first),
-    rows.length,
-  ),
-  { unit: '%', of: rows.length, aim: 80 },
-);
-figure(
-  'a right cause among three',
-  share(
-    count((r) => r.three),
-    rows.length,
-  ),
-  { unit: '%', of: rows.length, aim: 95 },
-);
-figure(
-  'led by one that must not lead',
-  count((r) => r.wrong),
-  { of: rows.length, limit: 0 },
-);
-figure(
-  'ending right',
-  share(
-    count((r) => r.ending),
-    rows.length,
-  ),
-  { unit: '%', of: rows.length, aim: 70 },
-);
-figure('unsure where due', share(due.filter((r) => !r.sure).length, due.length), { unit: '%', of: due.length, aim: 90 });
-figure('sure where due', share(firm.filter((r) => r.sure).length, firm.length), { unit: '%', of: firm.length, aim: 70 });
-figure('independent faults found', share(independent.filter(Boolean).length, independent.length), {
-  unit: '%',
-  of: independent.length,
-  aim: 75,
-});
+const among = (name, list, test, rest) =>
+  figure(name, share(list.filter(test).length, list.length), { unit: '%', of: list.length, ...rest });
+among('leading cause right', rows, (r) => r.first, { aim: 80 });
+among('a right cause among three', rows, (r) => r.three, { aim: 95 });
+figure('led by one that must not lead', rows.filter((r) => r.wrong).length, { of: rows.length, limit: 0 });
+among('ending right', rows, (r) => r.ending, { aim: 70 });
+among('unsure where due', due, (r) => !r.sure, { aim: 90 });
+among('sure where due', firm, (r) => r.sure, { aim: 70 });
+among('independent faults found', independent, Boolean, { aim: 75 });
 figure('log score', +rows.reduce((s, r) => s + r.log, 0).toFixed(2), { of: rows.length });
 figure('Brier, sum over causes', +(rows.reduce((s, r) => s + r.brier, 0) / rows.length).toFixed(3), { of: rows.length });
 figure('lines understood in every clause', share(whole, lines), { unit: '%', of: lines, aim: 70 });

@@ -1,4 +1,5 @@
 import { surfaceMaps, takeRound, takeShell, USUAL_SHOT } from '@true-ledger/core/specimen';
+import { readCaseFile, type CaseFile } from '@true-ledger/core/bundle';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import sharp from 'sharp';
@@ -62,6 +63,57 @@ describe('true-ledger', () => {
     expect((await call('diagnose', path)).code).toBe(0);
     expect((await call('note', '--template', 'no-such-engine')).error).toMatch(/note needs --template, one of: inline-4-petrol/);
     expect((await call('note', '--nonsense')).code).toBe(2);
+  });
+  describe('of a notebook that is none', () => {
+    const noted = async (notebook: string, ...args: string[]): Promise<{ code: number; error: string; file: CaseFile }> => {
+      const said = { out: '', error: '' };
+      const code = await run(['note', '--template', 'inline-4-petrol', ...args], {
+        out: (t) => void (said.out += t),
+        error: (t) => void (said.error += `${t}\n`),
+        input: () => Promise.resolve(notebook),
+      });
+      return { code, error: said.error, file: JSON.parse(said.out || '{}') as CaseFile };
+    };
+    it.each([{ cylinders: 100_000 }, { cylinders: 'four' }, { firingOrder: [] }])(
+      'refuses an engine that is none with one sentence: %j',
+      async (engine) => {
+        const path = join(mkdtempSync(join(tmpdir(), 'tl-cli-')), 'engine.json');
+        writeFileSync(path, JSON.stringify(engine));
+        const { code, error, file } = await noted('R2 upper wiped', '--engine', path);
+        expect([code, file]).toEqual([2, {}]);
+        expect(error).toMatch(/Nothing was recorded/);
+      },
+    );
+    it('keeps a line as long as a book as remarks, and reads the others', async () => {
+      const { code, error, file } = await noted(`${'told me all of it '.repeat(3000)}\nR2 upper wiped`);
+      expect(code).toBe(0);
+      expect(file.notes?.join('').length).toBe('told me all of it '.length * 3000 - 1);
+      expect(file.findings).toEqual([expect.objectContaining({ station: 'rod.2.shell.upper', patterns: ['wiping'] })]);
+      expect(error).toMatch(/line 1, not understood, kept as a remark: "told me all[^"]*\(53999 characters, not read\)"/);
+    });
+    it('takes blanks for what cannot be written down', async () => {
+      const { code, file } = await noted('R2\u0000upper\u0007wiped\n\ud800R3 upper wiped');
+      expect(code).toBe(0);
+      expect(file.findings?.map((f) => f.station)).toEqual(['rod.2.shell.upper', 'rod.3.shell.upper']);
+    });
+    it('keeps more lines than a case has history, open sights, or remarks for, and a question longer than a title', async () => {
+      const many = (line: string): string[] => Array.from({ length: 1200 }, () => line);
+      const lines = [
+        `# ${'why did it knock '.repeat(20)}`,
+        ...many('told: the lamp came on'),
+        ...many('one of the mains spun'),
+        ...many('R2 upper wiped'),
+        'timing wheels: cam late by a tooth',
+        'timing wheels: marks right',
+      ];
+      const { code, file } = await noted(lines.join('\n'));
+      expect(code).toBe(0);
+      expect([file.history?.length, file.sights?.length]).toEqual([500, 500]);
+      const kept = (line: string): number => JSON.stringify(file).split(line).length - 1;
+      expect(['told: the lamp came on', 'one of the mains spun', 'R2 upper wiped', 'marks right'].map(kept)).toEqual([1200, 1200, 1200, 1]);
+      expect(file.intake?.question).toHaveLength('why did it knock '.length * 20 - 1);
+      expect(readCaseFile(file)).toMatchObject({ ok: true });
+    });
   });
   it('refuses from version 2 of a case file what version 1 only tells', async () => {
     const folder = mkdtempSync(join(tmpdir(), 'tl-cli-'));

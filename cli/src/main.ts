@@ -216,6 +216,9 @@ async function verify(args: readonly string[], terminal: Terminal): Promise<numb
 /** A notebook of more characters is not read: it would be no notebook. */
 const LONGEST_NOTEBOOK = 400_000;
 
+/** As much of a line as is worth a look at a terminal. */
+const shortened = (text: string): string => (text.length <= 1000 ? text : `${text.slice(0, 100)} … (${text.length} characters, not read)`);
+
 /** Makes a case file of the lines of a notebook; tells a line each what was not understood, or with `--lines` how each was taken. */
 async function note(args: readonly string[], terminal: Terminal): Promise<number> {
   let given;
@@ -238,15 +241,17 @@ async function note(args: readonly string[], terminal: Terminal): Promise<number
     terminal.error(`The notebook has ${notebook.length} characters, at most ${LONGEST_NOTEBOOK} are read. Divide it; nothing was made.`);
     return 2;
   }
-  const { file, lines } = caseFileOfNotebook(engine as { template: string }, notebook.split(/\r?\n/));
+  const made = caseFileOfNotebook(engine as { template: string }, notebook.split(/\r?\n/));
+  if (!made.ok) return told(made.problem, terminal);
+  const { file, lines } = made.value;
   const checked = readCaseFile(file);
   if (!checked.ok) return told(checked.problem, terminal);
   terminal.out(JSON.stringify(file, null, 2));
   lines.forEach((line, i) => {
-    const left = line.left.map((l) => `"${line.text.slice(l.from, l.to)}"`);
+    const left = line.left.map((l) => `"${shortened(line.text.slice(l.from, l.to))}"`);
     if (each)
       terminal.error(
-        `${i + 1}: ${line.text}\n${[
+        `${i + 1}: ${shortened(line.text)}\n${[
           ...line.findings.map(
             (f) =>
               `    ${f.present ? '' : 'not '}${f.sight ?? (f.sound ? 'sound' : 'grade')}${f.grade === null ? '' : ` grade ${f.grade}`} at ${f.of === null ? '' : `${f.of} of `}${f.stations.join(' ')} (${f.reliability})`,

@@ -1,7 +1,7 @@
 export { readCaseFile } from './caseFile/read.js';
 export { caseFileOfNotebook } from './caseFile/notebook.js';
 export { caseFileOf } from './caseFile/write.js';
-export { DEFAULT_GAUGE } from './caseFile/format.js';
+export { DEFAULT_GAUGE, type CaseFile } from './caseFile/format.js';
 export { findingsCsv } from './csv.js';
 export { fileOf, fileRefusal, openBundle, readBundle, readBundleFiles, verifyBundle } from './verifyBundle.js';
 export { acceptEntries, readableVersion } from './acceptEntries.js';

@@ -1,8 +1,11 @@
 import type { EngineLayout } from '../../engine/layout.js';
 import { engineTemplate } from '../../engine/templates.js';
 import { pattern } from '../../damage/patterns.js';
+import { ok, type Result } from '../../kit/result.js';
+import { openSight } from '../../notebook/lineEntries.js';
 import { readLine, type NotedLine } from '../../notebook/readLine.js';
 import { CASE_FILE_FORMAT, CASE_FILE_VERSION, type CaseFile, type FindingWords, type SightWords } from './format.js';
+import { readCaseFile } from './read.js';
 
 type Evidence = NonNullable<CaseFile['evidence']>[number];
 type History = NonNullable<CaseFile['history']>[number];
@@ -16,14 +19,48 @@ interface Drafted {
   sound: boolean;
 }
 
+/** A longer line is no line of a notebook: it is kept and not read. */
+const LONGEST_LINE = 1000;
+/** What a remark, and what the title of a case can hold. */
+const LONGEST_NOTE = 4000;
+const LONGEST_TITLE = 160;
+/** History lines and open sights of one case; what comes after them stays as remarks. */
+const MOST = 500;
+
+/** Parts joined again, as many at a time as `most` characters hold. */
+function piecesOf(parts: readonly string[], most: number, between: string): string[] {
+  const pieces: string[] = [];
+  for (const part of parts) {
+    const last = pieces.at(-1);
+    if (last !== undefined && last.length + between.length + part.length <= most) pieces[pieces.length - 1] = last + between + part;
+    else pieces.push(part);
+  }
+  return pieces;
+}
+
+const unread = (text: string): NotedLine => ({
+  text,
+  chips: [],
+  places: [],
+  findings: [],
+  features: [],
+  result: null,
+  clauses: 1,
+  left: [{ from: 0, to: text.length }],
+  notExamined: false,
+});
+
 /**
  * The case file that the lines of a notebook make, and how each line was understood. A line that starts with `#` is the question of the case. Where two lines contradict each other the place
- * keeps the worse grade and what was seen, and both lines stay as notes.
+ * keeps the worse grade and what was seen, and both lines stay as notes. Refused only where the engine is none; no text is lost.
  */
 export function caseFileOfNotebook(
   engine: CaseFile['engine'],
   lines: readonly string[],
-): { readonly file: CaseFile; readonly lines: readonly NotedLine[] } {
+): Result<{ readonly file: CaseFile; readonly lines: readonly NotedLine[] }> {
+  const head = { format: CASE_FILE_FORMAT, version: CASE_FILE_VERSION, engine } as const;
+  const checked = readCaseFile(head);
+  if (!checked.ok) return checked;
   const layout: EngineLayout = { ...engineTemplate(engine.template)!.layout, ...engine };
   const named = new Map<string, Set<number>>();
   const places = new Map<string, Drafted>();
@@ -39,10 +76,16 @@ export function caseFileOfNotebook(
   const read: NotedLine[] = [];
   let question = '';
   for (const raw of lines) {
-    const line = raw.trim();
+    // What cannot be written down in a ledger is a blank.
+    const line = raw.replace(/[\p{Cc}\p{Cs}]/gu, ' ').trim();
     if (line === '') continue;
     if (line.startsWith('#')) {
       question = [question, line.replace(/^#+\s*/, '')].filter(Boolean).join(' ');
+      continue;
+    }
+    if (line.length > LONGEST_LINE) {
+      notes.push(...piecesOf([...line], LONGEST_NOTE, ''));
+      read.push(unread(line));
       continue;
     }
     const noted = readLine(line, layout, { named });
@@ -53,21 +96,15 @@ export function caseFileOfNotebook(
       named.set(p.part.numbered, before);
     }
     const where = new Set<string>();
+    let kept = false;
     for (const f of noted.findings) {
       if (f.stations.length === 0) continue;
-      if (f.sight !== null && (f.of !== null || f.reliability === 'told')) {
-        sights.push({
-          sight: f.sight,
-          present: f.present,
-          among: f.stations,
-          of: f.of,
-          grade: f.grade,
-          reliability: f.reliability,
-          words: line,
-        });
-        continue;
+      const open = openSight(f, line);
+      if (open && sights.length < MOST) {
+        sights.push(open);
+        kept = true;
       }
-      if (f.of !== null) continue;
+      if (open || f.of !== null) continue;
       for (const station of f.stations) {
         const place = at(station);
         where.add(station);
@@ -79,15 +116,25 @@ export function caseFileOfNotebook(
     }
     // One place carries the words; of many it is the first.
     const first = [...where][0];
-    if (first !== undefined) at(first).notes.push(line);
-    else if (noted.features.length === 0) notes.push(line);
+    if (first !== undefined) {
+      at(first).notes.push(line);
+      kept = true;
+    }
     for (const f of noted.features) {
-      if (f.reliability !== 'measured' && f.present) history.push({ text: line, feature: f.feature, reliability: f.reliability });
+      if (f.reliability !== 'measured' && f.present) {
+        if (history.length === MOST) continue;
+        history.push({ text: line, feature: f.feature, reliability: f.reliability });
+        kept = true;
+        continue;
+      }
       const held = evidence.get(f.feature);
       const stronger = !held || (f.present && !held.present) || f.reliability === 'measured';
-      if ((f.reliability === 'measured' || !f.present) && stronger && !history.some((h) => h.feature === f.feature))
-        evidence.set(f.feature, { feature: f.feature, present: f.present, note: line, reliability: f.reliability });
+      if (!stronger || history.some((h) => h.feature === f.feature)) continue;
+      if (held?.note) notes.push(held.note);
+      evidence.set(f.feature, { feature: f.feature, present: f.present, note: line, reliability: f.reliability });
+      kept = true;
     }
+    if (!kept) notes.push(line);
   }
   // What a finding shows is not denied beside it: the line that denied it stays as a note of its own.
   const told = new Set<string | null | undefined>(history.map((h) => h.feature));
@@ -97,6 +144,8 @@ export function caseFileOfNotebook(
   for (const [station, p] of places) {
     for (const id of p.patterns) p.absent.delete(id);
     if (p.sound && p.patterns.size === 0 && (p.grade ?? 0) === 0) sound.push(station);
+    const [note, ...rest] = piecesOf(p.notes, LONGEST_NOTE, '\n');
+    notes.push(...rest);
     const said = p.patterns.size > 0 || p.absent.size > 0 || p.grade !== undefined || p.notes.length > 0;
     if (!said) continue;
     findings.push({
@@ -105,23 +154,25 @@ export function caseFileOfNotebook(
       ...(p.patterns.size > 0 ? { patterns: [...p.patterns] } : {}),
       ...(p.absent.size > 0 ? { absent: [...p.absent] } : {}),
       ...(p.edge && p.patterns.has('edge-loading') ? { edge: p.edge } : {}),
-      ...(p.notes.length > 0 ? { note: p.notes.join('\n').slice(0, 4000) } : {}),
+      ...(note !== undefined ? { note } : {}),
     });
   }
-  return {
+  const asked = piecesOf([...question], LONGEST_NOTE, '');
+  for (const e of evidence.values()) if (told.has(e.feature) && e.note) notes.push(e.note);
+  notes.push(...asked.slice(1));
+  return ok({
     file: {
-      format: CASE_FILE_FORMAT,
-      version: CASE_FILE_VERSION,
-      ...(question ? { case: { title: question.slice(0, 200) } } : {}),
-      engine,
-      ...(question ? { intake: { question } } : {}),
+      ...head,
+      ...(question ? { case: { title: piecesOf([...question], LONGEST_TITLE, '')[0]! } } : {}),
+      ...(asked[0] ? { intake: { question: asked[0] } } : {}),
       history,
       sound,
       findings,
       sights,
       evidence: [...evidence.values()].filter((e) => !told.has(e.feature)),
-      notes: [...notes, ...[...evidence.values()].flatMap((e) => (told.has(e.feature) && e.note ? [e.note] : []))],
+      // Few remarks stay each its own; of a great many, several share one.
+      notes: notes.length <= 2 * MOST ? notes : piecesOf(notes, LONGEST_NOTE, '\n'),
     },
     lines: read,
-  };
+  });
 }
