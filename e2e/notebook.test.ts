@@ -103,6 +103,15 @@ describe('a notebook', () => {
     await me.choose('[aria-label="Noted without its place"] .ant-select', 'Piston 3 crown');
     await me.saved();
     await me.page.waitForFunction(() => !document.querySelector('[aria-label="Noted without its place"]'));
-    expect((await kinds('sight-set')).at(-1)).toMatchObject({ body: { among: ['piston.3.crown'], of: null } });
+    // It stands at its place from then on, where the bench shows it; one undo brings the open question back.
+    expect((await kinds('pattern-set')).at(-1)).toMatchObject({
+      station: 'piston.3.crown',
+      body: { pattern: 'crown-strike', present: true },
+    });
+    expect(await kinds('retracted')).toEqual([
+      expect.objectContaining({ body: expect.objectContaining({ reason: 'its place was found' }) }),
+    ]);
+    await me.page.keyboard.press('u');
+    await me.see('Noted without its place');
   });
 });

@@ -1,2 +1,2 @@
-export { closerSights, entriesOfLine } from './lineEntries.js';
+export { closerSights, entriesOfLine, entriesOfPlace } from './lineEntries.js';
 export { readLine, type NotedFinding, type NotedLine } from './readLine.js';

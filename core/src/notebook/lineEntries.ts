@@ -1,9 +1,11 @@
+import type { Grade } from '../damage/classes.js';
 import { sightPatterns } from '../damage/sights.js';
 import { pattern } from '../damage/patterns.js';
 import { markOfWords } from '../damage/wordMark.js';
 import type { EngineLayout } from '../engine/layout.js';
 import { stationOf } from '../engine/stations.js';
 import type { EntryBodies, EntryKind } from '../entries/entries.js';
+import type { Sourced } from '../ledger/state.js';
 import type { NotedFeature, NotedFinding, NotedLine } from './readLine.js';
 
 /** An entry that a line proposes, to be written at a place or at the case. */
@@ -20,8 +22,22 @@ export interface KeptLine {
 /** Share of a shell's face that "worn along one edge" is drawn as, percent. */
 const EDGE_PERCENT = 5;
 
+/** A sight that is written at the case: its place is open, or somebody told of it. Null: it belongs to its places, or names nothing. */
+export function openSight(f: NotedFinding, words: string): Omit<EntryBodies['sight-set'], 'note'> | null {
+  if (f.sight === null || (f.of === null && f.reliability !== 'told')) return null;
+  return {
+    sight: f.sight,
+    present: f.present,
+    among: f.stations,
+    of: f.of,
+    grade: f.grade,
+    reliability: f.reliability,
+    words,
+  };
+}
+
 /**
- * Entries of a line that somebody kept. The line itself is kept as a remark at its first place, or at the case, so that nothing of it is lost. `book` is the version of the grade book the case goes
+ * Entries of a line that somebody kept. The line itself is kept as a remark at its first place, at the one it speaks of, or at the case, so that nothing of it is lost. `book` is the version of the grade book the case goes
  * by; `newId` makes a new id for every entry that needs one.
  */
 export function entriesOfLine(line: NotedLine, kept: KeptLine, layout: EngineLayout, book: string, newId: () => string): LineEntry[] {
@@ -29,23 +45,10 @@ export function entriesOfLine(line: NotedLine, kept: KeptLine, layout: EngineLay
   let first: string | null = null;
   for (const f of kept.findings) {
     if (f.stations.length === 0) continue;
-    if (f.sight !== null && (f.of !== null || f.reliability === 'told')) {
-      entries.push({
-        kind: 'sight-set',
-        station: null,
-        body: {
-          note: newId(),
-          sight: f.sight,
-          present: f.present,
-          among: f.stations,
-          of: f.of,
-          grade: f.grade,
-          reliability: f.reliability,
-          words: line.text,
-        },
-      });
-      continue;
-    }
+    const open = openSight(f, line.text);
+    if (open) entries.push({ kind: 'sight-set', station: null, body: { note: newId(), ...open } });
+    // A grade at one of several, without a name, can be written nowhere: the line stays as it is.
+    if (open || f.of !== null) continue;
     for (const id of f.stations) {
       const station = stationOf(layout, id);
       if (!station) continue;
@@ -73,7 +76,46 @@ export function entriesOfLine(line: NotedLine, kept: KeptLine, layout: EngineLay
       });
   }
   // A line that is the history or the note of an entry stands there; what is left of any other is a remark.
-  if (first !== null || entries.length === 0) entries.push({ kind: 'remark', station: first, body: { remark: newId(), text: line.text } });
+  const [place, ...others] = line.places.flatMap((p) => p.stations);
+  if (first !== null || entries.length === 0)
+    entries.push({
+      kind: 'remark',
+      station: first ?? (others.length === 0 ? place : undefined) ?? null,
+      body: { remark: newId(), text: line.text },
+    });
+  return entries;
+}
+
+/**
+ * What is written once somebody says at which place an open sight is: that place shows it from then on, with the words it was noted in, and the sight is open at the others only as far as it was
+ * at several. What was told stays told and is only narrowed.
+ */
+export function entriesOfPlace(held: Sourced<EntryBodies['sight-set']>, station: string, book: string, newId: () => string): LineEntry[] {
+  const { value: sight, version } = held;
+  const told = sight.reliability === 'told';
+  const more = (sight.of ?? 1) - 1;
+  const entries: LineEntry[] = [];
+  if (more > 0)
+    entries.push({
+      kind: 'sight-set',
+      station: null,
+      body: { ...sight, among: sight.among.filter((id) => id !== station), of: more },
+    });
+  else if (!told)
+    entries.push({
+      kind: 'retracted',
+      station: null,
+      body: { target: version.entry, slot: `sight:${sight.note}`, reason: 'its place was found' },
+    });
+  if (told)
+    return [
+      ...entries,
+      { kind: 'sight-set', station: null, body: { ...sight, note: more > 0 ? newId() : sight.note, among: [station], of: null } },
+    ];
+  entries.push({ kind: 'pattern-set', station, body: { pattern: sight.sight, present: sight.present } });
+  if (sight.present && sight.grade !== null)
+    entries.push({ kind: 'grade-confirmed', station, body: { grade: sight.grade as Grade, proposed: null, reason: '', book } });
+  if (sight.words !== '') entries.push({ kind: 'remark', station, body: { remark: newId(), text: sight.words } });
   return entries;
 }
 

@@ -1,6 +1,6 @@
 import { engineTemplate } from '../engine/templates.js';
 import type { EngineLayout } from '../engine/layout.js';
-import { closerSights, entriesOfLine } from './lineEntries.js';
+import { closerSights, entriesOfLine, entriesOfPlace } from './lineEntries.js';
 import { readLine, type NotedLine } from './readLine.js';
 
 const layoutOf = (id: string): EngineLayout => engineTemplate(id)!.layout;
@@ -181,6 +181,66 @@ describe('entries of a line', () => {
       'history-line - {"line":"id","text":"told: ran hot","feature":"told.overheated","reliability":"told","date":null}',
     );
     expect(entriesOf('oil level right')[0]).toMatch(/^evidence-set - \{"feature":"fluid.level-low","present":false/);
+  });
+
+  it('belong to the place they are written at where the line names none, and to no other where it names one', () => {
+    const at = (line: string): string[] => {
+      const read = readLine(line, FOUR, { here: 'crank.pin.2' });
+      return entriesOfLine(read, read, FOUR, '1', () => 'id').map((e) => `${e.kind} ${e.station ?? 'case'}`);
+    };
+    expect(at('blue at the fillets, no lines')).toEqual([
+      'pattern-set crank.pin.2',
+      'grade-confirmed crank.pin.2',
+      'pattern-set crank.pin.2',
+      'remark crank.pin.2',
+    ]);
+    expect(at('(grade 2)')).toEqual(['grade-confirmed crank.pin.2', 'remark crank.pin.2']);
+    expect(at('hums like a top')).toEqual(['remark crank.pin.2']);
+    expect(at('crankpin 3 blue at the fillets').every((x) => x.endsWith('crank.pin.3'))).toBe(true);
+    expect(at('told: ran hot')).toEqual(['history-line case']);
+  });
+
+  describe('of an open sight whose place was found', () => {
+    const held = (body: object): Parameters<typeof entriesOfPlace>[0] => ({
+      value: {
+        note: 'n',
+        sight: 'spun-shell',
+        present: true,
+        among: ['main.2.shell.upper', 'main.3.shell.upper', 'main.4.shell.upper'],
+        of: 1,
+        grade: 4,
+        reliability: 'seen',
+        words: 'one turned',
+        ...body,
+      } as never,
+      version: { entry: 'e1' } as never,
+    });
+    const found = (body: object): string[] =>
+      entriesOfPlace(held(body), 'main.3.shell.upper', '1', () => 'new').map(
+        (e) => `${e.kind} ${e.station ?? '-'} ${JSON.stringify(e.body)}`,
+      );
+    it('stand there, and close the question', () => {
+      expect(found({})).toEqual([
+        'retracted - {"target":"e1","slot":"sight:n","reason":"its place was found"}',
+        'pattern-set main.3.shell.upper {"pattern":"spun-shell","present":true}',
+        'grade-confirmed main.3.shell.upper {"grade":4,"proposed":null,"reason":"","book":"1"}',
+        'remark main.3.shell.upper {"remark":"new","text":"one turned"}',
+      ]);
+    });
+    it('leave the others open where it was at several', () => {
+      const [rest, ...there] = found({ of: 2, grade: null, words: '' });
+      expect(rest).toMatch(/^sight-set - .*"among":\["main.2.shell.upper","main.4.shell.upper"\],"of":1/);
+      expect(there).toEqual(['pattern-set main.3.shell.upper {"pattern":"spun-shell","present":true}']);
+    });
+    it('stay told where it was told', () => {
+      expect(found({ reliability: 'told' })).toEqual([
+        expect.stringMatching(/^sight-set - \{"note":"n".*"among":\["main.3.shell.upper"\],"of":null.*"reliability":"told"/),
+      ]);
+      expect(found({ reliability: 'told', of: 2 })).toEqual([
+        expect.stringMatching(/^sight-set - \{"note":"n".*"of":1/),
+        expect.stringMatching(/^sight-set - \{"note":"new".*"among":\["main.3.shell.upper"\],"of":null/),
+      ]);
+    });
   });
 
   it('offer what a neutral sight may be, and nothing for a pattern', () => {

@@ -7,7 +7,7 @@ import { tally, WordRoles, type LineChip } from './chips.js';
 import { clauseSays, clausesOf, type Clause } from './clauses.js';
 import { clauseFindings, gradeStated, merged, type NotedFinding } from './findings.js';
 import { DESCRIBED } from './lexicon/sights.js';
-import { namedPlaces, subjectOf, type NamedPlace, type NotebookContext } from './places.js';
+import { namedPlaces, placeHere, subjectOf, type NamedPlace, type NotebookContext } from './places.js';
 import { notedResult, type NotedResult } from './result.js';
 import { toldFeatures } from './told.js';
 import { VOCABULARY } from './vocabulary.js';
@@ -128,7 +128,7 @@ function headOf(text: ReadText, places: readonly NamedPlace[], colon: number, la
   return subjectOf(named, layout, joined);
 }
 
-/** Reads one line. Deterministic; a few milliseconds at most. `context` is what earlier lines said of numbers. */
+/** Reads one line. Deterministic; a few milliseconds at most. `context` is what the line may leave unsaid. */
 export function readLine(line: string, layout: EngineLayout, context?: NotebookContext): NotedLine {
   const text = readText(
     line.replace(LABEL, (label) => ' '.repeat(label.length)),
@@ -139,13 +139,14 @@ export function readLine(line: string, layout: EngineLayout, context?: NotebookC
   const { reliability, notExamined } = prefix;
   roles.mark(0, prefix.words, 'reliability', prefix.text);
   const colon = colonOf(text, prefix);
-  const places = namedPlaces(text, layout, colon, context);
+  const named = namedPlaces(text, layout, colon, context);
+  const places = named.length === 0 && context?.here ? [placeHere(context.here)] : named;
   for (const p of places) for (const [from, to] of p.spans) roles.mark(from, to, 'place', p.part.id);
   const stated = gradeStated(text);
   if (stated) roles.mark(stated.from, stated.to, 'grade', `grade ${stated.grade}`);
   const clauses = clausesOf(text);
-  const head = headOf(text, places, colon, layout);
-  const subjects = subjectsOf(text, clauses, places, head, colon, layout);
+  const head = named.length === 0 ? places : headOf(text, places, colon, layout);
+  const subjects = subjectsOf(text, clauses, named, head, colon, layout);
   const result = notExamined ? null : notedResult(text, layout);
   const tags = engineTags(layout);
   const features: NotedFeature[] = [];

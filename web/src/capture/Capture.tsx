@@ -163,7 +163,7 @@ function Capture(): ReactNode {
             {input('Choose files', 'files', false)}
           </div>
           <Recorder station={byTag ? '' : station} />
-          <NoteLine />
+          <NoteLine here={!byTag && view.byId.has(station) ? station : undefined} />
           {byTag && (
             <p className="quiet">
               Lay the tag beside the part, whole and flat. What has no tag, or one of another case, is set aside below.

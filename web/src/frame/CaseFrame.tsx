@@ -109,14 +109,8 @@ const Frame = memo(function Frame({ open }: { open: OpenCase }): ReactNode {
         <DiskRoom />
         <SaveState caseId={caseId} />
         {!open.readOnly && (
-          <Button
-            type="text"
-            className="person"
-            aria-label="Notebook line"
-            title="Write a line of the notebook (l)"
-            onClick={() => setNoting((x) => !x)}
-          >
-            ✎
+          <Button type="text" className="person" title="Write a line of the notebook (l)" onClick={() => setNoting((x) => !x)}>
+            Note
           </Button>
         )}
         <Button type="text" className="person" aria-label="Keys" onClick={() => setKeysShown(true)}>
@@ -128,7 +122,7 @@ const Frame = memo(function Frame({ open }: { open: OpenCase }): ReactNode {
       <main className="work" id="work" tabIndex={-1}>
         <Unsettled caseId={caseId} />
         <ShelvedNote />
-        {noting && <NoteLine onClose={closeNote} />}
+        {noting && <NoteLine here={stage === 'station' && view.byId.has(place) ? place : undefined} onClose={closeNote} />}
         {open.readOnly && <div className="reader-note">You are reading this case; nothing you press is recorded.</div>}
         <PageBoundary>
           <Suspense fallback={<Waiting what="Fetching the page" />}>

@@ -3,10 +3,10 @@ import { open as openCase, Shop } from '../testing/bench.js';
 import { NoteLine } from './NoteLine.js';
 
 // The notebook line: what is shown while one types, and what is kept by Enter.
-const open = async () => {
+const open = async (here?: string) => {
   const shop = new Shop();
   const close = jest.fn();
-  const drawn = await openCase(<NoteLine onClose={close} />, { shop });
+  const drawn = await openCase(<NoteLine here={here} onClose={close} />, { shop });
   return { ...drawn, shop, closed: () => close.mock.calls.length };
 };
 const field = (): HTMLElement => screen.getByRole('textbox', { name: 'Notebook line' });
@@ -33,6 +33,13 @@ describe('the notebook line', () => {
     expect(pin.remarks.map((r) => r.value.text)).toEqual(['crankpin 2 blue, no lines']);
     expect(field()).toHaveProperty('value', '');
     expect(screen.getByRole('status').textContent).toContain('u takes it back');
+  });
+
+  it('takes a line that names no place as one of the place it stands at', async () => {
+    const { user, shop } = await open('crank.pin.2');
+    expect(field()).toHaveProperty('placeholder', expect.stringMatching(/^Of Crankpin 2,/));
+    await user.type(field(), 'blue{Enter}');
+    await waitFor(() => expect(shop.view.byId.get('crank.pin.2')!.patterns.map((p) => p.value.pattern)).toEqual(['journal-heat']));
   });
 
   it('asks which one where several are meant, and leaves it open where nobody knows', async () => {

@@ -46,8 +46,8 @@ function ReadBack({ line }: { line: NotedLine }): ReactNode {
   );
 }
 
-/** One line of a notebook, as one writes it: what it says is shown while it is typed, and kept by Enter. */
-export function NoteLine({ onClose }: { onClose?: () => void }): ReactNode {
+/** One line of a notebook, as one writes it: what it says is shown while it is typed, and kept by Enter. `here` is the station it stands at: a line that names no place is of it. */
+export function NoteLine({ here, onClose }: { here?: string | undefined; onClose?: () => void }): ReactNode {
   const { view, readOnly } = useCase();
   const record = useRecord();
   const [text, setText] = useState('');
@@ -55,7 +55,7 @@ export function NoteLine({ onClose }: { onClose?: () => void }): ReactNode {
   const [chosen, setChosen] = useState<Readonly<Record<number, Partial<NotedFinding>>>>({});
   const [last, setLast] = useState('');
   const field = useRef<InputRef>(null);
-  const line = useMemo(() => (text.trim() === '' ? null : readLine(text, view.layout)), [text, view.layout]);
+  const line = useMemo(() => (text.trim() === '' ? null : readLine(text, view.layout, { here })), [text, view.layout, here]);
   const findings = useMemo(() => (line?.findings ?? []).map((f, i): NotedFinding => ({ ...f, ...chosen[i] })), [line, chosen]);
   // Opened by hand, it is written in at once; where it stands on the page, a phone's keys stay down until it is touched.
   useEffect(() => {
@@ -87,7 +87,11 @@ export function NoteLine({ onClose }: { onClose?: () => void }): ReactNode {
           value={text}
           maxLength={400}
           allowClear
-          placeholder="A line as you write it: R2 upper copper along flywheel edge, nail catches"
+          placeholder={
+            here === undefined
+              ? 'A line as you write it: R2 upper copper along flywheel edge, nail catches'
+              : `Of ${nameOf(view, here)}, or of any place the line names: copper along flywheel edge, nail catches`
+          }
           aria-label="Notebook line"
           aria-describedby="note-last"
           onChange={(e) => type(e.target.value)}

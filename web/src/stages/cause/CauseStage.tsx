@@ -2,6 +2,7 @@ import { Alert, Button, Select } from 'antd';
 import { Dialog } from '../../app/Dialog.js';
 import { cause as causeOf, percentText } from '@true-ledger/core/cause';
 import { sightName } from '@true-ledger/core/damage';
+import { entriesOfPlace } from '@true-ledger/core/notebook';
 import {
   absenceWords,
   soundContradictions,
@@ -121,22 +122,25 @@ function OpenSights(): ReactNode {
   return (
     <section className="pane" aria-label="Noted without its place">
       <h2>Noted without its place</h2>
-      {open.map(({ value: sight }) => (
-        <p key={sight.note}>
-          {sightName(sight.sight)} at {sight.of} of {sight.among.length} places{sight.words ? `: “${sight.words}”` : ''}{' '}
-          {!readOnly && (
-            <Select
-              size="small"
-              aria-label={`Which one: ${sightName(sight.sight)}`}
-              placeholder="Which one?"
-              popupMatchSelectWidth={false}
-              value={null}
-              options={sight.among.map((id) => ({ value: id, label: nameOf(id) }))}
-              onChange={(id: string) => record({ kind: 'sight-set', station: null, body: { ...sight, among: [id], of: null } })}
-            />
-          )}
-        </p>
-      ))}
+      {open.map((held) => {
+        const sight = held.value;
+        return (
+          <p key={sight.note}>
+            {sightName(sight.sight)} at {sight.of} of {sight.among.length} places{sight.words ? `: “${sight.words}”` : ''}{' '}
+            {!readOnly && (
+              <Select
+                size="small"
+                aria-label={`Which one: ${sightName(sight.sight)}`}
+                placeholder="Which one?"
+                popupMatchSelectWidth={false}
+                value={null}
+                options={sight.among.map((id) => ({ value: id, label: nameOf(id) }))}
+                onChange={(id: string) => record(...entriesOfPlace(held, id, view.book.version, () => crypto.randomUUID()))}
+              />
+            )}
+          </p>
+        );
+      })}
     </section>
   );
 }
