@@ -1,15 +1,10 @@
 import { memoOf } from '../kit/memo.js';
+import type { Judgement } from './judgement.js';
 import { featureRow, LEAST, type Posterior } from './model.js';
 import type { Cause, Feature } from './types.js';
 
 /** How often the table is drawn about its words. */
 const DRAWS = 16;
-
-/**
- * How far the figures of the table are drawn about their words, as standard deviations in log-odds: one author's judgement of a strength, of how common a sight is by itself, and of how common a
- * cause is. Global, one figure a kind; judgement, not fitted (docs/methods/causes.md).
- */
-const SPREAD = { strength: 0.7, leak: 0.5, odds: 0.5 } as const;
 
 /** How sure a probability is: its 10 and 90 % quantiles over the draws by cause, and the share of draws in which each cause leads. */
 export interface DrawnRange {
@@ -47,40 +42,43 @@ function shifted(p: number, x: number): number {
   return (p * e) / (1 - p + p * e);
 }
 
-/** (1 − w), (1 − v) and leak of one feature in every draw: `draw * causes + cause`. */
+/** (1 − w), what is left of the leak and of the feature, and the leak of one feature in every draw: `draw * causes + cause`. */
 interface DrawnRow {
   readonly keep: Float64Array;
+  readonly spare: Float64Array;
   readonly allow: Float64Array;
   readonly leak: Float64Array;
 }
 
 const drawnRow = memoOf(
   'drawn row of a feature',
-  (feature: Feature) => feature.id,
-  (causes: readonly Cause[], feature: Feature): DrawnRow => {
+  (feature: Feature, spread: Judgement['spread']) => `${feature.id} ${spread.strength} ${spread.leak}`,
+  (causes: readonly Cause[], feature: Feature, spread: Judgement['spread']): DrawnRow => {
     const n = causes.length;
     const row = featureRow(feature, causes);
     const keep = new Float64Array(DRAWS * n).fill(1);
+    const spare = new Float64Array(DRAWS * n).fill(1);
     const allow = new Float64Array(DRAWS * n).fill(1);
     for (const c of row.touched) {
       const z = normals(seedOf(`${causes[c]!.id}>${feature.id}`), DRAWS);
       for (let d = 0; d < DRAWS; d++) {
-        const x = z[d]! * SPREAD.strength;
+        const x = z[d]! * spread.strength;
         if (row.keep[c] !== 1) keep[d * n + c] = 1 - shifted(1 - row.keep[c]!, x);
+        if (row.spare[c] !== 1) spare[d * n + c] = 1 - shifted(1 - row.spare[c]!, x);
         if (row.allow[c] !== 1) allow[d * n + c] = 1 - shifted(1 - row.allow[c]!, x);
       }
     }
     const z = normals(seedOf(feature.id), DRAWS);
-    return { keep, allow, leak: z.map((v) => shifted(feature.leak, v * SPREAD.leak)) };
+    return { keep, spare, allow, leak: z.map((v) => shifted(feature.leak, v * spread.leak)) };
   },
 );
 
 const drawnOdds = memoOf(
   'drawn odds of the causes',
-  (odds: readonly number[]) => odds.join(),
-  (causes: readonly Cause[], odds: readonly number[]): Float64Array[] => {
+  (odds: readonly number[], spread: number) => `${odds.join()} ${spread}`,
+  (causes: readonly Cause[], odds: readonly number[], spread: number): Float64Array[] => {
     const z = causes.map((c) => normals(seedOf(c.id), DRAWS));
-    return Array.from({ length: DRAWS }, (_, d) => Float64Array.from(odds, (_o, c) => z[c]![d]! * SPREAD.odds));
+    return Array.from({ length: DRAWS }, (_, d) => Float64Array.from(odds, (_o, c) => z[c]![d]! * spread));
   },
 );
 
@@ -96,24 +94,26 @@ export function drawn(
   post: Posterior,
   odds: readonly number[],
   features: ReadonlyMap<string, Feature>,
-  explained?: ReadonlyMap<string, number>,
+  explained: ReadonlyMap<string, number>,
+  spread: Judgement['spread'],
 ): { readonly posterior: Posterior; readonly range: DrawnRange } {
   const n = post.causes.length;
   let count = 0;
   for (let sum = 0; count < post.cores.length && count < MOST_CORES && sum < COVERED; count++) sum += post.probability[count]!;
   const rows = post.weighed.map((o) => features.get(o.feature)!);
-  const table = rows.map((f) => drawnRow(post.causes, f));
+  const table = rows.map((f) => drawnRow(post.causes, f, spread));
   const base = rows.map((f) => featureRow(f, post.causes));
-  const shift = drawnOdds(post.causes, odds);
-  const touching = post.causes.map((_, c) => [...rows.keys()].filter((f) => base[f]!.keep[c] !== 1 || base[f]!.allow[c] !== 1));
+  const shift = drawnOdds(post.causes, odds, spread.odds);
+  const touching = post.causes.map((_, c) => [...rows.keys()].filter((f) => base[f]!.touched.includes(c)));
   const slope = Float64Array.from(post.weighed, (o) => o.ifPresent - o.ifAbsent);
   const no = Float64Array.from(post.weighed, (o) => o.ifAbsent);
-  const beside = Float64Array.from(post.weighed, (o) => 1 - (explained?.get(o.feature) ?? 0));
+  const beside = Float64Array.from(post.weighed, (o) => 1 - (explained.get(o.feature) ?? 0));
   const keep = new Float64Array(rows.length);
+  const spare = new Float64Array(rows.length);
   const allow = new Float64Array(rows.length);
   const stamp = new Int32Array(rows.length);
   let mark = 0;
-  /** log P(evidence | core) less that of the empty set, under keep and allow of draw d; of the table itself where d is −1. */
+  /** log P(evidence | core) less that of the empty set, under the figures of draw d; of the table itself where d is −1. */
   const scoreOf = (core: readonly number[], d: number): number => {
     mark++;
     const met: number[] = [];
@@ -122,10 +122,12 @@ export function drawn(
         if (stamp[f] !== mark) {
           stamp[f] = mark;
           met.push(f);
-          keep[f] = (1 - (d < 0 ? rows[f]!.leak : table[f]!.leak[d]!)) * beside[f]!;
+          keep[f] = beside[f]!;
+          spare[f] = d < 0 ? rows[f]!.leak : table[f]!.leak[d]!;
           allow[f] = 1;
         }
         keep[f] = keep[f]! * (d < 0 ? base[f]!.keep[c]! : table[f]!.keep[d * n + c]!);
+        spare[f] = spare[f]! * (d < 0 ? base[f]!.spare[c]! : table[f]!.spare[d * n + c]!);
         allow[f] = allow[f]! * (d < 0 ? base[f]!.allow[c]! : table[f]!.allow[d * n + c]!);
       }
     let log = 0;
@@ -134,7 +136,7 @@ export function drawn(
     for (let i = 0; i < met.length; i++) {
       const f = met[i]!;
       const bare = (1 - (d < 0 ? rows[f]!.leak : table[f]!.leak[d]!)) * beside[f]!;
-      above *= Math.max(LEAST, (1 - keep[f]!) * allow[f]! * slope[f]! + no[f]!);
+      above *= Math.max(LEAST, (1 - (1 - spare[f]!) * keep[f]!) * allow[f]! * slope[f]! + no[f]!);
       below *= Math.max(LEAST, (1 - bare) * slope[f]! + no[f]!);
       if ((i & 7) === 7) {
         log += Math.log(above / below);

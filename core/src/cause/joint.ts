@@ -1,20 +1,51 @@
 import { binaryEntropy, featureRow, LEAST, type FeatureRow, type Observation, type Posterior } from './model.js';
 import type { Feature } from './types.js';
 
-/** P(feature | core): causes that are free about it are summed out, each by its own chance, which is exact since a chance of the feature is a product over causes. */
-function chanceAt(post: Posterior, row: FeatureRow, core: number): number {
-  const { chance } = post;
-  const n = post.causes.length;
-  let both = 1 - row.feature.leak;
-  let allowed = 1;
-  for (const c of row.touched) {
-    const p = chance[core * n + c]!;
-    if (p === 0) continue;
-    const v = row.allow[c]!;
-    allowed *= 1 - p * (1 - v);
-    both *= 1 - p * (1 - row.keep[c]! * v);
+/**
+ * A chance of a feature is a sum of three products over causes, Π(1−o) − Π(1−w)(1−o) + leak · Π(1−v)(1−w)(1−o), so that causes which are free about a core are summed out exactly,
+ * each by its own chance.
+ */
+class Chance {
+  private allowed = 1;
+  private kept = 1;
+  private spared: number;
+
+  constructor(private readonly row: FeatureRow) {
+    this.spared = row.feature.leak;
   }
-  return allowed - both;
+
+  /** Takes in a cause that is there with chance `q`. */
+  take(c: number, q: number): void {
+    const { keep, spare, allow } = this.row;
+    const o = allow[c]!;
+    this.allowed *= 1 - q * (1 - o);
+    this.kept *= 1 - q * (1 - keep[c]! * o);
+    this.spared *= 1 - q * (1 - spare[c]! * keep[c]! * o);
+  }
+
+  get value(): number {
+    return this.allowed - this.kept + this.spared;
+  }
+
+  /** The same with one cause there for certain that was taken in with chance `q`; 0 for one that was not. */
+  withFor(c: number, q: number): number {
+    const { keep, spare, allow } = this.row;
+    const o = allow[c]!;
+    const ko = keep[c]! * o;
+    const sko = spare[c]! * ko;
+    return (this.allowed * o) / (1 - q * (1 - o)) - (this.kept * ko) / (1 - q * (1 - ko)) + (this.spared * sko) / (1 - q * (1 - sko));
+  }
+}
+
+/** P(feature | core). */
+function chanceAt(post: Posterior, row: FeatureRow, core: number): Chance {
+  const n = post.causes.length;
+  const chance = new Chance(row);
+  for (const c of row.touched) {
+    const q = post.chance[core * n + c]!;
+    if (q > 0) chance.take(c, q);
+  }
+  return chance;
 }
 
 /** P(S holds at least one of these causes). */
@@ -44,7 +75,7 @@ export function informationGain(post: Posterior, feature: Feature): { readonly c
   for (let k = 0; k < post.probability.length; k++) {
     const p = post.probability[k]!;
     if (p < 1e-7) continue;
-    const mean = chanceAt(post, row, k);
+    const mean = chanceAt(post, row, k).value;
     chance += p * mean;
     let none = 1;
     const free: number[] = [];
@@ -60,21 +91,18 @@ export function informationGain(post: Posterior, feature: Feature): { readonly c
       continue;
     }
     // By hand: every free cause out, then one of them in.
-    let bare = 1 - feature.leak;
-    let allowed = 1;
+    const without = new Chance(row);
     for (const c of row.touched) {
       const q = post.chance[k * n + c]!;
-      if (q === 0 || (q > COUNTS && q < 1)) continue;
-      allowed *= 1 - q * (1 - row.allow[c]!);
-      bare *= 1 - q * (1 - row.keep[c]! * row.allow[c]!);
+      if (q > 0 && !(q > COUNTS && q < 1)) without.take(c, q);
     }
     let left = 1 - none;
-    let over = mean - none * (allowed - bare);
-    let h = none * binaryEntropy(allowed - bare);
+    let over = mean - none * without.value;
+    let h = none * binaryEntropy(without.value);
     for (const c of free) {
       const q = post.chance[k * n + c]!;
       const w = (none * q) / (1 - q);
-      const with1 = row.allow[c]! * allowed - row.keep[c]! * row.allow[c]! * bare;
+      const with1 = without.withFor(c, 0);
       left -= w;
       over -= w * with1;
       h += w * binaryEntropy(with1);
@@ -103,26 +131,14 @@ export function marginalsAfter(
   for (let k = 0; k < post.probability.length; k++) {
     const p = post.probability[k]!;
     if (p < 1e-9) continue;
-    let both = 1 - feature.leak;
-    let allowed = 1;
-    for (const c of row.touched) {
-      const q = post.chance[k * n + c]!;
-      if (q === 0) continue;
-      allowed *= 1 - q * (1 - row.allow[c]!);
-      both *= 1 - q * (1 - row.keep[c]! * row.allow[c]!);
-    }
-    const r = ratio(allowed - both);
+    const there = chanceAt(post, row, k);
+    const r = ratio(there.value);
     total += p * r;
     for (let c = 0; c < n; c++) {
       const q = post.chance[k * n + c]!;
       if (q === 0) continue;
       let own = r;
-      if (inRow[c] && q < 1) {
-        // The same with this cause in for certain.
-        const v = row.allow[c]!;
-        const kv = row.keep[c]! * v;
-        own = ratio((allowed / (1 - q * (1 - v))) * v - (both / (1 - q * (1 - kv))) * kv);
-      }
+      if (inRow[c] && q < 1) own = ratio(there.withFor(c, q));
       out[c] = out[c]! + p * q * own;
     }
   }

@@ -39,24 +39,28 @@ export interface Posterior {
 /** No observation is held to be impossible altogether. */
 export const LEAST = 1e-12;
 
-/** (1 − w) and (1 − v) of one feature for every cause, and the causes that touch it. */
+/** What every cause does to one feature, and the causes that touch it. */
 export interface FeatureRow {
   readonly feature: Feature;
+  /** 1 − w: the chance that it does not bring the feature about. */
   readonly keep: Float64Array;
+  /** What it leaves of the leak: a cause that prevents a feature accounts for its absence, and takes nothing from another cause that brings it about. */
+  readonly spare: Float64Array;
+  /** What it leaves of the feature whatever brings it about: damage leaves no engine without damage. */
   readonly allow: Float64Array;
   readonly touched: Uint16Array;
   /** P(f | {c}), filled when first asked for. */
   single?: Float64Array;
 }
 
-const rowOf = memoOf(
+const rowFor = memoOf(
   'row of a feature',
   (feature: Feature) => feature.id,
   (causes: readonly Cause[], feature: Feature): FeatureRow => makeRow(feature, causes),
 );
 
 export function featureRow(feature: Feature, causes: readonly Cause[]): FeatureRow {
-  const row = rowOf(causes, feature);
+  const row = rowFor(causes, feature);
   // A feature of the same name and another record, as a test makes one, is none of the table.
   return row.feature === feature ? row : makeRow(feature, causes);
 }
@@ -64,7 +68,7 @@ export function featureRow(feature: Feature, causes: readonly Cause[]): FeatureR
 /** A neutral sight is there where one of the features it may be is there and shows so: P(sight | S) = 1 − (1 − leak) Π(1 − shows · w). */
 function sightRow(feature: Feature, causes: readonly Cause[]): FeatureRow {
   const keep = new Float64Array(causes.length).fill(1);
-  const allow = new Float64Array(causes.length).fill(1);
+  const spare = new Float64Array(causes.length).fill(1);
   causes.forEach((cause, i) => {
     const links = cause.links.filter((l) => feature.of!.includes(l.feature));
     // What stands for every cause without a record has one weak tie to the sight, not one to each thing it may be.
@@ -75,42 +79,52 @@ function sightRow(feature: Feature, causes: readonly Cause[]): FeatureRow {
     for (const l of links) if (!l.prevents) keep[i] = keep[i]! * (1 - feature.shows! * STRENGTH[l.strength]);
     // What rules out every one of them rules out the sight.
     if (links.length === feature.of!.length && links.every((l) => l.prevents))
-      allow[i] = 1 - Math.min(...links.map((l) => STRENGTH[l.strength]));
+      spare[i] = 1 - Math.min(...links.map((l) => STRENGTH[l.strength]));
   });
-  return { feature, keep, allow, touched: Uint16Array.from([...keep.keys()].filter((i) => keep[i] !== 1 || allow[i] !== 1)) };
+  return rowOf(feature, keep, spare, new Float64Array(causes.length).fill(1));
+}
+
+function rowOf(feature: Feature, keep: Float64Array, spare: Float64Array, allow: Float64Array): FeatureRow {
+  const touched = Uint16Array.from([...keep.keys()].filter((i) => keep[i] !== 1 || spare[i] !== 1 || allow[i] !== 1));
+  return { feature, keep, spare, allow, touched };
 }
 
 function makeRow(feature: Feature, causes: readonly Cause[]): FeatureRow {
   if (feature.of) return sightRow(feature, causes);
   const keep = new Float64Array(causes.length).fill(1);
+  const spare = new Float64Array(causes.length).fill(1);
   const allow = new Float64Array(causes.length).fill(1);
   causes.forEach((cause, i) => {
     const link = cause.links.find((l) => l.feature === feature.id);
     if (!link) {
       if (feature.othersPrevent) allow[i] = 1 - feature.othersPrevent;
-    } else if (link.prevents) allow[i] = 1 - STRENGTH[link.strength];
+    } else if (link.prevents) spare[i] = 1 - STRENGTH[link.strength];
     else keep[i] = 1 - STRENGTH[link.strength];
   });
-  const touched = Uint16Array.from([...keep.keys()].filter((i) => keep[i] !== 1 || allow[i] !== 1));
-  return { feature, keep, allow, touched };
+  return rowOf(feature, keep, spare, allow);
 }
 
-/** Noisy-OR with leak and prevention: P(f | S) = [1 − (1 − leak) Π(1 − w)] · Π(1 − v) (Pearl 1988, 4.3.2, with inhibitors). */
+/**
+ * Noisy-OR with leak and prevention (Pearl 1988, 4.3.2): P(f | S) = [1 − (1 − leak · Π(1 − v)) · Π(1 − w)] · Π(1 − o). A cause that prevents a feature (v) takes from what is there without a
+ * cause, not from what another cause of the set brings about; what every other cause rules out (o) it rules out whatever brings it about.
+ */
 export function featureProbability(feature: Feature, set: readonly Cause[]): number {
   const row = makeRow(feature, set);
-  let keep = 1 - feature.leak;
+  let keep = 1;
+  let spare = feature.leak;
   let allow = 1;
   for (let i = 0; i < set.length; i++) {
     keep *= row.keep[i]!;
+    spare *= row.spare[i]!;
     allow *= row.allow[i]!;
   }
-  return (1 - keep) * allow;
+  return (1 - (1 - spare) * keep) * allow;
 }
 
 /** P(feature | {c}) for every single cause c, in order. Shared: do not write to it. */
 export function probabilityBySingle(feature: Feature, causes: readonly Cause[]): Float64Array {
   const row = featureRow(feature, causes);
-  row.single ??= row.keep.map((k, i) => (1 - (1 - feature.leak) * k) * row.allow[i]!);
+  row.single ??= row.keep.map((k, i) => (1 - (1 - feature.leak * row.spare[i]!) * k) * row.allow[i]!);
   return row.single;
 }
 

@@ -5,6 +5,7 @@ import type { Cause, Feature } from './types.js';
 interface Touches {
   readonly feature: Uint16Array;
   readonly keep: Float64Array;
+  readonly spare: Float64Array;
   readonly allow: Float64Array;
 }
 
@@ -14,6 +15,8 @@ interface Node {
   readonly log: number;
   readonly eligible: readonly number[];
   readonly ratios: Float64Array;
+  /** The same where what a cause prevents may yet come of another cause: no set beyond the core gains more by it. */
+  readonly most: Float64Array;
   /** Logarithm of the most that the core and all its supersets may hold. */
   readonly bound: number;
   worked: boolean;
@@ -58,10 +61,11 @@ export function posterior(
   const no = Float64Array.from(weighed, (o) => o.ifAbsent);
   const n = causes.length;
   const touches = causes.map((_, c): Touches => {
-    const at = [...rows.keys()].filter((f) => rows[f]!.keep[c] !== 1 || rows[f]!.allow[c] !== 1);
+    const at = [...rows.keys()].filter((f) => rows[f]!.keep[c] !== 1 || rows[f]!.spare[c] !== 1 || rows[f]!.allow[c] !== 1);
     return {
       feature: Uint16Array.from(at),
       keep: Float64Array.from(at, (f) => rows[f]!.keep[c]!),
+      spare: Float64Array.from(at, (f) => rows[f]!.spare[c]!),
       allow: Float64Array.from(at, (f) => rows[f]!.allow[c]!),
     };
   });
@@ -72,8 +76,10 @@ export function posterior(
   let withSeveral = false;
   let kinIn = 0;
   const oddsOf = (c: number): number => prior[c]! + (c === several ? kinIn * COUPLED : withSeveral && kin[c] ? COUPLED : 0);
-  const bare = Float64Array.from(weighed, (o, f) => (1 - rows[f]!.feature.leak) * (1 - (explained?.get(o.feature) ?? 0)));
+  const leaks = Float64Array.from(rows, (row) => row.feature.leak);
+  const unexplained = Float64Array.from(weighed, (o) => 1 - (explained?.get(o.feature) ?? 0));
   const keep = new Float64Array(rows.length);
+  const spare = new Float64Array(rows.length);
   const allow = new Float64Array(rows.length);
   const like = new Float64Array(rows.length);
   const reach = new Float64Array(rows.length);
@@ -81,35 +87,43 @@ export function posterior(
   const standAt = (members: readonly number[]): void => {
     withSeveral = several >= 0 && members.includes(several);
     kinIn = members.filter((c) => kin[c]).length;
-    keep.set(bare);
+    keep.set(unexplained);
+    spare.set(leaks);
     allow.fill(1);
     for (const c of members) {
       const t = touches[c]!;
       for (let i = 0; i < t.feature.length; i++) {
         const f = t.feature[i]!;
         keep[f] = keep[f]! * t.keep[i]!;
+        spare[f] = spare[f]! * t.spare[i]!;
         allow[f] = allow[f]! * t.allow[i]!;
       }
     }
-    for (let f = 0; f < like.length; f++) like[f] = Math.max(LEAST, (1 - keep[f]!) * allow[f]! * slope[f]! + no[f]!);
+    for (let f = 0; f < like.length; f++) like[f] = Math.max(LEAST, (1 - (1 - spare[f]!) * keep[f]!) * allow[f]! * slope[f]! + no[f]!);
   };
   /** What of a cause's odds is left where evidence it explains is not counted: set by `ratioOf` beside its answer. */
   let against = 0;
+  /** What a cause can add at most to a set beyond this state: where it prevents what was found, another cause may yet bring that about. Set by `ratioOf` beside its answer. */
+  let atMost = 0;
   /** log of odds · P(evidence | S ∪ c) / P(evidence | S) at the state that stands. Each factor lies between 1e-12 and 1e12, so eight of them cannot overflow. */
   const ratioOf = (c: number): number => {
-    const { feature: at, keep: more, allow: less } = touches[c]!;
+    const { feature: at, keep: more, spare: sparing, allow: less } = touches[c]!;
     let log = 0;
     let worse = 0;
+    let prevented = 0;
     let above = 1;
     let below = 1;
     let short = 1;
     for (let i = 0; i < at.length; i++) {
       const f = at[i]!;
-      const raw = (1 - keep[f]! * more[i]!) * allow[f]! * less[i]! * slope[f]! + no[f]!;
+      const raw = (1 - (1 - spare[f]! * sparing[i]!) * keep[f]! * more[i]!) * allow[f]! * less[i]! * slope[f]! + no[f]!;
       const l = raw < LEAST ? LEAST : raw;
       above *= l;
       below *= like[f]!;
-      if (l < like[f]!) short *= l / like[f]!;
+      if (l < like[f]!) {
+        if (sparing[i] !== 1 && slope[f]! > 0) prevented += Math.log(l / like[f]!);
+        else short *= l / like[f]!;
+      }
       if ((i & 7) === 7) {
         log += Math.log(above / below);
         worse += Math.log(short);
@@ -119,7 +133,9 @@ export function posterior(
       }
     }
     against = oddsOf(c) + worse + Math.log(short);
-    return oddsOf(c) + log + Math.log(above / below);
+    const ratio = oddsOf(c) + log + Math.log(above / below);
+    atMost = ratio - prevented;
+    return ratio;
   };
   /** log of how much likelier the evidence can become at most where all of these causes come to the state that stands and nothing speaks against them. */
   const capOf = (eligible: readonly number[]): number => {
@@ -130,7 +146,7 @@ export function posterior(
     }
     let log = 0;
     for (let f = 0; f < reach.length; f++)
-      if (slope[f]! > 0) log += Math.log(Math.max(like[f]!, (1 - reach[f]!) * slope[f]! + no[f]!) / like[f]!);
+      if (slope[f]! > 0) log += Math.log(Math.max(like[f]!, (1 - (1 - spare[f]!) * reach[f]!) * slope[f]! + no[f]!) / like[f]!);
     return log;
   };
 
@@ -143,6 +159,7 @@ export function posterior(
     log: empty,
     eligible: greedyOrder(n, standAt, ratioOf),
     ratios: new Float64Array(n).fill(MOST),
+    most: new Float64Array(n).fill(MOST),
     bound: Infinity,
     worked: false,
     free: [],
@@ -162,20 +179,21 @@ export function posterior(
     standAt(node.core);
     for (const c of node.eligible) {
       node.ratios[c] = ratioOf(c);
+      node.most[c] = atMost;
       alone[c] = against;
     }
     const cap = whole ? MOST : capOf(node.eligible);
     const isFree = (c: number): boolean => !whole && (node.ratios[c]! <= least || node.ratios[c]! - alone[c]! <= EXPLAINS);
     const further = node.eligible.filter((c) => !isFree(c));
     node.free = node.eligible.filter(isFree);
-    let room = node.free.reduce((sum, c) => sum + softplus(node.ratios[c]!), 0);
+    let room = node.free.reduce((sum, c) => sum + softplus(node.most[c]!), 0);
     let bare = node.free.reduce((sum, c) => sum + softplus(alone[c]!), 0);
     for (let i = further.length - 1; i >= 0; i--) {
       const c = further[i]!;
       const log = node.log + node.ratios[c]!;
       top = Math.max(top, log);
-      const bound = Math.min(log + room, node.log + cap + alone[c]! + bare);
-      room += softplus(node.ratios[c]!);
+      const bound = Math.min(node.log + node.most[c]! + room, node.log + cap + alone[c]! + bare);
+      room += softplus(node.most[c]!);
       bare += softplus(alone[c]!);
       if (!whole && bound < top + SLIGHT) {
         // Too slight to be worked out; what it may hold counts against the mass.
@@ -187,6 +205,7 @@ export function posterior(
         log,
         eligible: [...further.slice(i + 1), ...node.free],
         ratios: node.ratios.slice(),
+        most: node.most.slice(),
         bound,
         worked: false,
         free: [],

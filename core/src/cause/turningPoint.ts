@@ -46,7 +46,7 @@ function couldTurn(post: Posterior, f: Feature, o: Observation, lead: number, se
     const [a = 1, b = 1, c = 1] = Array.from(row.touched, (i) => values[i]!).sort((x, y) => x - y);
     return Math.min(1, a) * Math.min(1, b) * Math.min(1, c);
   };
-  const ends = [reversed(f.leak * three(row.allow), o), reversed(1 - (1 - f.leak) * three(row.keep), o)];
+  const ends = [reversed(f.leak * three(row.spare) * three(row.allow), o), reversed(1 - (1 - f.leak) * three(row.keep), o)];
   if (Math.max(...ends) * post.marginal[second]! < Math.min(...ends) * post.marginal[lead]!) return false;
   const alone = probabilityBySingle(f, post.causes);
   const least = reversed(alone[lead]!, o) * 1.05;

@@ -38,6 +38,8 @@ export interface Cause {
   /** What the first start after the repair must look after. */
   readonly firstStart?: 'new cam' | 'cooling';
   readonly links: readonly CauseLink[];
+  /** Where a kind of engine takes it otherwise: links that stand in place of those to the same features. */
+  readonly linksFor?: Readonly<Partial<Record<EngineTag, readonly CauseLink[]>>>;
   /** Who is answerable when nothing else is known; kept apart from the cause. */
   readonly answerable: Answerable;
   /** It may lie in what stays in the car, as an oil cooler does: another engine need not end it. Of causes in the use nothing else is said. */
@@ -94,6 +96,10 @@ export interface Feature {
   /** Damage (true) or something that is as it should be. */
   readonly damage: boolean;
   readonly check: { readonly step: string; readonly minutes: number; readonly destroys?: string };
+  /** It comes only where an engine was run on after it had failed: in one opened early its absence tells next to nothing. */
+  readonly late?: true;
+  /** Reports of these are worth nothing where this was found: the level of oil that somebody put in afterwards. */
+  readonly voids?: readonly string[];
   /** Of a neutral sight: the features it may be; its links follow from theirs. */
   readonly of?: readonly string[];
   /** Chance that one of these that is there shows as this sight. */

@@ -127,7 +127,12 @@ describe('model', () => {
     expect(featureProbability(x, [])).toBeCloseTo(0.1, 12);
     expect(featureProbability(x, [a])).toBeCloseTo(1 - 0.9 * 0.35, 12);
     expect(featureProbability(x, [a, b])).toBeCloseTo(1 - 0.9 * 0.35 * 0.65, 12);
-    expect(featureProbability(x, [a, stop])).toBeCloseTo((1 - 0.9 * 0.35) * 0.1, 12);
+    // What prevents it takes from what is there without a cause, and nothing from a cause that brings it about.
+    expect(featureProbability(x, [stop])).toBeCloseTo(0.1 * 0.1, 12);
+    expect(featureProbability(x, [a, stop])).toBeCloseTo(1 - (1 - 0.1 * 0.1) * 0.35, 12);
+    // What every other cause rules out, it rules out whatever brings it about.
+    const sound = { ...x, othersPrevent: 0.9 };
+    expect(featureProbability(sound, [a, c('other', [])])).toBeCloseTo((1 - 0.9 * 0.35) * 0.1, 12);
   });
   it('matches a posterior worked out by hand over all sets', () => {
     const features = new Map([

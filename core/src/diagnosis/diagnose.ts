@@ -8,6 +8,7 @@ import { collectEvidence, toObservation, type EvidenceItem } from './evidence.js
 import { chanceOfAny } from '../cause/joint.js';
 import { probabilityBySingle, steady, type Posterior } from '../cause/model.js';
 import { drawn } from '../cause/draws.js';
+import { JUDGEMENT, type Judgement } from '../cause/judgement.js';
 import { posterior } from '../cause/search.js';
 import { explainedFeatures } from './explained.js';
 import { nextChecks, type NextCheck } from './nextCheck.js';
@@ -101,7 +102,7 @@ export function applicableModel(tags: ReadonlySet<EngineTag>, age: ServiceAge = 
   const key = [age, ...[...tags].sort()].join(' ');
   const held = modelCache.get(key);
   if (held) return held;
-  const causes = CAUSES.filter((c) => applies(c.needs, tags));
+  const causes = CAUSES.filter((c) => applies(c.needs, tags)).map((c) => inEngine(c, tags));
   const model = {
     causes,
     odds: causes.map((c) => priorOdds(c, tags)),
@@ -109,6 +110,14 @@ export function applicableModel(tags: ReadonlySet<EngineTag>, age: ServiceAge = 
   };
   modelCache.set(key, model);
   return model;
+}
+
+/** A cause as it acts in an engine of this kind. */
+function inEngine(c: Cause, tags: ReadonlySet<EngineTag>): Cause {
+  const own = Object.entries(c.linksFor ?? {}).flatMap(([tag, links]) => (tags.has(tag as EngineTag) ? links : []));
+  if (own.length === 0) return c;
+  const replaced = new Set(own.map((l) => l.feature));
+  return { ...c, links: [...own, ...c.links.filter((l) => !replaced.has(l.feature))] };
 }
 
 /** A feature as common by itself as it is in an engine of this service. */
@@ -137,17 +146,27 @@ const WEIGHED_FOR = 15;
 const BELIEVED = 0.3;
 
 /** The whole differential of a case. Deterministic; kept with the view. */
-export const diagnose: (view: CaseView) => Diagnosis = memo('differential', (view: CaseView): Diagnosis => {
+export const diagnose: (view: CaseView) => Diagnosis = memo('differential', (view: CaseView) => diagnoseBy(view, JUDGEMENT));
+
+/** The differential under other figures of judgement than those the application goes by, for weighing them against cases. */
+export function diagnoseBy(view: CaseView, judgement: Judgement): Diagnosis {
   const tags = engineTags(view.layout);
   const { causes, odds, features } = applicableModel(tags, serviceAge(view.layout));
   const rejected = new Set(view.decisions.filter((d) => d.value.decision === 'rejected').map((d) => d.value.cause));
-  const evidence = collectEvidence(view);
-  const explained = explainedFeatures(view);
+  const evidence = collectEvidence(view, judgement);
+  const explained = explainedFeatures(view, judgement.bringsAbout);
   const { posterior: post, range } = drawn(
-    posterior(causes, odds, evidence.map(toObservation), features, explained),
+    posterior(
+      causes,
+      odds,
+      evidence.map((item) => toObservation(item, judgement)),
+      features,
+      explained,
+    ),
     odds,
     features,
     explained,
+    judgement.spread,
   );
   const sets = bestSets(post);
   // What stands for every cause without a record accounts for nothing.
@@ -210,7 +229,7 @@ export const diagnose: (view: CaseView) => Diagnosis = memo('differential', (vie
     mass: post.mass,
   };
   return result;
-});
+}
 
 /** Links of a cause by feature. */
 export const linksOf = memo('links of a cause', (c: Cause): ReadonlyMap<string, CauseLink> => new Map(c.links.map((l) => [l.feature, l])));

@@ -58,27 +58,29 @@ describe('what was told', () => {
 
 describe('what was not there', () => {
   const sound = (...ids: string[]) => ids.map((id) => ['state-set', id, { state: 'sound' }] as const);
+  /** Something that was run on to the end, so that what comes late is missed where it is not there. */
+  const RUN_ON = ['grade-confirmed', 'piston.1.crown', { grade: 3, proposed: null, reason: '', book: '1' }] as const;
   const JOURNALS = ['1', '2', '3', '4'].map((n) => `crank.pin.${n}`).concat(['1', '2', '3', '4', '5'].map((n) => `crank.main.${n}`));
 
   it('is a silence once most of its parts were looked at, and weighs less where nothing but “sound” was said', () => {
-    expect(of(written(...sound(...JOURNALS.slice(0, 4))), 'seen.journal-heat')).toBeUndefined();
-    const glanced = of(written(...sound(...JOURNALS)), 'seen.journal-heat')!;
+    expect(of(written(RUN_ON, ...sound(...JOURNALS.slice(0, 4))), 'seen.journal-heat')).toBeUndefined();
+    const glanced = of(written(RUN_ON, ...sound(...JOURNALS)), 'seen.journal-heat')!;
     expect(glanced).toMatchObject({ present: false, reliability: 'silent', missed: 0.25 });
     const graded = JOURNALS.map((id) => ['grade-confirmed', id, { grade: 0, proposed: null, reason: '', book: '1' }] as const);
-    expect(of(written(...sound(...JOURNALS), ...graded), 'seen.journal-heat')!.missed).toBeCloseTo(0.15, 9);
+    expect(of(written(RUN_ON, ...sound(...JOURNALS), ...graded), 'seen.journal-heat')!.missed).toBeCloseTo(0.15, 9);
   });
 
   it('a silence is kept by everybody where there is nothing, so that it never says more than the same thing said', () => {
-    const item = of(written(...sound(...JOURNALS)), 'seen.journal-heat')!;
+    const item = of(written(RUN_ON, ...sound(...JOURNALS)), 'seen.journal-heat')!;
     expect(toObservation(item)).toEqual({ feature: 'seen.journal-heat', ifPresent: item.missed, ifAbsent: 1 });
     const said = toObservation(
-      of(written(['pattern-set', 'crank.pin.1', { pattern: 'journal-heat', present: false }]), 'seen.journal-heat')!,
+      of(written(RUN_ON, ['pattern-set', 'crank.pin.1', { pattern: 'journal-heat', present: false }]), 'seen.journal-heat')!,
     );
     expect(said.ifPresent / said.ifAbsent).toBeLessThan(item.missed!);
   });
 
   it('says less the fewer places were looked at', () => {
-    const missed = (n: number): number => of(written(...sound(...JOURNALS.slice(0, n))), 'seen.journal-heat')!.missed!;
+    const missed = (n: number): number => of(written(RUN_ON, ...sound(...JOURNALS.slice(0, n))), 'seen.journal-heat')!.missed!;
     expect(missed(9)).toBeLessThan(missed(8));
     expect(missed(8)).toBeLessThan(missed(7));
   });
@@ -86,6 +88,7 @@ describe('what was not there', () => {
   it('naming one sight hardly speaks against what it is taken for, and a destroyed part hides finer ones', () => {
     const named = (pattern: string, grade: number) =>
       written(
+        RUN_ON,
         ...sound(...JOURNALS.slice(1)),
         ['pattern-set', JOURNALS[0]!, { pattern, present: true }],
         ['grade-confirmed', JOURNALS[0]!, { grade, proposed: null, reason: '', book: '1' }],
@@ -98,12 +101,29 @@ describe('what was not there', () => {
   });
 
   it('named as not there by a builder is certain', () => {
-    const state = written(['pattern-set', 'crank.pin.1', { pattern: 'journal-heat', present: false }]);
+    const state = written(RUN_ON, ['pattern-set', 'crank.pin.1', { pattern: 'journal-heat', present: false }]);
     expect(of(state, 'seen.journal-heat')).toMatchObject({ present: false, reliability: 'certain' });
   });
 
+  it('in an engine opened early, what comes late is missed by nobody, and a denial of it says little', () => {
+    expect(of(written(...sound(...JOURNALS)), 'seen.journal-heat')).toBeUndefined();
+    expect(of(written(...sound(...JOURNALS)), 'seen.journal-scored')?.reliability).toBe('silent');
+    const denied = ['pattern-set', 'crank.pin.1', { pattern: 'journal-heat', present: false }] as const;
+    expect(of(written(denied), 'seen.journal-heat')).toMatchObject({ present: false, reliability: 'told' });
+    // Once something of the kind was found it was run on.
+    const spun = ['pattern-set', 'main.1.shell.upper', { pattern: 'spun-shell', present: true }] as const;
+    expect(of(written(denied, spun), 'seen.journal-heat')?.reliability).toBe('certain');
+  });
+
+  it('a level tells nothing once oil was put in afterwards', () => {
+    const level = ['evidence-set', null, { feature: 'fluid.level-low', present: false, note: 'on the mark' }] as const;
+    const topped = ['evidence-set', null, { feature: 'told.topped-up-after', present: true, note: 'a litre' }] as const;
+    expect(of(written(level), 'fluid.level-low')).toBeDefined();
+    expect(of(written(level, topped), 'fluid.level-low')).toBeUndefined();
+  });
+
   it('is not said while a damaged place has no name yet', () => {
-    const state = write(written(...sound(...JOURNALS.slice(1))), 'grade-confirmed', JOURNALS[0]!, {
+    const state = write(written(RUN_ON, ...sound(...JOURNALS.slice(1))), 'grade-confirmed', JOURNALS[0]!, {
       grade: 3,
       proposed: null,
       reason: '',

@@ -7,6 +7,7 @@ import { neutralSight, sightName } from '../damage/sights.js';
 import { positionOf } from '../damage/schools.js';
 import { ALL_FEATURES, feature, FEATURES } from '../cause/data/features.js';
 import { sightFeature } from '../cause/data/features/sights.js';
+import { JUDGEMENT, type Judgement } from '../cause/judgement.js';
 import type { Observation } from '../cause/model.js';
 import { openingFindings, type Answers, type LimitSource } from '../opening/evidence.js';
 import { easingResult } from '../strip/easing.js';
@@ -35,21 +36,16 @@ export interface EvidenceItem {
   readonly sources: readonly EvidenceSource[];
 }
 
-/** Likelihoods of a report given that the thing is so / is not so; ratios 4 : 1, 19 : 1 and certain. */
-const RELIABILITY_LIKELIHOOD: Readonly<Record<Exclude<EvidenceItem['reliability'], 'silent' | 'open'>, readonly [number, number]>> = {
-  told: [0.8, 0.2],
-  seen: [0.95, 0.05],
-  measured: [1, 0],
-  certain: [1, 0],
-};
+/** Likelihoods of a report given that the thing is so / is not so: 19 : 1, and certain. */
+const RELIABILITY_LIKELIHOOD = { seen: [0.95, 0.05], measured: [1, 0], certain: [1, 0] } as const;
 
 /** What an observation says of its feature. A silence is kept by everybody where there is nothing, and with the chance `missed` where there is something. */
-export function toObservation(item: EvidenceItem): Observation {
+export function toObservation(item: EvidenceItem, { told }: Judgement = JUDGEMENT): Observation {
   if (item.reliability === 'silent') return { feature: item.feature.id, ifPresent: item.missed ?? 1, ifAbsent: 1 };
   // In expectation over the placements; where too little is known the report says nothing.
   if (item.reliability === 'open')
     return { feature: item.feature.id, ifPresent: 1 - (item.placed?.not ?? 0), ifAbsent: 1 - (item.placed?.there ?? 0) };
-  const [yes, no] = RELIABILITY_LIKELIHOOD[item.reliability];
+  const [yes, no] = item.reliability === 'told' ? told : RELIABILITY_LIKELIHOOD[item.reliability];
   return item.present
     ? { feature: item.feature.id, ifPresent: yes, ifAbsent: no }
     : { feature: item.feature.id, ifPresent: no, ifAbsent: yes };
@@ -69,7 +65,7 @@ const INTAKE_EVIDENCE: ReadonlyArray<{ field: 'complaint' | 'onset' | 'afterFirs
 const ABSENCE_COVERAGE = 0.6;
 
 /** Everything in the case that is evidence, each with its sources. What was not examined, or is lost, yields nothing. */
-export function collectEvidence(view: CaseView): EvidenceItem[] {
+export function collectEvidence(view: CaseView, { missed }: Judgement = JUDGEMENT): EvidenceItem[] {
   const tags = engineTags(view.layout);
   const known = new Map(ALL_FEATURES.filter((f) => applies(f.needs, tags)).map((f) => [f.id, f]));
   const items = new Map<string, EvidenceItem>();
@@ -125,7 +121,7 @@ export function collectEvidence(view: CaseView): EvidenceItem[] {
   }
   sightEvidence(view, known, items, put);
   bySchool(view, items, put);
-  absences(view, [...known.values()], items, put);
+  absences(view, [...known.values()], items, missed, put);
   measuredEvidence(view, put);
   openingEvidence(view, items, put);
   stripEvidence(view, put);
@@ -136,7 +132,20 @@ export function collectEvidence(view: CaseView): EvidenceItem[] {
     const trust = e.value.feature === 'measured.sample-clean' && school !== 'clears' ? 'told' : (e.value.reliability ?? 'certain');
     put(e.value.feature, e.value.present, trust, { station: null, entry: e.version.entry, words });
   }
-  return [...items.values()];
+  const voided = new Set([...items.values()].flatMap((item) => (item.present ? (item.feature.voids ?? []) : [])));
+  const standing = [...items.values()].filter((item) => !voided.has(item.feature.id));
+  const early =
+    !view.stations.some((s) => (standingGrade(s) ?? 0) >= RUN_ON) && !standing.some((item) => item.present && item.feature.late);
+  return early ? standing.flatMap(inTime) : standing;
+}
+
+/** An engine with a part of this grade was run on after it had failed. */
+const RUN_ON = 3;
+
+/** In an engine opened early nobody can be silent about what comes late, and who says that it is not there says little. */
+function inTime(item: EvidenceItem): EvidenceItem[] {
+  if (item.present || !item.feature.late) return [item];
+  return item.reliability === 'silent' ? [] : [{ ...item, reliability: 'told' }];
 }
 
 /** A mark of grade 1 may always be something else; what wears so in the ordinary way is as it is said. */
@@ -229,23 +238,17 @@ type Put = (
   placed?: EvidenceItem['placed'],
 ) => void;
 
-/** Chance that a builder keeps silent about a sight that is there, by how its places were looked at and what else was said of them. */
-const MISSED = {
-  /** Graded, photographed or measured. */
-  examined: 0.15,
-  /** Marked sound and nothing more: nothing struck the eye. */
-  glanced: 0.25,
-  /** Another sight that is taken for it was named there: who names one says little against the other. */
-  lookAlike: 0.6,
-  /** The part is destroyed: finer sights are gone with its face. */
-  destroyed: 0.5,
-} as const;
-
 /**
  * A seen feature of which nobody spoke. Looked for by name and not there, it is denied. Else it is a silence, once most of its parts were examined and no finding among them is still
  * unnamed; how much a silence says falls with the share of places that nobody looked at, where the sight may be.
  */
-function absences(view: CaseView, features: readonly Feature[], items: ReadonlyMap<string, EvidenceItem>, put: Put): void {
+function absences(
+  view: CaseView,
+  features: readonly Feature[],
+  items: ReadonlyMap<string, EvidenceItem>,
+  missed: Judgement['missed'],
+  put: Put,
+): void {
   // Who named a neutral sight, or denied one, spoke of what it may be.
   const spoken = new Set([...items.values()].flatMap((item) => item.feature.of ?? []));
   for (const f of features) {
@@ -274,20 +277,20 @@ function absences(view: CaseView, features: readonly Feature[], items: ReadonlyM
             ? `${examined.length} of ${stations.length} places looked at, nothing struck the eye`
             : `${examined.length} of ${stations.length} places examined, none named it`,
         },
-        missedChance(f, examined, stations.length, glanced),
+        missedChance(f, examined, stations.length, glanced, missed),
       );
     }
   }
 }
 
 /** Chance that a sight is there although none of the examined places was said to show it. */
-function missedChance(f: Feature, examined: readonly StationView[], places: number, glanced: boolean): number {
+function missedChance(f: Feature, examined: readonly StationView[], places: number, glanced: boolean, missed: Judgement['missed']): number {
   const own = PATTERNS.filter((p) => p.feature === f.id).map((p) => p.id);
   const takenForIt = (id: string): boolean => own.some((o) => takenFor(o, id)) || own.some((o) => takenFor(id, o));
   const silent = Math.max(
-    glanced ? MISSED.glanced : MISSED.examined,
-    examined.some((s) => namedPatterns(s).some(takenForIt)) ? MISSED.lookAlike : 0,
-    examined.some((s) => standingGrade(s) === 4) ? MISSED.destroyed : 0,
+    glanced ? missed.glanced : missed.examined,
+    examined.some((s) => namedPatterns(s).some(takenForIt)) ? missed.lookAlike : 0,
+    examined.some((s) => standingGrade(s) === 4) ? missed.destroyed : 0,
   );
   return 1 - (examined.length / places) * (1 - silent);
 }

@@ -4,17 +4,11 @@ import { SIGHT_FEATURES } from '../cause/data/features/sights.js';
 import { findingLink } from './findingLinks.js';
 
 /**
- * Chance that damage which was found brings about another that its record links to it, at full strength of place. One figure for all links; of 0.5 and 0.75 the one with the better log score on the
- * tuning and practice cases (docs/methods/causes.md).
- */
-const BRINGS_ABOUT = 0.5;
-
-/**
- * For every feature that was found: the chance that other damage that was found brought it about, by the links of the catalogue under the rules of place of the order of events (same bearing, same
+ * For every feature that was found: the chance that other damage that was found brought it about (`bringsAbout` at full strength of place), by the links of the catalogue under the rules of place of the order of events (same bearing, same
  * cylinder, carried by the oil, shared part). What is explained so counts neither for nor against an origin twice: P(g | S) = 1 − (1 − e)(1 − leak) Π(1 − w).
  * Damage in between that was not seen is part of the links from origin to feature already.
  */
-export function explainedFeatures(view: CaseView): ReadonlyMap<string, number> {
+export function explainedFeatures(view: CaseView, bringsAbout: number): ReadonlyMap<string, number> {
   const places = new Map<string, string[]>();
   for (const s of view.stations)
     for (const p of s.patterns)
@@ -28,7 +22,7 @@ export function explainedFeatures(view: CaseView): ReadonlyMap<string, number> {
     for (const from of nodes) {
       if (pattern(from.pattern)!.feature === feature || tells(from.pattern, 'harmless')) continue;
       const link = findingLink(view, from, to);
-      if (link) left.set(feature, (left.get(feature) ?? 1) * (1 - BRINGS_ABOUT * link.strength));
+      if (link) left.set(feature, (left.get(feature) ?? 1) * (1 - bringsAbout * link.strength));
     }
   }
   const explained = new Map([...left].map(([feature, rest]) => [feature, 1 - rest]));

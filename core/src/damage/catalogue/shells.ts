@@ -616,6 +616,18 @@ export const JOURNAL_PATTERNS = patternsOn(
       also: ['cracked crank'],
     },
     {
+      id: 'torsion-crack',
+      name: 'Crack or break slanting round a journal',
+      feature: 'seen.torsion-break',
+      look: 'It runs at about half a right angle to the shaft, often through an oil hole, as chalk breaks that is twisted.',
+      why: 'Twist to and fro at a resonance opens the journal along the steepest stress.',
+      ask: 'What was changed at damper, coupling, flywheel, drive or governed speed since it last ran well?',
+      apart: { 'fillet-crack': 'Bending follows the fillet square to the shaft; twist runs slanting across the journal.' },
+      next: ['one-arc-journal', 'lining-fatigue'],
+      when: 'first',
+      also: ['torsional fatigue', 'twisted crank'],
+    },
+    {
       id: 'journal-form',
       name: 'Taper, barrel or hourglass',
       feature: 'measured.taper',

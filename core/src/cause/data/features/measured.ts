@@ -290,6 +290,15 @@ export const MEASURED_FEATURES: readonly Feature[] = [
   asked('measured', 'measured.ring-gap-small', 'A ring gap too small', 0.01, 'needs a slip', 'Ring square in the bore, feeler', 6, {}),
   asked(
     'measured',
+    'measured.rod-short',
+    'A piston stands low at top centre: its rod is shorter',
+    0.01,
+    'needs a rod bowed under load, or a wrong one',
+    'Bridge and indicator over every piston at top centre',
+    10,
+  ),
+  asked(
+    'measured',
     'measured.rod-out-of-line',
     'Rod bent or twisted past its limit',
     0.02,

@@ -12,8 +12,11 @@ export const SEEN_FEATURES: readonly Feature[] = [
     group: 'particles-shell',
   }),
   seen('seen.wiping', 'Shells wiped', ['shell'], 0.05, 'wiping needs a lost film', 6, { needs: PS, group: 'film-loss' }),
-  seen('seen.dry-seizure', 'Bearing run dry to seizure', ['shell', 'rolling'], 0.02, 'not seen without a cause', 6, { group: 'film-loss' }),
-  seen('seen.heat-shell', 'Shells dark from heat', ['shell'], 0.04, 'lacquer is sometimes taken for it', 6, { needs: PS }),
+  seen('seen.dry-seizure', 'Bearing run dry to seizure', ['shell', 'rolling'], 0.02, 'not seen without a cause', 6, {
+    group: 'film-loss',
+    late: true,
+  }),
+  seen('seen.heat-shell', 'Shells dark from heat', ['shell'], 0.04, 'lacquer is sometimes taken for it', 6, { needs: PS, late: true }),
   seen('seen.overlay-fatigue', 'Overlay fatigued', ['shell'], 0.05, 'old layers crack under ordinary load', 6, {
     needs: PS,
     group: 'fatigue',
@@ -30,14 +33,17 @@ export const SEEN_FEATURES: readonly Feature[] = [
   seen('seen.edge-wear', 'Edge-loaded shells', ['shell'], 0.05, 'slight edge print is common', 6, { needs: PS, group: 'edges' }),
   seen('seen.dirt-behind', 'Print of dirt behind a shell', ['shell'], 0.02, 'only by poor fitting', 6, { needs: PS }),
   seen('seen.parting-contact', 'Contact at opposite parting lines', ['shell'], 0.02, 'needs shifted halves', 6, { needs: PS }),
-  seen('seen.spun', 'Shell turned in its housing', ['shell'], 0.02, 'the end of many roads', 6, { needs: PS }),
+  seen('seen.spun', 'Shell turned in its housing', ['shell'], 0.02, 'the end of many roads', 6, { needs: PS, late: true }),
   seen('seen.crush-fretting', 'Fretted shell backs', ['shell'], 0.03, 'light fretting is common in old engines', 6, { needs: PS }),
   seen('seen.normal-bedding', 'Normal bedding only', ['shell', 'journal'], 0.35, 'parts away from the failure look like this', 4, {
     damage: false,
   }),
   seen('seen.journal-scored', 'Journals scored', ['journal'], 0.08, 'light lines are common', 5),
-  seen('seen.journal-heat', 'Journals heat-tinted', ['journal'], 0.03, 'needs friction heat', 5, { group: 'journal-heat' }),
-  seen('seen.journal-transfer', 'Metal smeared on journals', ['journal'], 0.03, 'needs contact under heat', 5, { group: 'journal-heat' }),
+  seen('seen.journal-heat', 'Journals heat-tinted', ['journal'], 0.03, 'needs friction heat', 5, { group: 'journal-heat', late: true }),
+  seen('seen.journal-transfer', 'Metal smeared on journals', ['journal'], 0.03, 'needs contact under heat', 5, {
+    group: 'journal-heat',
+    late: true,
+  }),
   seen('seen.full-round-scuff', 'Piston scuffed all round', ['skirt', 'bore'], 0.03, 'needs loss of oil or clearance', 6, {
     group: 'scuff-form',
   }),
@@ -73,7 +79,7 @@ export const SEEN_FEATURES: readonly Feature[] = [
     0.05,
     'most failures shed something downstream',
     6,
-    { needs: PS },
+    { needs: PS, late: true },
   ),
   seen('seen.lacquer', 'Lacquer on shells, skirts or rings', ['shell', 'skirt', 'rings'], 0.06, 'hot engines varnish', 5),
   seen('seen.lining-fatigue', 'Lining broken out to the steel', ['shell'], 0.02, 'needs overload or edge load', 6, {
@@ -91,6 +97,7 @@ export const SEEN_FEATURES: readonly Feature[] = [
   seen('seen.crown-contact', 'Narrow contact at the crown of the half', ['shell'], 0.03, 'large clearance of age', 6, { needs: PS }),
   seen('seen.shell-contracted', 'Shell closed on the journal, free spread lost', ['shell'], 0.03, 'hot engines lose some spread', 5, {
     needs: PS,
+    late: true,
   }),
   seen('seen.long-wear', 'Overlay worn evenly with soft outline', ['shell'], 0.12, 'used engines show it', 6, { needs: PS }),
   seen('seen.thrust-both', 'Both thrust faces worn', ['thrust'], 0.05, 'age and dirt', 4, { needs: ['thrust'] }),
@@ -103,6 +110,7 @@ export const SEEN_FEATURES: readonly Feature[] = [
   seen('seen.false-brinell', 'False brinelling', ['rolling'], 0.02, 'needs shaking at rest', 6),
   seen('seen.journal-haze', 'Haze on journals', ['journal'], 0.1, 'fine dirt in any used oil', 5),
   seen('seen.fillet-crack', 'Crack in a fillet or oil hole', ['journal'], 0.01, 'needs fatigue', 12),
+  seen('seen.torsion-break', 'Break or crack slanting round a journal', ['journal'], 0.01, 'one blow of a seizure twists a crank too', 6),
   seen('seen.journal-one-side', 'Journal worn on one side', ['journal'], 0.03, 'load turns with the crank a little', 5),
   seen('seen.exhaust-side-scuff', 'Piston scuffed on the exhaust side only', ['skirt'], 0.02, 'hot side of any port engine', 5, {
     needs: ['two-stroke'],
@@ -116,15 +124,17 @@ export const SEEN_FEATURES: readonly Feature[] = [
   seen('seen.skirt-print', 'Skirt print worn, normal', ['skirt'], 0.3, 'pistons away from the failure look like this', 4, {
     damage: false,
   }),
-  seen('seen.underside-dark', 'Dark piston underside or blue small end', ['skirt', 'crown', 'rod'], 0.03, 'hot engines coke a little', 5),
+  seen('seen.underside-dark', 'Dark piston underside or blue small end', ['skirt', 'crown', 'rod'], 0.03, 'hot engines coke a little', 5, {
+    late: true,
+  }),
   seen('seen.pin-boss-worn', 'Pin boss or small end worn or cracked', ['skirt', 'rod', 'crown'], 0.03, 'high hours', 6),
   seen('seen.piston-broken', 'Piston cracked or broken without a strike', ['skirt', 'crown'], 0.01, 'needs fatigue', 6),
   seen('seen.crown-wet', 'Wet, oily crowns', ['crown'], 0.1, 'tired rings or guides', 4),
   seen('seen.crown-washed', 'Crown washed by fuel', ['crown'], 0.03, 'a dribbling injector is not rare', 4),
   seen('seen.carbon-wedge', 'Hard carbon on the top land', ['crown', 'skirt', 'rings'], 0.05, 'light load', 5),
-  seen('seen.rod-blued', 'Rod blued at an end', ['rod'], 0.02, 'needs friction heat', 4),
-  seen('seen.rod-broken', 'Rod broken', ['rod'], 0.01, 'the end of many roads', 3),
-  seen('seen.block-holed', 'Crankcase holed', ['rod', 'bore', 'gasket'], 0.01, 'the end of many roads', 3),
+  seen('seen.rod-blued', 'Rod blued at an end', ['rod'], 0.02, 'needs friction heat', 4, { late: true }),
+  seen('seen.rod-broken', 'Rod broken', ['rod'], 0.01, 'the end of many roads', 3, { late: true }),
+  seen('seen.block-holed', 'Crankcase holed', ['rod', 'bore', 'gasket'], 0.01, 'the end of many roads', 3, { late: true }),
   seen('seen.ring-scuffed', 'Ring faces scuffed', ['rings'], 0.05, 'with any scuffed bore', 6),
   seen('seen.ring-broken', 'Ring broken', ['rings'], 0.03, 'old rings break at stripping too', 6),
   seen('seen.ring-butted', 'Ring ends butted', ['rings'], 0.005, 'needs a gap too small', 6),

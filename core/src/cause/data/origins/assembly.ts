@@ -245,6 +245,7 @@ export const ASSEMBLY: readonly OriginRecord[] = [
         usually('told.recent-work', 'new pistons or rings went in'),
         usually('told.after-start-up', 'when first warm'),
         usually('seen.full-round-scuff', 'no clearance anywhere'),
+        some('seen.four-corner-scuff', 'it grips first where the piston is stiff, beside the pin'),
         some('seen.ring-wrong-way', 'the same hands'),
         some('seen.ring-gaps-aligned', 'the same hands'),
         some('seen.never-honed', 'the same hands'),

@@ -223,6 +223,7 @@ export const COMBUSTION: readonly OriginRecord[] = [
       usually('seen.liquid-in-cylinder', 'some of it is still there'),
     ],
     links: [
+      usually('measured.rod-short', 'a rod bowed over liquid no longer lifts its piston to the deck'),
       always('seen.rod-bent', 'liquid does not give'),
       always('measured.rod-out-of-line', 'the bow is there to gauge'),
       usually('told.water-in', 'the event'),

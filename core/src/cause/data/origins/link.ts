@@ -48,6 +48,17 @@ export const BEARING_RUNS_DRY: readonly CauseLink[] = [
   hinders('measured.sample-clean', 'metal goes into the oil'),
 ];
 
+/** What a small engine without a pump goes through when the splash fails: the alloy rod runs on the pin itself. */
+export const SPLASH_RUNS_DRY: readonly CauseLink[] = [
+  usually('seen.dry-seizure', 'the rod eye has no lining to give way'),
+  usually('seen.journal-transfer', 'rod metal welds to the pin'),
+  usually('seen.rod-broken', 'the eye grips the pin and the rod breaks at once'),
+  usually('debris.aluminium', 'rod metal in the oil'),
+  usually('measured.turning-locked', 'the rod welds to the pin or its pieces jam'),
+  some('seen.block-holed', 'pieces of the rod come through'),
+  some('seen.thrust-scuff', 'less oil is thrown at the wall'),
+];
+
 /** Where a fault of one bearing may lie: by chance at a main, and that one in the middle, or at a big end. */
 export const ONE_PLACE: readonly CauseLink[] = [
   some('spread.mains-only', 'when the place is a main'),

@@ -2,6 +2,7 @@ import type { OriginRecord } from '../../types.js';
 import {
   BEARING_RUNS_DRY,
   ENGINE_RUNS_DRY,
+  SPLASH_RUNS_DRY,
   OIL_COLLATERAL,
   ONE_PLACE,
   PISTON_TEARS,
@@ -34,6 +35,8 @@ export const OIL_SUPPLY: readonly OriginRecord[] = [
     links: withCourse(
       [
         always('fluid.level-low', 'the level is what failed'),
+        usually('fluid.stood-low', 'what oil there was baked on at its own height'),
+        some('told.topped-up-after', 'somebody saw the level and hid or mended it'),
         usually('told.pressure-low-hot', 'the gauge dips first in turns and when hot'),
         some('told.pressure-lost', 'at the end it falls away'),
         usually('measured.pressure-low', 'the pickup draws air'),
@@ -47,6 +50,7 @@ export const OIL_SUPPLY: readonly OriginRecord[] = [
       BEARING_RUNS_DRY,
       ENGINE_RUNS_DRY,
     ),
+    linksFor: { splash: SPLASH_RUNS_DRY },
     doesNot: 'It does not spare one end of the oil route while killing the other, nor leave the level right.',
     collateral: OIL_COLLATERAL,
     actions: ['Find where the oil went', 'Prime before first start'],
