@@ -44,6 +44,15 @@ export const clauseText = (text: ReadText, c: Clause): string =>
     .map((w) => w.text)
     .join(' ');
 
+/** The words of the sentence a clause stands in. */
+export function sentenceText(text: ReadText, c: Clause): string {
+  let from = c.from;
+  let to = c.to;
+  while (from > 0 && !HARD_STOP.test(text.words[from - 1]!.text)) from--;
+  while (to < text.words.length && !HARD_STOP.test(text.words[to]!.text)) to++;
+  return clauseText(text, { from, to, soft: false });
+}
+
 /** Does the stretch between the last stop and this one say anything of the places before it? */
 export function clauseSays(text: ReadText, clauses: readonly Clause[], clause: Clause): boolean {
   const before = clauses[clauses.indexOf(clause) - 1];

@@ -32,6 +32,8 @@ export interface ClauseContext {
   readonly roles: WordRoles;
   readonly here: readonly NamedPlace[];
   readonly grade: Grade | null;
+  /** It is told of how the engine came here, not of how a part was found. */
+  readonly history: boolean;
   readonly reliability: Reliability;
 }
 
@@ -46,9 +48,23 @@ export function clauseFindings(clause: Clause, context: ClauseContext): { findin
   for (const h of hits) {
     roles.mark(h.from, h.to, h.negated ? 'not there' : 'sight', pattern(h.sight)?.name ?? neutralSight(h.sight)?.name ?? h.sight);
     if (here.length === 0 && pattern(h.sight)) alone.push(h);
-    if (stations.length > 0) findings.push(findingOf(h, stations, clause, context));
+    if (stations.length > 0 && isFinding(h, parts, context)) findings.push(findingOf(h, stations, clause, context));
   }
   return { findings: [...findings, ...soundFindings(clause, stations, hits, context)], alone };
+}
+
+/** Facts that can be seen of any part; every other neutral sight is one only where one of its patterns can lie. */
+const OF_ANY_PART = new Set(
+  ['broken', 'cracked', 'bent', 'loose', 'missing', 'leaking', 'holed', 'struck', 'misfitted', 'blocked', 'shifted'].map(
+    (id) => `sight-${id}`,
+  ),
+);
+
+/** Is a sight something found? A colour or shine of a place that was graded sound describes it, and so does one that no pattern of the part looks like. */
+function isFinding(h: Hit, parts: ReadonlySet<PartClass>, { grade }: ClauseContext): boolean {
+  if (!neutralSight(h.sight)) return true;
+  if (grade === 0 && !h.negated) return false;
+  return OF_ANY_PART.has(h.sight) || [...parts].some((p) => canShow(h.sight, p));
 }
 
 /** A sight at those of the places that can show it, or at all of them where none can. */
@@ -78,8 +94,9 @@ function soundFindings(
   clause: Clause,
   stations: readonly string[],
   hits: readonly Hit[],
-  { text, layout, roles, grade, reliability }: ClauseContext,
+  { text, layout, roles, grade, history, reliability }: ClauseContext,
 ): NotedFinding[] {
+  if (history) return [];
   const findings: NotedFinding[] = [];
   const plain = { of: null, edge: null, grade: null, reliability };
   const start = clauseStart(text, clause);

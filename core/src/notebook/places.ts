@@ -15,15 +15,22 @@ export interface NamedPlace {
   readonly spans: ReadonlyArray<readonly [number, number]>;
   /** It only says where something else is: "over main 6", "down to the pump". */
   readonly aside: boolean;
+  /** The half of a shell that is named with it. */
+  readonly half: Half;
 }
+
+type Half = 'upper' | 'lower' | null;
 
 /** What a line may leave unsaid. */
 export interface NotebookContext {
-  /** What earlier lines said of numbers, so that "the others" has a meaning. */
+  /** Numbers that earlier lines named, by part and by how parts are numbered, so that "the others" has a meaning. */
   readonly named?: ReadonlyMap<string, ReadonlySet<number>>;
   /** Station whose page is open: a line that names no place is of it. */
   readonly here?: string | undefined;
 }
+
+/** Under what the numbers of a part are remembered for later lines: the part itself first, then what is numbered like it. */
+export const namedKeys = (part: PartWord): readonly string[] => [`part ${part.id}`, part.numbered];
 
 /** The place a line is written at, for one that names none. */
 export function placeHere(station: string): NamedPlace {
@@ -34,6 +41,7 @@ export function placeHere(station: string): NamedPlace {
     of: null,
     spans: [],
     aside: false,
+    half: null,
   };
 }
 
@@ -42,7 +50,7 @@ const UNIT =
   /^(?:mm|cm|m|bar|psi|kpa|mpa|thou|in|inch|inches|nm|n|lb|ft|kg|g|h|hours?|km|miles?|litres?|liters?|l|ml|cst|ppm|degrees?|deg|c|f|rpm|years?|days?|weeks?|months?|times?|teeth|tooth|bits?|pieces?|strips?|%|per|percent|minutes?|seconds?|fingers?|thirds?|quarters?|halves|of)$/;
 /** Words that may stand between a part and its number. */
 const BETWEEN =
-  /^(?:no|nos|number|numbers|num|nr|#|\.|,|and|&|\+|\/|upper|lower|top|bottom|half|halves|cap|rod|block|side|the|both|in|at|over|on|exhaust|inlet|intake|only|also|plus)$/;
+  /^(?:no|nos|number|numbers|num|nr|#|\.|,|and|&|\+|\/|upper|lower|top|bottom|half|halves|cap|rod|block|side|the|both|in|at|of|over|on|exhaust|inlet|intake|only|also|plus|wear)$/;
 
 interface PartHit {
   readonly part: PartWord;
@@ -71,6 +79,17 @@ function partHits(text: ReadText): PartHit[] {
   return hits.sort((a, b) => a.from - b.from);
 }
 
+/** A shell whose half is the rod's or the block's is a shell of theirs. */
+function partMeant(text: ReadText, hit: PartHit, end: number): PartWord {
+  if (hit.part.id !== 'shells') return hit.part;
+  const behind = text.words
+    .slice(hit.to, Math.min(end, hit.to + 8))
+    .map((w) => w.text)
+    .join(' ');
+  if (/\brod (?:half|halves|side)\b/.test(behind)) return partWord('rod-shell');
+  return /\bblock (?:half|halves|side)\b/.test(behind) ? partWord('main-shell') : hit.part;
+}
+
 /** Numbers that start at a word: `1`, `1 , 3 and 4`, `1 to 6`, `2 - 4`; with the word after them. Figures with units are none. */
 function numbersFrom(text: ReadText, at: number, most: number): { numbers: number[]; to: number } {
   const numbers: number[] = [];
@@ -89,9 +108,29 @@ function numbersFrom(text: ReadText, at: number, most: number): { numbers: numbe
       i += 1;
     }
     to = i;
-    while (/^(?:,|and|&|\+|\/|with)$/.test(word(i)) && (isNumber(i + 1) || (/^(?:,|and|&)$/.test(word(i + 1)) && isNumber(i + 2)))) i++;
+    // "1, 2 and no. 4": signs and the words for a number may stand between.
+    let next = i;
+    while (next < i + 4 && /^(?:,|and|&|\+|\/|with|no|nos|number|\.)$/.test(word(next))) next++;
+    if (next > i && /^(?:,|and|&|\+|\/|with)$/.test(word(i)) && isNumber(next)) i = next;
   }
   return { numbers, to };
+}
+
+/** Ordinals that start at a word: `second`, `second and fourth`, `second from the rear`; with the word after them. */
+function ordinalsFrom(text: ReadText, at: number, most: number): { numbers: number[]; to: number } | null {
+  const word = (k: number): string => text.words[k]?.text ?? '';
+  const ordinal = (k: number): number => ORDINALS.indexOf(word(k)) + 1;
+  const fits = (n: number): boolean => n > 0 && n <= most;
+  if (!fits(ordinal(at)) || !/^(?:from|main|one|and|,|:|$)/.test(word(at + 1))) return null;
+  const numbers = [ordinal(at)];
+  let to = at + 1;
+  if (word(to) === 'and' && fits(ordinal(to + 1))) {
+    numbers.push(ordinal(to + 1));
+    to += 2;
+  }
+  const far = /^from$/.test(word(to)) && /^the$/.test(word(to + 1)) ? to + 3 : to;
+  const fromRear = far > to && /^(?:rear|back|flywheel)$/.test(word(far - 1));
+  return { numbers: fromRear ? numbers.map((x) => most + 1 - x) : numbers, to: far };
 }
 
 /** Places a line names, in the order they stand. A number alone ("no. 3") belongs to the part before it, else to the one after it. */
@@ -102,7 +141,8 @@ export function namedPlaces(text: ReadText, layout: EngineLayout, colon: number,
   const places: NamedPlace[] = [];
   const used = new Uint8Array(text.words.length);
   for (const h of hits) used.fill(1, h.from, h.to);
-  hits.forEach((hit, k) => {
+  hits.forEach((said, k) => {
+    const hit = { ...said, part: partMeant(text, said, hits[k + 1]?.from ?? text.words.length) };
     const most = numbersOf(layout, hit.part.numbered);
     const spans: Array<readonly [number, number]> = [[hit.from, hit.to]];
     let numbers: number[] = [];
@@ -122,28 +162,23 @@ export function namedPlaces(text: ReadText, layout: EngineLayout, colon: number,
           take(i, got.to);
           break;
         }
-        const ordinal = ORDINALS.indexOf(word(i)) + 1;
-        if (ordinal > 0 && ordinal <= most && /^(?:from|main|one|and|,|:|$)/.test(word(i + 1))) {
-          numbers = [ordinal];
-          let to = i + 1;
-          const second = word(to) === 'and' ? ORDINALS.indexOf(word(to + 1)) + 1 : 0;
-          if (second > 0 && second <= most) {
-            numbers.push(second);
-            to += 2;
-          }
-          const far = /^from$/.test(word(to)) && /^the$/.test(word(to + 1)) ? to + 3 : to;
-          if (/^(?:rear|back|flywheel)$/.test(word(far - 1)) && far > to) numbers = numbers.map((x) => most + 1 - x);
-          take(i, far);
+        const ordinal = ordinalsFrom(text, i, most);
+        if (ordinal) {
+          numbers = ordinal.numbers;
+          take(i, ordinal.to);
           break;
         }
         if (!BETWEEN.test(word(i))) break;
         i++;
       }
-      // In the head of a line ("liner, water side, 2, thrust side: …") any words may stand between.
+      // In the head of a line ("liner, water side, 2, thrust side: …") any words may stand between, parts without numbers too.
+      const numberedNext = hits.slice(k + 1).find((h) => h.part.numbered !== 'none')?.from ?? text.words.length;
       if (numbers.length === 0 && hit.to <= colon)
-        for (let k = hit.to; k < Math.min(end, colon) && numbers.length === 0; k++) {
-          const got = numbersFrom(text, k, most);
-          if (got.numbers.length === 0) continue;
+        for (let k = hit.to; k < Math.min(numberedNext, colon) && numbers.length === 0; k++) {
+          if (used[k]) continue;
+          const figures = numbersFrom(text, k, most);
+          const got = figures.numbers.length > 0 ? figures : ordinalsFrom(text, k, most);
+          if (!got) continue;
           numbers = got.numbers;
           take(k, got.to);
         }
@@ -198,12 +233,12 @@ export function namedPlaces(text: ReadText, layout: EngineLayout, colon: number,
         )
           numbers = [1];
         else if (hit.part.numbered === 'main' && /\b(?:rear|back) main\b/.test(near)) numbers = [most];
-        else if (most === 2 && /\bleft\b/.test(near) !== /\bright\b/.test(near)) numbers = [/\bleft\b/.test(near) ? 1 : 2];
+        else if (most === 2) numbers = ofTwo(text, hit);
       }
       const rest = /\b(?:the )?(?:others?|rest|remaining)\b/.test(near) && numbers.length === 0;
       if (rest) {
         const before = new Set([
-          ...(context?.named?.get(hit.part.numbered) ?? []),
+          ...(namedKeys(hit.part).flatMap((key) => context?.named?.get(key) ?? [])[0] ?? []),
           ...places.filter((p) => p.part.numbered === hit.part.numbered).flatMap((p) => p.numbers),
         ]);
         numbers = Array.from({ length: most }, (_, i) => i + 1).filter((x) => !before.has(x));
@@ -230,7 +265,7 @@ export function namedPlaces(text: ReadText, layout: EngineLayout, colon: number,
     const half = halfOf(text, hit, hits[k + 1]?.from ?? text.words.length);
     const stations = stationsAt(all, layout, hit.part, numbers, half);
     const aside = ASIDE.test(word(hit.from - 1)) || (/^(?:the|a|its)$/.test(word(hit.from - 1)) && ASIDE.test(word(hit.from - 2)));
-    places.push({ part: hit.part, numbers, stations, of: of === null ? null : Math.min(of, stations.length), spans, aside });
+    places.push({ part: hit.part, numbers, stations, of: of === null ? null : Math.min(of, stations.length), spans, aside, half });
   });
   return places;
 }
@@ -263,11 +298,28 @@ const PARTS_OF: Readonly<Record<string, readonly string[]>> = {
   ],
   chamber: ['valve', 'guide', 'gasket'],
   valve: ['guide'],
-  timing: ['seal', 'bolts'],
-  pan: ['seal', 'bolts'],
-  'rod-shell': ['shells', 'rod-rollers'],
-  'main-shell': ['shells', 'main-rollers', 'main-cap', 'thrust'],
+  timing: ['seal'],
+  pan: ['seal'],
+  'rod-shell': ['rod-rollers'],
+  'main-shell': ['main-rollers', 'main-cap', 'thrust'],
 };
+
+/** What a word for many parts is of where one of them is named beside it: "rod bolts whole, nuts tight", "shells, left rod". */
+const MEANT_BY: Readonly<Record<string, Readonly<Record<string, string>>>> = {
+  shells: {
+    'rod-shell': 'rod-shell',
+    'main-shell': 'main-shell',
+    rod: 'rod-shell',
+    'rod-housing': 'rod-shell',
+    'main-cap': 'main-shell',
+    thrust: 'thrust',
+  },
+  bolts: { 'rod-bolts': 'rod-bolts', 'main-bolts': 'main-bolts', 'head-bolts': 'head-bolts', 'crank-bolts': 'crank-bolts' },
+};
+
+/** Are these only words for many parts, one of which the subject is already? */
+export const saysNoOther = (places: readonly NamedPlace[], subject: readonly NamedPlace[]): boolean =>
+  places.every((p) => subject.some((s) => MEANT_BY[p.part.id]?.[s.part.id] === s.part.id));
 
 /**
  * Places as one subject: asides fall away, a part of the part before it takes its place. Others stand side by side where they are a list (`listed`); else they only say where the first is.
@@ -279,11 +331,33 @@ export function subjectOf(places: readonly NamedPlace[], layout: EngineLayout, l
     if (place.aside && out.length > 0) continue;
     if (!before) out.push(place);
     else if (before.part.id === place.part.id && place.numbers.length === 0) continue;
+    else if (before.part.id === place.part.id && before.numbers.length === 0)
+      out[out.length - 1] = { ...place, spans: [...before.spans, ...place.spans] };
+    else if (MEANT_BY[place.part.id]?.[before.part.id]) continue;
+    else if (MEANT_BY[before.part.id]?.[place.part.id])
+      out[out.length - 1] = meantBy(before, place, partWord(MEANT_BY[before.part.id]![place.part.id]!), layout);
     else if (PARTS_OF[before.part.id]?.includes(place.part.id)) out[out.length - 1] = numbered(place, before, layout);
     else if (PARTS_OF[place.part.id]?.includes(before.part.id)) out[out.length - 1] = numbered(before, place, layout);
-    else if (listed && !(before.part.id === 'elsewhere' && place.numbers.length === 0)) out.push(place);
+    else if (listed && !(before.part.id === 'elsewhere' && place.numbers.length === 0)) {
+      // "Piston 5, crown and skirt": both parts are of the whole.
+      const whole = places.find(
+        (p) => p.numbers.length > 0 && PARTS_OF[p.part.id]?.includes(before.part.id) && PARTS_OF[p.part.id]?.includes(place.part.id),
+      );
+      out.push(whole && place.numbers.length === 0 ? numbered(place, whole, layout) : place);
+    }
   }
   return out;
+}
+
+/** A word for many parts, as the one of them that is named beside it. */
+function meantBy(many: NamedPlace, one: NamedPlace, part: PartWord, layout: EngineLayout): NamedPlace {
+  return {
+    ...one,
+    part,
+    stations: stationsAt(stationsOf(layout), layout, part, one.numbers, many.half ?? one.half),
+    half: many.half ?? one.half,
+    spans: [...many.spans, ...one.spans],
+  };
 }
 
 /** A place under the numbers of another where it has none of its own. */
@@ -297,6 +371,19 @@ function numbered(place: NamedPlace, from: NamedPlace, layout: EngineLayout): Na
     of: from.of,
     spans: [...from.spans, ...place.spans],
   };
+}
+
+/** Of two: "left rod", "rod, left:"; the right of "gaps right" is no side. */
+function ofTwo(text: ReadText, hit: PartHit): number[] {
+  const word = (k: number): string => text.words[k]?.text ?? '';
+  const behind = word(hit.to) === ',' ? hit.to + 1 : hit.to;
+  const side = /^(?:left|right)$/.test(word(hit.from - 1))
+    ? word(hit.from - 1)
+    : /^(?:left|right)$/.test(word(behind)) &&
+        (word(behind + 1) === ':' || word(behind + 1) === ',' || /^(?:side|hand|bank)$/.test(word(behind + 1)))
+      ? word(behind)
+      : '';
+  return side === '' ? [] : [side === 'left' ? 1 : 2];
 }
 
 /** Words before a part that say which, or how many, of its places. */
@@ -316,8 +403,6 @@ function isSingular(text: ReadText, hit: PartHit): boolean {
   );
 }
 
-type Half = 'upper' | 'lower' | null;
-
 /** The half of a shell that is named about a part: the rod's or the block's half is the upper, the cap's the lower. */
 function halfOf(text: ReadText, hit: PartHit, end: number): Half {
   const near = text.words
@@ -331,9 +416,11 @@ function halfOf(text: ReadText, hit: PartHit, end: number): Half {
 }
 
 function stationsAt(all: readonly Station[], layout: EngineLayout, part: PartWord, numbers: readonly number[], half: Half): string[] {
+  const most = Math.max(layout.mains, numbersOf(layout, 'pin'), layout.cylinders);
+  const every = Array.from({ length: most }, (_, i) => i + 1);
   const globs = part.stations.flatMap((glob) => {
     const at = glob.replace('.T.', `.${layout.thrustMain}.`);
-    return at.includes('#') ? (numbers.length > 0 ? numbers.map((n) => at.replace('#', String(n))) : [at.replace('#', '*')]) : [at];
+    return at.includes('#') ? (numbers.length > 0 ? numbers : every).map((n) => at.replace('#', String(n))) : [at];
   });
   return all
     .filter((s) => globs.some((g) => matchesStation(g, s.id)) && (half === null || s.half === null || s.half === half))

@@ -4,10 +4,10 @@ import { feature } from '../cause/data/features.js';
 import { pattern } from '../damage/patterns.js';
 import type { Reliability } from '../entries/registry.js';
 import { tally, WordRoles, type LineChip } from './chips.js';
-import { clauseSays, clausesOf, type Clause } from './clauses.js';
+import { clauseSays, clausesOf, clauseText, type Clause } from './clauses.js';
 import { clauseFindings, gradeStated, merged, type NotedFinding } from './findings.js';
 import { DESCRIBED } from './lexicon/sights.js';
-import { namedPlaces, placeHere, subjectOf, type NamedPlace, type NotebookContext } from './places.js';
+import { namedPlaces, placeHere, saysNoOther, subjectOf, type NamedPlace, type NotebookContext } from './places.js';
 import { notedResult, type NotedResult } from './result.js';
 import { toldFeatures } from './told.js';
 import { VOCABULARY } from './vocabulary.js';
@@ -79,6 +79,9 @@ function colonOf(text: ReadText, prefix: Prefix): number {
   );
 }
 
+/** A head that says itself what became of the part: "connecting rod, in five or six bits: …". */
+const IN_PIECES = /\bin (?:\w+ ){1,3}(?:bits|pieces|lumps|halves)\b/;
+
 /** The places every clause speaks of. */
 function subjectsOf(
   text: ReadText,
@@ -93,7 +96,7 @@ function subjectsOf(
   let subject = head;
   for (const clause of clauses) {
     if (before(clause)) {
-      subjects.set(clause, []);
+      subjects.set(clause, IN_PIECES.test(clauseText(text, clause)) ? head : []);
       continue;
     }
     const own = places.filter((p) => startsIn(p, clause.from, clause.to));
@@ -101,6 +104,8 @@ function subjectsOf(
     if (head.length > 0) {
       // Behind a colon a part is mostly what the subject touched; one with a number of its own is spoken of anew after a stop.
       if (!clause.soft) subject = numbered.length > 0 ? subjectOf(numbered, layout) : head;
+    } else if (own.length > 0 && clause.soft && saysNoOther(own, subject)) {
+      // "Rod bolts whole, nuts tight": the nuts are theirs.
     } else if (own.length > 0 && (colon < 0 || numbered.length > 0))
       subject =
         clause.soft && subject.length > 0 && !clauseSays(text, clauses, clause)
@@ -167,6 +172,7 @@ export function readLine(line: string, layout: EngineLayout, context?: NotebookC
         roles,
         here: subjects.get(clause) ?? [],
         grade: stated?.grade ?? null,
+        history: prefix.words > 0,
         reliability,
       });
       findings.push(...said.findings);

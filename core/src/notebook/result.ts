@@ -31,7 +31,7 @@ function figuresOf(text: string): number[] {
       /^ ?(?:,|and|:|rpm)/.test(after)
     )
       return [];
-    const value = figure(m[0]);
+    const value = /^ ?(?:mm )?below\b/.test(after) ? -Math.abs(figure(m[0])) : figure(m[0]);
     return Number.isFinite(value) ? [value] : [];
   });
 }
@@ -115,13 +115,19 @@ export function notedResult(text: ReadText, layout: EngineLayout): NotedResult |
     if (limit.lower !== undefined) show(q.low, short);
     if (!beyond && !short && limit.upper !== undefined && limit.lower === undefined && !q.high) show(q.low, false);
   }
+  // "Top / middle / bottom: 0.080 / 0.078 / 0.028": a bore that is narrow at one height, whatever its limit.
+  if (q.name === 'piston clearance' && /\b(?:top|upper)\b.*\b(?:bottom|lower)\b/.test(head + tail) && values.length >= 3)
+    show('measured.bore-oval', Math.min(...values) < NARROWED * Math.max(...values));
   return { name: q.name, shows, span, unjudged: shows.length === 0 };
 }
+
+/** A bore whose clearance at one height is less than this share of that at another is out of form. Judgement. */
+const NARROWED = 0.6;
 
 /** A result in words: over, under, or within what it should be. */
 function wordsOf(text: string): 'over' | 'under' | 'within' | null {
   if (
-    /\b(?:within|inside (?:the )?(?:figures|limits?)|in limits|on size|good|standard|book length|right length|no offset|none or less than)\b/.test(
+    /\b(?:within|inside (?:the )?(?:figures|limits?)|in limits|on size|good(?! ones)|standard|book length|right length|no offset|none or less than)\b/.test(
       text,
     )
   )
@@ -131,7 +137,12 @@ function wordsOf(text: string): 'over' | 'under' | 'within' | null {
     !/over (?:nine|\d)/.test(text)
   )
     return 'over';
-  if (/\b(?:under(?: size)?|below|too (?:small|little|tight|low)|short)\b/.test(text)) return 'under';
+  if (
+    /\b(?:under ?size|under(?= ?(?:$|[;,.)]|\d|limit|nominal|new|spec|the (?:limit|figure|spec)))|below(?! (?:the )?(?:top|deck|ridge|marks?|edge))|too (?:small|little|tight|low)|short)\b/.test(
+      text,
+    )
+  )
+    return 'under';
   return null;
 }
 

@@ -1,7 +1,7 @@
 import { pattern } from '../damage/patterns.js';
 import { neutralSight, sightPatterns } from '../damage/sights.js';
 import type { PartClass } from '../engine/stations.js';
-import { isNegated, type Clause } from './clauses.js';
+import { isNegated, sentenceText, type Clause } from './clauses.js';
 import { NEUTRAL_SAYINGS, ORDINARY, PATTERN_SAYINGS, SOUND_SAYINGS, type SightWord } from './lexicon/sights.js';
 import { matches, type ReadText } from './words.js';
 
@@ -39,16 +39,23 @@ export function sightHits(
   }
   const wordAt = (position: number): number => kept[starts.findLastIndex((s) => s <= position)]!;
   const hits: Hit[] = [];
+  /** Words that say once more what is said already: they are no other sight. */
+  const covered: Array<Pick<Hit, 'from' | 'to'>> = [];
+  const sentence = sentenceText(text, clause);
   const sound = SOUND_SAYINGS.some((s) => !s.denies && s.says.test(words));
   const ordinary = matches(ORDINARY, words).map((m) => ({ from: wordAt(m.index), to: wordAt(m.index + m.text.length - 1) + 1 }));
   const take = (saying: SightWord, accept: (id: string, from: number, to: number) => string | null): void => {
     for (const m of matches(saying.says, words)) {
       const from = wordAt(m.index);
       const to = wordAt(m.index + m.text.length - 1) + 1;
-      if (hits.some((h) => h.from < to && from < h.to)) continue;
+      if ([...hits, ...covered].some((h) => h.from < to && from < h.to)) continue;
       const sight = accept(saying.sight, from, to);
-      if (sight === null || hits.some((h) => h.sight === sight)) continue;
-      if (saying.beside && !saying.beside.test(words)) continue;
+      if (sight === null) continue;
+      if (hits.some((h) => h.sight === sight)) {
+        covered.push({ from, to });
+        continue;
+      }
+      if (saying.beside && !saying.beside.test(sentence)) continue;
       if (saying.where && sound) continue;
       if (ordinary.some((o) => o.from < to && from < o.to)) continue;
       const within = text.words.slice(from, to).some((w) => w.text === 'not');

@@ -3,6 +3,8 @@ import { engineTemplate } from '../../engine/templates.js';
 import { pattern } from '../../damage/patterns.js';
 import { ok, type Result } from '../../kit/result.js';
 import { openSight } from '../../notebook/lineEntries.js';
+import { numbersOf } from '../../notebook/lexicon/parts.js';
+import { namedKeys } from '../../notebook/places.js';
 import { readLine, type NotedLine } from '../../notebook/readLine.js';
 import { CASE_FILE_FORMAT, CASE_FILE_VERSION, type CaseFile, type FindingWords, type SightWords } from './format.js';
 import { readCaseFile } from './read.js';
@@ -20,6 +22,13 @@ interface Drafted {
 }
 
 /** A longer line is no line of a notebook: it is kept and not read. */
+/** Figures of the lesser part of its places deny nothing of the others: they stay with the line. */
+function ofFew(noted: NotedLine, layout: EngineLayout): boolean {
+  return noted.places.some((p) => p.numbers.length > 0 && p.numbers.length < MOST_PLACES * numbersOf(layout, p.part.numbered));
+}
+
+const MOST_PLACES = 0.6;
+
 const LONGEST_LINE = 1000;
 /** What a remark, and what the title of a case can hold. */
 const LONGEST_NOTE = 4000;
@@ -90,11 +99,7 @@ export function caseFileOfNotebook(
     }
     const noted = readLine(line, layout, { named });
     read.push(noted);
-    for (const p of noted.places) {
-      const before = named.get(p.part.numbered) ?? new Set<number>();
-      for (const n of p.numbers) before.add(n);
-      named.set(p.part.numbered, before);
-    }
+    for (const p of noted.places) for (const key of namedKeys(p.part)) named.set(key, new Set([...(named.get(key) ?? []), ...p.numbers]));
     const where = new Set<string>();
     let kept = false;
     for (const f of noted.findings) {
@@ -121,6 +126,7 @@ export function caseFileOfNotebook(
       kept = true;
     }
     for (const f of noted.features) {
+      if (!f.present && f.reliability === 'measured' && ofFew(noted, layout)) continue;
       if (f.reliability !== 'measured' && f.present) {
         if (history.length === MOST) continue;
         history.push({ text: line, feature: f.feature, reliability: f.reliability });
@@ -128,7 +134,9 @@ export function caseFileOfNotebook(
         continue;
       }
       const held = evidence.get(f.feature);
-      const stronger = !held || (f.present && !held.present) || f.reliability === 'measured';
+      // Found at one place and not at another it is there; a measurement outweighs what was only said.
+      const stronger =
+        !held || (f.present ? !held.present : held.reliability !== 'measured') || (f.present && f.reliability === 'measured');
       if (!stronger || history.some((h) => h.feature === f.feature)) continue;
       if (held?.note) notes.push(held.note);
       evidence.set(f.feature, { feature: f.feature, present: f.present, note: line, reliability: f.reliability });

@@ -25,7 +25,7 @@ const SHELL = '(?:shells?|halves|half shells?|liners?|inserts?|bearings?|slipper
 export const PART_WORDS: readonly PartWord[] = [
   part(
     'elsewhere',
-    /\b(?:starter(?: ring| motor)?|ring gear|injectors?|spark plugs?|heat exchanger(?: end cap)?|exhaust (?:manifold|box|pipe|nut)|silencers?|carburettors?|carbs?|air (?:filter|box|cleaner)s?|(?:fuel|injection|water) (?:pump|tank|hose|lines?)|tank|paint|number plate|mounting foot|charge cooler|governor|rocker (?:box|covers?)(?: baffle)?|breather(?: chamber)?|inlet manifold|intake (?:manifold|tract)|inlet (?:tract|silencer)|throttle|reed (?:petals|block)s?|circlips?|joints? of (?:the )?(?:shells?|caps?)|cowl screws?|trap|knock sensor|girdle|windage tray|catch tank)\b/,
+    /\b(?:starter(?: ring| motor)?|ring gear|injectors?|spark plugs?|heat exchanger(?: end cap)?|exhaust (?:manifold|box|pipe|nut)|silencers?|carburettors?|carbs?|air (?:filter|box|cleaner)s?|(?:fuel|injection|water) (?:pump|tank|hose|lines?)|tank|paint|number plate|mounting foot|charge cooler|governor(?: gear)?(?: and cup)?|pin circlips?|rocker (?:box|covers?)(?: baffle)?|breather(?: chamber)?|inlet manifold|intake (?:manifold|tract)|inlet (?:tract|silencer)|throttle|reed (?:petals|block)s?|circlips?|joints? of (?:the )?(?:shells?|caps?)|cowl screws?|trap|knock sensor|girdle|windage tray|catch tank)\b/,
     'none',
   ),
   part('dipper', /\b(?:dippers?|slingers?(?: gear)?|oil (?:finger|scoop)|paddles?)\b/, 'cylinder', 'rod.#'),
@@ -44,7 +44,12 @@ export const PART_WORDS: readonly PartWord[] = [
     'none',
     'clutch.side',
   ),
-  part('cam-bearing', /\bcam(?:shaft)? (?:bush(?:es)?|bearings?|bores?|caps?|journals?|tunnels?)\b/, 'none', 'cam.bearings'),
+  part(
+    'cam-bearing',
+    /\bcam(?:shaft)?(?: ,)?(?: (?:front|rear|middle))? (?:bush(?:es)?|bearings?|bores?|caps?|journals?|tunnels?)\b/,
+    'none',
+    'cam.bearings',
+  ),
   part('cam-thrust', /\bcam(?:shaft)? (?:thrust(?: plate| washer)?|end float|end play|retainer plate)\b/, 'none', 'cam.thrust'),
   part(
     'main-housing',
@@ -99,11 +104,11 @@ export const PART_WORDS: readonly PartWord[] = [
   part('lands', /\b(?:(?:top |ring |second )lands?|grooves?)\b/, 'cylinder', 'piston.#.crown', 'rings.#.pack'),
   part('crown', /\b(?:piston )?(?:crowns?|piston tops?|tops? of (?:the )?pistons?)\b/, 'cylinder', 'piston.#.crown'),
   part('skirt', /\b(?:piston )?skirts?\b/, 'cylinder', ...SKIRTS),
-  part('underside', /\bundersides?\b/, 'cylinder', 'piston.#.crown', 'rod.#'),
+  part('underside', /\bundersides?\b(?! of (?:it|them|the (?:bracket|tray)))/, 'cylinder', 'piston.#.crown', 'rod.#'),
   part('piston', /\b(?:pistons?|slugs?)\b/, 'cylinder', ...SKIRTS, 'piston.#.crown'),
   part(
     'guide',
-    /\b(?:(?:exhaust |inlet |intake )?(?:valve )?(?:guides?|stems?|springs?|retainers?|keepers?|collets?|seat rings?|valve seats?)|seat inserts?)\b/,
+    /\b(?:(?:exhaust |inlet |intake )?(?:valve spring|(?:valve )?(?:guides?|stems?|springs|retainers?|keepers?|collets?|seat rings?|valve seats?))|seat inserts?)\b/,
     'cylinder',
     'valves.#',
   ),
@@ -134,7 +139,7 @@ export const PART_WORDS: readonly PartWord[] = [
   ),
   part(
     'timing',
-    /\b(?:timing (?:chains?|belts?|gears?|wheels?|drive|case|cover|cogs?)|(?:cam|idler|crank) (?:wheels?|gears?|sprockets?|bush(?:es)?|chains?|belts?)|cam(?:shaft)? drive|chains?(?: and)?(?: tensioners?| guides?)?|tensioners?|idlers?|belt(?: timing)?|valve timing)\b/,
+    /\b(?:(?:cam|crank|idler) (?:wheel|gear|sprocket)s? (?:bolts?|nuts?|screws?)|timing (?:chains?|belts?|gears?|wheels?|drive|case|cover|cogs?)|(?:cam|idler|crank) (?:wheels?|gears?|sprockets?|bush(?:es)?|chains?|belts?)|cam(?:shaft)? drive|chains?(?: and)?(?: tensioners?| guides?)?|tensioners?|idlers?|belt(?: timing)?|valve timing)\b/,
     'none',
     'timing.drive',
   ),
@@ -163,14 +168,14 @@ export const PART_WORDS: readonly PartWord[] = [
   ),
   part(
     'pan',
-    /\b(?:(?:oil )?pans?|sumps?(?: pan| floor| baffle)?|drain plug|magnet(?:ic plug)?|drain)\b/,
+    /\b(?:(?:piston|ring|valve|bearing) (?:fragments?|crumbs)|(?:oil )?pans?|sumps?(?: pan| floor| baffle)?|drain plug|magnet(?:ic plug)?|drain)\b/,
     'none',
     'pan.debris',
     'pan.floor',
   ),
   part(
     'coolant',
-    /\b(?:core plugs?|water (?:jackets?|pump|side|ways?|passages)|coolant (?:side|passages)|radiator|thermostat|header tank|jackets?|fins?|cowl(?:ing)?|tinware|fan(?: belt)?|hoses?)\b/,
+    /\b(?:core plugs?|water (?:jackets?|pump|side|ways?|passages)|coolant (?:side|passages)|radiator|thermostat|header tank|jackets?|fins?|cowl(?:ing)?|tinware|fan(?: belt)?|blower wheel|blower(?= and fins)|(?:coolant|water|radiator|heater|top|bottom) hoses?)\b/,
     'none',
     'coolant.side',
   ),
@@ -197,7 +202,7 @@ export const PART_WORDS: readonly PartWord[] = [
   part('rod', /\b(?:con(?:necting)? ?rods?|rods?)(?! (?:of|half|halves|side|holes))\b/, 'cylinder', 'rod.#'),
   part('main-shell', /\bmains?(?: bearings?| pairs?)?\b/, 'main', ...MAINS),
   part('main-journal', /\b(?:journals?)\b/, 'main', 'crank.main.#', 'crank.pin.#'),
-  part('pin', /\bpins?\b/, 'pin', 'crank.pin.#'),
+  part('pin', /\bpins?\b(?! (?:ends?|side|holes?|bores?|boss\w*))/, 'pin', 'crank.pin.#'),
   part('crank', /\bcrank(?:shaft)?s?\b/, 'none', 'crank.main.*', 'crank.pin.*'),
   part(
     'shells',

@@ -50,7 +50,7 @@ export const QUANTITY_WORDS: readonly QuantityWord[] = [
     name: 'rod out of line',
     high: 'measured.rod-out-of-line',
   },
-  { says: /\b(?:piston (?:height|below|stands?|at the top)|piston below)\b/, name: 'piston height', low: 'seen.rod-bent' },
+  { says: /\b(?:piston (?:height|below|stands?|at the top)|piston below)\b/, name: 'piston height', low: 'measured.rod-short' },
   {
     says: /\bbores?(?: \d)? ?,? (?:out of round|oval|round)|bore (?:roundness|ovality)|barrel roundness\b/,
     name: 'bore out of round',

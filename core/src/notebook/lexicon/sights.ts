@@ -6,7 +6,7 @@ export interface SightWord {
   readonly grade?: 1 | 2 | 3 | 4;
   /** Says where, not what: it is a sight only where nothing in the clause says the place is sound. */
   readonly where?: true;
-  /** It counts only in a clause that says this too. */
+  /** It counts only in a sentence that says this too. */
   readonly beside?: RegExp;
 }
 
@@ -29,7 +29,7 @@ export const PATTERN_SAYINGS: readonly SightWord[] = [
     4,
   ),
   say(
-    /\b(?:over the crush|no crush|no nip|no spring|without any spring|lost (?:its )?(?:spread|spring)|drops? out (?:of|by)|drop out|lie flush|backs? (?:shiny|shined|polished|bright|patchy|fretted))\b/,
+    /\b(?:over the crush|no crush|no nip|no spring|without any spring|lost (?:its )?(?:spread|spring)|drops? out (?:of|by)|drop out|lie flush|backs? (?:shiny|shined|polished|bright|patchy|fretted)(?: in (?:streaks|patches|spots))?)\b/,
     'insufficient-crush',
     2,
   ),
@@ -46,7 +46,7 @@ export const PATTERN_SAYINGS: readonly SightWord[] = [
   ),
   say(/\b(?:lifted from (?:its|the) (?:back|steel)|peel(?:ed|s|ing)|delaminat\w+|not bonded|bond (?:gone|failed|loss))\b/, 'bond-loss', 3),
   say(
-    /\b(?:wiped|dragged (?:out|round|in (?:the )?(?:direction|rotation))|pulled round|smeared in (?:the )?(?:direction|rotation)|lining (?:moved|dragged|pulled)|wipe marks?)\b/,
+    /\b(?:wiped|dragged (?:metal|in a patch|black)|bright and dragged|dragged (?:out|round|in (?:the )?(?:direction|rotation))|pulled round|smeared in (?:the )?(?:direction|rotation)|lining (?:moved|dragged|pulled)|wipe marks?)\b/,
     'wiping',
     3,
   ),
@@ -55,7 +55,8 @@ export const PATTERN_SAYINGS: readonly SightWord[] = [
     'dry-seizure',
     4,
   ),
-  say(/\b(?:paper thin|in pieces|beaten to scraps|hammered to (?:foil|pieces)|thin as (?:paper|foil))\b/, 'dry-seizure', 4),
+  say(/\b(?:paper thin|thin as (?:paper|foil)|hammered to foil)\b/, 'dry-seizure', 4),
+  { says: /\bother way about\b/, sight: 'opposite-edges', grade: 2, beside: /\bedges?\b/ },
   where(
     /\b(?:same|opposite|other) edges? (?:the )?other way|opposite edges?|(?:front|rear) edge[^.;]*(?:other half|other way about)\b/,
     'opposite-edges',
@@ -67,7 +68,7 @@ export const PATTERN_SAYINGS: readonly SightWord[] = [
     2,
   ),
   where(
-    /\b(?:(?:along|at|on|toward|one|front|rear|flywheel|nose|outer|inner) (?:the |one |its )?(?:[a-z]+ )?edge|edge (?:worn|bright|wear|loading|loaded|chewed|marked|marks?)|bright edges|one side worn)\b/,
+    /\b(?:(?:along|at|on|toward|one|front|rear|flywheel|nose|outer|inner) (?:the |one |its )?(?:[a-z]+ )?edge(?! (?:is )?(?:gr[ae]y|sound|good|untouched|clean))|edge (?:worn|bright|wear|loading|loaded|chewed|marked|marks?)|bright edges|one side worn)\b/,
     'edge-loading',
     2,
   ),
@@ -108,12 +109,17 @@ export const PATTERN_SAYINGS: readonly SightWord[] = [
   ),
   // Journals
   say(
+    /\b(?:(?:break|crack|broken)[^.;]* (?:slanting|at half a right angle|diagonal\w*|spiral\w*)|(?:slanting|spiral\w*) (?:break|crack)|like (?:a )?twisted (?:stick of )?chalk|twisted off)\b/,
+    'torsion-crack',
+    4,
+  ),
+  say(
     /\b(?:straw(?: colou?red| to blue)?|blued?(?: (?:at|round|all|black|to))?|bluish|blueing|heat tint(?:ed)?|burnt blue|purple)\b/,
     'journal-heat',
     3,
   ),
   say(
-    /\b(?:copper|bronze|alloy|metal|lining|aluminium|aluminum) (?:on|stuck to|stuck on|picked up on|smeared on|transferred to|welded to) (?:it|the (?:pin|journal|shaft)|pin)\b/,
+    /\b(?:copper|bronze|alloy|metal|lining|aluminium|aluminum) (?:(?:on|stuck to|stuck on|picked up on|smeared on|transferred to|welded to) (?:it|the (?:pin|journal|shaft)|pin)|(?:is |was )?(?:picked up|stuck|smeared|welded|dragged on))\b/,
     'journal-transfer',
     3,
   ),
@@ -182,7 +188,7 @@ export const PATTERN_SAYINGS: readonly SightWord[] = [
   ),
   say(/\b(?:melted|burnt? (?:through|a hole)|eaten away|molten)\b/, 'crown-melt', 4),
   say(
-    /\b(?:kissed|valve (?:print|mark|kiss)|touch(?:ed)? (?:a |the )?(?:valves?|head|pistons?)|all dents|struck|hit the head|dents?|impressions?|hammered all over|bruised|nicks?)\b/,
+    /\b(?:kissed|valve (?:print|mark|kiss)|touch(?:ed)? (?:a |the )?(?:valves?|head|pistons?)|all dents|struck|hit the head|dents?|impressions?|hammered all over|half moons|bruised|nicks?)\b/,
     'crown-strike',
     2,
   ),
@@ -203,7 +209,7 @@ export const PATTERN_SAYINGS: readonly SightWord[] = [
   ),
   say(/\b(?:(?:big )?eye (?:is )?(?:blue|black)|rod (?:is |was )?(?:blue|blued|black)|blue to the neck)\b/, 'rod-blued', 3),
   say(
-    /\b(?:thrown|through the (?:block|side)|in (?:two|three|four|five|six|lumps|bits)|opened like a hook|broke(?:n)? (?:in|at) (?:two|the))\b/,
+    /\b(?:thrown|through the (?:block|side)|in (?:two|three|four|five|six|lumps|bits)|opened like a hook|in (?:\w+ ){1,3}(?:bits|pieces|lumps)|broke(?:n)? (?:in|at) (?:two|the))\b/,
     'rod-broken',
     4,
   ),
@@ -217,7 +223,7 @@ export const PATTERN_SAYINGS: readonly SightWord[] = [
   say(/\b(?:rings? (?:is |are )?(?:broken|in (?:two|three|bits|pieces)|snapped)|broken rings?|in (?:two|three) bits)\b/, 'ring-broken', 3),
   say(/\b(?:butted|ends (?:touching|butted|shined from|polished together))\b/, 'ring-butted', 3),
   say(
-    /\b(?:gaps? (?:wide|grown|large|big)|evenly thin|edges? (?:knife )?sharp|hook (?:gone|lost)|worn to a slant|faces? dull)\b/,
+    /\b(?:gaps? (?:wide|grown|large|big)|evenly thin|edges? (?:knife )?sharp|flops up and down|grooves? (?:bell mouthed|worn|wide)|hook (?:gone|lost)|worn to a slant|faces? dull)\b/,
     'ring-edge-lost',
     2,
   ),
@@ -332,7 +338,11 @@ export const PATTERN_SAYINGS: readonly SightWord[] = [
   // What a neutral wording does not reach
   say(/\b(?:diagonal edges?|corner to corner on (?:one|the) half|opposite corners of the half)\b/, 'diagonal-edge', 2),
   say(/\b(?:both parting lines|at both joints of (?:one|the) half|pinched at the joints|too much (?:crush|nip))\b/, 'excess-crush', 2),
-  say(/\b(?:one arc of the (?:pin|journal)|part of its round|a third of the round)\b/, 'one-arc-journal', 2),
+  say(
+    /\b(?:(?:polished|bright|worn|brighter)[^.;,]* (?:down|on|along) (?:the )?(?:one|same) side(?: only)?|one arc of the (?:pin|journal)|part of its round|a third of the round)\b/,
+    'one-arc-journal',
+    2,
+  ),
   say(/\b(?:bearing metal|copper|lining) on the (?:cheek|web|crank cheek)\b/, 'thrust-transfer', 3),
   say(/\b(?:brinell\w*|row of dents|dents at (?:ball|roller) pitch|standing marks)\b/, 'race-brinell', 2),
   say(/\b(?:skirt print|print of the skirt|coating worn|coating (?:is )?through)\b/, 'skirt-print', 1),
@@ -370,10 +380,11 @@ export const PATTERN_SAYINGS: readonly SightWord[] = [
   // Fasteners
   say(/\b(?:stretched|necked|drawn thin|longer than)\b/, 'bolt-stretched', 3),
   say(
-    /\b(?:two fingers|finger tight|by (?:hand|the fingers)|came off with (?:two )?fingers|no torque|backed off|worked loose|loose (?:bolt|nut)|(?:bolt|nut)s? (?:was |were )?loose)\b/,
+    /\b(?:two fingers|finger tight|by (?:hand|the fingers)|came off with (?:two )?fingers|no torque|turned (?:with|by) the fingers|backed off|worked loose|loose (?:bolt|nut)|(?:bolt|nut)s? (?:was |were )?loose)\b/,
     'bolt-loose',
     3,
   ),
+  say(/\b(?:rest lines|beach marks|tree rings|growth rings|(?:smooth|dark)[^.;]* (?:curved|fine) lines)\b/, 'bolt-broken', 4),
   say(/\b(?:snapped|bolt(?:s)? (?:is |are )?broken|broken (?:bolt|stud)|sheared (?:bolt|stud))\b/, 'bolt-broken', 4),
   say(
     /\b(?:lip faces? (?:outwards?|the wrong way)|seal (?:the )?wrong way|o ring (?:pinched|shaved)|sliver shaved|two washers|sealant on top of|gasket (?:wrong|missing)|wrong gasket|left out)\b/,
@@ -400,11 +411,15 @@ export const NEUTRAL_SAYINGS: readonly SightWord[] = [
     3,
   ),
   say(
-    /\b(?:scor(?:ed?|es|ing)|scratch(?:ed|es|y)?|lines|lined|grooved?|grooves|streaks?|tramlines|ploughed|upright (?:lines|marks|scratches)|rings\b)/,
+    /\b(?:scor(?:ed?|es|ing)|scratch(?:ed|es|y)?|(?<!\b(?:boring|bar|tool|machining|turning|hone|grinding) )lines|lined|grooved?|grooves|streaks?|tramlines|ploughed|upright (?:lines|marks|scratches)|rings\b(?! (?:free|whole|gaps?)))/,
     'sight-scored',
     2,
   ),
-  say(/\b(?:scuff(?:ed|s|ing|ed up)?|torn|nipped|seized|rub(?:s|bed|bing)?|hard rub|dragged|drag marks|galled)\b/, 'sight-scuffed', 2),
+  say(
+    /\b(?:scuff(?:ed|s|ing|ed up)?|torn(?! (?:away|off|down|out))|nipped|seized|rub(?:s|bed|bing)?|hard rub|dragged|drag marks|galled)\b/,
+    'sight-scuffed',
+    2,
+  ),
   say(/\b(?:pick(?:ed)? ?up|transfer(?:red)?|stuck on|welded|smeared over|alloy stuck|metal stuck)\b/, 'sight-picked-up', 3),
   say(/\b(?:smear(?:ed|s|y)?|shiny smear|mushed)\b/, 'sight-smeared', 2),
   say(/\b(?:spread|thinned|squeezed|squashed|pushed out)\b/, 'sight-spread', 3),
@@ -413,13 +428,14 @@ export const NEUTRAL_SAYINGS: readonly SightWord[] = [
   say(/\b(?:dent(?:s|ed)?|bruise[sd]?|nick(?:s|ed)?|bump|impression)\b/, 'sight-dented', 2),
   say(/\b(?:crack(?:s|ed|ing)?|split)\b/, 'sight-cracked', 3),
   say(
-    /\b(?:broke(?:n)?|smashed|shattered|in (?:three |two |four )?(?:bits|pieces|lumps)|scrap|sheared(?: off| across)?|snapped|chewed|fractured|failed)\b/,
+    /\b(?:broke(?:n)?|smashed|shattered|in (?:\w+ ){0,3}(?:bits|pieces|lumps)|to (?:scraps|pieces)|scrap(?! (?:yard|dealer|bin))|sheared(?: off| across)?|snapped|chewed(?! (?:bedding|with))|fractured|failed)\b/,
     'sight-broken',
     4,
   ),
   say(/\b(?:hammered|battered|beaten|struck|hit|kissed|clouted|bashed)\b/, 'sight-struck', 2),
   say(/\b(?:hole (?:through|in)|holed|crown through|knocked through|punched through)\b/, 'sight-holed', 4),
   say(/\b(?:bent|bowed|twist(?:ed)?|kinked)\b/, 'sight-bent', 3),
+  say(/\b(?:fret(?:ted|ting)?|brown (?:powder|dust)|red (?:powder|dust)|(?:brown )?black specks)\b/, 'sight-fretted', 2),
   say(
     /\b(?:blue[ds]?|bluish|blueing|straw|brown|black(?:ened)?|dark(?:ened)?|discolou?red|tinted?|scorched|cooked|burnt brown|charred)\b/,
     'sight-dark',
@@ -429,15 +445,19 @@ export const NEUTRAL_SAYINGS: readonly SightWord[] = [
   say(/\b(?:rust(?:y|ed|s)?|stain(?:ed|s)?|corroded|etched|rust bloom)\b/, 'sight-rusty', 1),
   say(/\b(?:sludge|carbon(?:ed)?|coke[ds]?|crust|deposits?|scale(?:d)?|gum(?:med)?|coated|enamel|lacquer|varnish)\b/, 'sight-deposits', 1),
   say(/\b(?:blocked|choked|plugged|bunged|clogged|packed|shut)\b/, 'sight-blocked', 3),
-  say(/\b(?:loose|slack|rattles?|wobbles?|rocks?|play|flops|came undone|undone)\b/, 'sight-loose', 2),
+  say(/\b(?:loose|slack|rattles?|wobbles?|rocks?|play|flops|had come undone|undone by itself|worked undone)\b/, 'sight-loose', 2),
   say(/\b(?:moved|shifted|crept|walked)\b/, 'sight-shifted', 2),
-  say(/\b(?:missing|gone|not there|lost|fell out|left out)\b/, 'sight-missing', 3),
+  say(/\b(?:missing|gone|torn (?:away|off)|not there|lost|fell out|left out)\b/, 'sight-missing', 3),
   say(/\b(?:wrong(?:ly)?|back to front|upside down|reversed|swapped|mixed up|exchanged|pressed in crooked)\b/, 'sight-misfitted', 2),
   say(/\b(?:leak(?:s|ed|ing)?|weep(?:s|ing)?|blow(?:s|ing|n)? (?:by|past|through)|drips?)\b/, 'sight-leaking', 2),
   say(/\b(?:burnt|burned|melted|eroded by flame|guttered)\b/, 'sight-burnt', 3),
   say(/\b(?:washed)\b/, 'sight-washed', 2),
   say(/\b(?:burnished|polished (?:up|smooth)|shined up|mirror bright)\b/, 'sight-polished', 1),
-  say(/\b(?:worn|wear|dished|flats on|hollowed|worn thin|thinner|broad|oval|bell mouthed|narrowed)\b/, 'sight-worn', 2),
+  say(
+    /\b(?:worn|wear|dished|flats on|hollowed|worn thin|thinner(?! one)|broad|oval|bell mouthed|narrowed|bright all (?:the way )?round|(?:no )?boring marks (?:left|gone|nearly gone))\b/,
+    'sight-worn',
+    2,
+  ),
   say(
     /\b(?:bright (?:patch|spot|strip|stripe|band|crescent|line|round)|shiny (?:patch|spot|strip|smear)|shine[sd]?|shiny|dull patch|spoon|patch|spot|strip|shinier)\b/,
     'sight-bright-patch',
@@ -445,14 +465,19 @@ export const NEUTRAL_SAYINGS: readonly SightWord[] = [
   ),
   say(/\b(?:flakes?|flitter|glitter|slivers?|metal|crumbs|particles|dust|swarf|bits|lumps|chips|iron)\b/, 'sight-metal', 2),
   say(/\b(?:grit|sand|dirt|dust|beads?|silt|debris|foreign|specks?)\b/, 'sight-particles', 2),
-  say(/\b(?:fret(?:ted|ting)?|brown (?:powder|dust)|red (?:powder|dust)|black specks)\b/, 'sight-fretted', 2),
 ];
 
 /** Wordings of a part that is as it should be; what they deny by name where they say what they looked for. */
 export const SOUND_SAYINGS: ReadonlyArray<{ readonly says: RegExp; readonly denies?: string }> = [
   { says: /\b(?:straight|true|square)\b/, denies: 'sight-bent' },
-  { says: /\b(?:whole|in one piece|unbroken|all there|complete)\b/, denies: 'sight-broken' },
-  { says: /\b(?:free(?:ly)?|clear|runs? through|open|drop round|free to move)\b/, denies: 'sight-blocked' },
+  {
+    says: /\b(?:whole(?! (?:height|length|width|way|face|skirt|wall|round|lot|thing|engine|of|loaded))|in one piece|unbroken|all there|complete)\b/,
+    denies: 'sight-broken',
+  },
+  {
+    says: /\b(?:(?<!(?:scuff|crack|rust|dust|wear|damage) )free(?:ly)?|clear|runs? through|open|drop round|free to move)\b/,
+    denies: 'sight-blocked',
+  },
   {
     says: /\b(?:tight(?:ened)?|all at the figure|at the figure|tight in|holds?(?: \d+)?|no leak|tangs? home|right crush)\b/,
     denies: 'sight-loose',
@@ -463,7 +488,7 @@ export const SOUND_SAYINGS: ReadonlyArray<{ readonly says: RegExp; readonly deni
     denies: 'hatch-gone-top',
   },
   {
-    says: /\b(?:even(?:ly)?(?: dull| satin| plain)? gr[ea]y|grey and (?:even|sound)|plain grey|like new|as new|new\b|good|sound|normal|clean|fair|ok(?:ay)?|perfect|healthy|untouched|unmarked|spotless|smooth|as (?:it|they) (?:should(?: be)?|were|came)|light even polish|even polish|ordinary|in order|in good order|right|serviceable|nothing (?:to (?:see|say|speak|feel|report)|amiss|wrong|else)|tool marks|boring marks still plain|not worn|looks well|wet|bright and smooth|normal colou?r|colou?r normal|matched?|numbers match|as it should|bedding evenly|even|still there|in place|all in place|standard|shining|bright|polished|correct|equal|fine\b(?! (?:lines?|dust|hair|grit|pits|flour)))\b/,
+    says: /\b(?:even(?:ly)?(?: dull| satin| plain)? gr[ea]y|grey and (?:even|sound)|plain grey|like new|as new|good|sound|normal|clean|fair|ok(?:ay)?|perfect|healthy|untouched|unmarked|spotless|smooth|as (?:it|they) (?:should(?: be)?|were|came)|light even polish|even polish|ordinary|in order|in good order|right|serviceable|nothing (?:to (?:see|say|speak|feel|report)|amiss|wrong|else)|tool marks|boring marks still plain|not worn|looks well|wet|bright and smooth|normal colou?r|colou?r normal|matched?|numbers match|as it should|bedding evenly|even|still there|in place|all in place|standard|shining|bright|polished|correct|equal|fine\b(?! (?:lines?|dust|hair|grit|pits|flour)))\b/,
   },
 ];
 

@@ -28,9 +28,17 @@ export const TOLD_SAYINGS: readonly ToldWord[] = [
   ),
   ...told(
     'fluid.level-high',
-    /\b(?:over ?full|above (?:full|the (?:full|top|max))|over the (?:full|top|max)\w*(?: mark)?|level (?:rising|goes up|going up|risen|up)|rising (?:a little|level)|makes oil)\b/,
+    /\b(?:over ?full|above (?:full|the (?:full|top|max))|over the (?:full|top|max)\w*(?: mark)?|level (?:\w+ ){0,4}(?:rising|goes up|going up|went up|risen|up)|rising (?:a little|level)|makes oil)\b/,
     undefined,
     OIL,
+  ),
+  ...told(
+    'fluid.stood-low',
+    /\b(?:baked (?:brown |black )?(?:ring|line|edge)|(?:brown|black) baked ring|oil line (?:baked|low)|tide mark of oil|dry (?:brown )?skin|under the clear oil|not one drop of the)\b/,
+  ),
+  ...told(
+    'told.topped-up-after',
+    /\b(?:topped (?:it |her )?up (?:in|before|after|since)|oil (?:put|poured|filled) in (?:after|since|before it came)|filled (?:it )?up (?:after|before it came|since))\b/,
   ),
   ...told(
     'fluid.milky',
@@ -75,12 +83,12 @@ export const TOLD_SAYINGS: readonly ToldWord[] = [
   // How it came about
   ...told(
     'told.overheated',
-    /\b(?:overheat\w*|ran hot|boiled|boiling|steam(?:ed|ing)?\b(?! clean)|needle in the red|temperature (?:high|up|over)|hot week|cooked (?:it|her))\b/,
-    /\b(?:never (?:ran )?hot|no heat|temperature (?:normal|right)|never overheat\w*)\b/,
+    /\b(?:overheat\w*|ran hot|boiled|boiling|steam(?:ed|ing)?\b(?! clean)|needle in the red|temperature (?:high|up|over)|cooked (?:it|her))\b/,
+    /\b(?:never (?:ran )?hot|temperature (?:normal|right)|never overheat\w*)\b/,
   ),
   ...told(
     'told.recent-work',
-    /\b(?:since (?:last work|rebuil\w+|re ?bore|re ?ring\w*|overhaul\w*|build|the rebore|re ring)|(?:re ?built|overhaul(?:ed)?|re ?ringed|re ?bored|re ?honed|opened|reground|done) (?:by|last|recently|in|from|\d)|just rebuilt|(?:crank|block) ground by|built by|full overhaul|shells (?:done|renewed|replaced|changed)|heads? (?:off|done) (?:last|recently)|taken off and put back|all parts new|garage (?:before|did)|another shop|mobile man|new shells|rebore)\b/,
+    /\b(?:since (?:last work|rebuil\w+|re ?bore|re ?ring\w*|overhaul\w*|build|the rebore|re ring)|(?:re ?built|overhaul(?:ed)?|re ?ringed|re ?bored|re ?honed|opened|reground|done) (?:by|last|recently|in|from|\d)|just rebuilt|(?:crank|block) ground by|built by|full overhaul|shells (?:done|renewed|replaced|changed)|heads? (?:off|done) (?:last|recently)|taken off and put back|all parts new|garage (?:before|did)|another shop|mobile man|new (?:shells|(?:spark )?plugs)|rebore)\b/,
     /\b(?:nobody has ever been inside|never (?:been )?(?:opened|apart|touched)|never had (?:the )?head off)\b/,
   ),
   ...told(
@@ -89,7 +97,7 @@ export const TOLD_SAYINGS: readonly ToldWord[] = [
   ),
   ...told(
     'told.ran-on',
-    /\b(?:ran on|run on|drove (?:it )?(?:on|home|back)|kept (?:going|running|driving)|carried on|tried (?:once )?(?:more|again)|freed and ridden on|went on|(?:another|some) (?:\d+ )?(?:minutes|miles|km|hours) (?:after|more)|clattered)\b/,
+    /\b(?:ran on|run on|drove (?:it )?(?:on|home|back)|kept (?:going|running|driving)|carried on|tried (?:once )?(?:more|again)|freed and ridden on|went on(?! (?:the|a) trailer)|(?:another|some) (?:\d+ )?(?:minutes|miles|km|hours) (?:after|more)|clattered)\b/,
     /\b(?:shut (?:it |her )?(?:off|down) at once|stopped at once|switched off at once)\b/,
   ),
   ...told(
@@ -131,7 +139,7 @@ export const TOLD_SAYINGS: readonly ToldWord[] = [
   ),
   ...told(
     'told.long-service',
-    /\b(?:year by year|high (?:hours|mileage)|never (?:missed|late)|receipts[^.;]*back to the start|worn out|changed every \d+ (?:h|hours|km|miles)|(?:1\d{2}|2\d{2}|3\d{2}|[3-9]\d) ?(?:,|000)\d* (?:h|hours|miles|km)\b)/,
+    /\b(?:year by year|high (?:hours|mileage)|never (?:missed|late)|receipts[^.;]*back to the start|worn out|changed every \d+ (?:h|hours|km|miles)|(?:1\d{2}|2\d{2}|3\d{2}|[3-9]\d) ?(?:,|000)\d* (?:h|hours|miles|km)\b(?! ago))/,
   ),
   ...told(
     'told.water-in',
@@ -147,7 +155,7 @@ export const TOLD_SAYINGS: readonly ToldWord[] = [
   ),
   ...told(
     'told.wrong-oil',
-    /\b(?:wrong (?:grade|oil)|other (?:grade|oil)|compressor oil|gear oil|whatever (?:oil )?was|thin oil|mixed oils?|with what was in the boot)\b/,
+    /\b(?:wrong (?:grade|oil)|other (?:grade|oil)|(?:filled|ran|run) (?:with|on) compressor oil|gear oil|whatever (?:oil )?was|thin oil|mixed oils?|with what was in the boot)\b/,
     /\b(?:right grade|correct (?:grade|oil)|proper oil|best oil)\b/,
   ),
   ...told(
@@ -156,7 +164,7 @@ export const TOLD_SAYINGS: readonly ToldWord[] = [
   ),
   ...told(
     'told.dusty',
-    /\b(?:dust(?:y)?|gravel|quarry|no air (?:filter|cleaner)|air filter (?:off|missing|torn|bypassed|poor)|socks over|takes them off|silt|red brown dust)\b/,
+    /\b(?:(?<!(?:copper|brass|bronze|metal|bright|brown|red|black|even|grey|iron|rust|alloy) )dust(?:y)?(?! , air goes)|gravel|quarry|no air (?:filter|cleaner)|air filter (?:off|missing|torn|bypassed|poor)|socks over|takes them off|silt|red brown dust)\b/,
     /\b(?:air (?:filter|box|cleaner) (?:is )?(?:clean|good|recent)|inlet tract clean|nothing behind (?:it|the filter)|no powder behind|nothing gritty behind)\b/,
   ),
   ...told(
@@ -177,7 +185,7 @@ export const TOLD_SAYINGS: readonly ToldWord[] = [
   ),
   ...told(
     'told.raised-output',
-    /\b(?:tuned|re ?mapped|chipped|boost (?:up|raised)|more fuel|turned up|set up from|ratio (?:and [a-z ]+)?changed|(?:never )?(?:had )?(?:ever )?pulled so well|bigger turbo|fast road|skimmed|governor (?:set|turned))\b/,
+    /\b(?:tuned|re ?mapped|chip tuned|chipped (?:ecu|computer|engine)|boost (?:up|raised)|more fuel|turned up|set up from|ratio (?:and [a-z ]+)?changed|(?:never )?(?:had )?(?:ever )?pulled so well|bigger turbo|fast road|skimmed|governor (?:set|turned))\b/,
     /\b(?:never tuned|standard tune|paint on the (?:speed )?stop unbroken|limiter caps[^.;]*not touched|in its proper hole)\b/,
   ),
   ...told(
@@ -249,7 +257,12 @@ export const TOLD_SAYINGS: readonly ToldWord[] = [
   ),
   ...told('measured.nose-play', /\b(?:nose (?:lifts|play|drops)|play at the nose|crank lifts)\b/, /\b(?:no play at the nose)\b/),
   ...told('measured.sample-clean', /\b(?:oil sample (?:normal|clean|good)|sample came back (?:clean|normal))\b/),
-  ...told('measured.compression-all-low', /\b(?:(?:four|all|all six) alike , (?:book|new)|low (?:in|on) all|all (?:low|down))\b/),
+  ...told(
+    'measured.compression-all-low',
+    /\b(?:(?:four|all|all six) alike , (?:book|new)|low (?:in|on) all|all (?:low|down))\b/,
+    undefined,
+    /\b(?:compression|comp|bar|psi|book)\b/,
+  ),
   ...told(
     'seen.liquid-in-cylinder',
     /\b(?:water (?:jumped|shot|sprayed) (?:to|out)|cylinder (?:was )?full of|full of (?:water|fuel)|liquid in the cylinder)\b/,
