@@ -39,6 +39,24 @@ describe('case file', () => {
     expect(diagnosisJson(again.view, diagnose(again.view)).causes).toEqual(diagnosisJson(view, diagnose(view)).causes);
     expect(again.view.stations.map((s) => [s.station.id, s.state])).toEqual(view.stations.map((s) => [s.station.id, s.state]));
   });
+  it.each([
+    ['half', 50],
+    [[40, 60], 50],
+    [undefined, 10],
+  ])('takes the share %p for %d percent', (percent, means) => {
+    const shell = (wear: object): object => ({
+      ...{ format: 'true-ledger/case', version: 2, engine: { template: 'inline-4-petrol' } },
+      findings: [{ station: 'main.1.shell.upper', wear: [{ class: 'lining', ...wear }] }],
+    });
+    const mark = (file: object): unknown => {
+      const read = readCaseFile(file);
+      return read.ok ? read.value.view.byId.get('main.1.shell.upper')!.marks[0]!.value.mark : read.problem.sentence;
+    };
+    expect(mark(shell(percent === undefined ? {} : { percent }))).toEqual(mark(shell({ percent: means })));
+    expect(mark(shell({ percent: [60, 40] }))).toContain('lesser figure first');
+    expect(mark(shell({ percent: 'much' }))).toContain('percent');
+  });
+
   it('turns wear in words into that share of the face', () => {
     const shell = opened(EXAMPLE).view.byId.get('rod.2.shell.upper')!;
     expect(shell.summary!.percent.lining).toBeGreaterThan(31);

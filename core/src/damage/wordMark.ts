@@ -9,6 +9,12 @@ export interface WordedWear {
   readonly where?: 'front-edge' | 'rear-edge' | 'middle' | 'arc';
 }
 
+/** Shares of a face in words, each by the middle of what it may mean, in percent. */
+export const SHARES = { trace: 1, patch: 10, quarter: 25, third: 33, half: 50, most: 75, all: 95 } as const;
+/** A share of a face in a word. */
+export type ShareWord = keyof typeof SHARES;
+export const SHARE_WORDS = Object.keys(SHARES) as [ShareWord, ...ShareWord[]];
+
 /** Turns "lining on 20 % at the rear edge" into a brush stroke of that area on the developed surface. */
 export function markOfWords(station: Pick<Station, 'surface'>, w: WordedWear, id: string): SurfaceMark | null {
   const frame = station.surface;

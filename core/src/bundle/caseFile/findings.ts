@@ -1,7 +1,7 @@
 import { GRADE_BOOK } from '../../damage/gradeBook.js';
 import { pattern } from '../../damage/patterns.js';
 import { neutralSight } from '../../damage/sights.js';
-import { markOfWords } from '../../damage/wordMark.js';
+import { markOfWords, SHARES } from '../../damage/wordMark.js';
 import { matchesStation, type Station } from '../../engine/stations.js';
 import type { EntryBodies, EntryKind } from '../../entries/entries.js';
 import type { Problem } from '../../kit/result.js';
@@ -63,6 +63,15 @@ function placeHint(id: string, stations: readonly Station[]): string {
     : 'run "true-ledger stations" for the list';
 }
 
+/** A share as one figure: a word stands for its middle, and so do the least and the most; null where they are the wrong way about. */
+function percentSaid(said: WearWords['percent']): number | null {
+  if (typeof said === 'number') return said;
+  if (said === undefined) return SHARES.patch;
+  if (typeof said === 'string') return SHARES[said];
+  const [least, most] = said;
+  return least > most ? null : (least + most) / 2;
+}
+
 /** One finding as entries at its station. */
 export function addFinding(f: FindingWords, stations: readonly Station[], index: number, add: Add, report: (p: Problem) => void): void {
   const at = `findings.${index}`;
@@ -91,7 +100,14 @@ export function addFinding(f: FindingWords, stations: readonly Station[], index:
   const edge: WearWords[] =
     (f.edge === 'front' || f.edge === 'rear') && !f.wear ? [{ class: 'lining', percent: 5, where: `${f.edge}-edge` }] : [];
   [...(f.wear ?? []), ...edge].forEach((w, i) => {
-    const mark = markOfWords(station, w, `${index}-${i}`);
+    const percent = percentSaid(w.percent);
+    if (percent === null)
+      return report({
+        code: 'case-file',
+        sentence: 'The least of a share is more than its most. Give the lesser figure first.',
+        field: `${at}.wear.${i}.percent`,
+      });
+    const mark = markOfWords(station, { ...w, percent }, `${index}-${i}`);
     if (mark) add('mark-made', station.id, { mark }, `${at}.wear.${i}`);
   });
   (f.reads ?? []).forEach((read, i) => add('surface-read', station.id, read, `${at}.reads.${i}`));

@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { WEAR_CLASSES } from '../../damage/classes.js';
+import { SHARE_WORDS } from '../../damage/wordMark.js';
 import { SCHOOLS } from '../../damage/schools.js';
 import { surfaceReadSchema, type SurfaceRead } from '../../damage/surfaceRead.js';
 import type { SurfaceMark } from '../../damage/wearMap.js';
@@ -7,6 +8,7 @@ import type { EngineLayout } from '../../engine/layout.js';
 import { ENGINE_TEMPLATES } from '../../engine/templates.js';
 import { INTAKE_FIELDS, RELIABILITIES, STATION_STATES, type IntakeField } from '../../entries/registry.js';
 import {
+  pair,
   figure,
   flag,
   list,
@@ -37,7 +39,8 @@ const maybe = optional(words);
 /** A wear shorthand a person can write: this class on this share of the face, at this place. */
 const wearWords = object({
   class: oneOf(WEAR_CLASSES),
-  percent: figure(0, 100),
+  /** Percent of the face, a word for it, or the least and the most it may be; absent: a patch of it. */
+  percent: optional(oneOrOther(oneOrOther(figure(0, 100), oneOf(SHARE_WORDS)), pair(0, 100))),
   where: optional(
     typed<'front-edge' | 'rear-edge' | 'middle' | 'arc'>(Joi.string().valid('front-edge', 'rear-edge', 'middle', 'arc').default('middle')),
   ),
