@@ -53,14 +53,28 @@ function tests(project, args = []) {
   );
 }
 
+/** Debian's Chromium without a window where this Debian has it, else the whole browser. */
+function browser() {
+  try {
+    needPackages({ 'chromium-headless-shell': () => existsSync(SHELL) });
+    return SHELL;
+  } catch {
+    needPackages({ chromium: () => existsSync(WHOLE) });
+    return WHOLE;
+  }
+}
+
+const SHELL = '/usr/bin/chromium-headless-shell';
+const WHOLE = '/usr/bin/chromium';
+
 let cluster = null;
 try {
   await installPackages({ whole: true });
   needPackages({
     openssl: () => has('openssl'),
     'poppler-utils': () => has('pdftotext'),
-    chromium: () => existsSync(process.env.CHROMIUM ?? '/usr/bin/chromium'),
   });
+  process.env.CHROMIUM ??= browser();
   await build();
   cluster = new Cluster(join(ROOT, '.data', 'test'));
   await cluster.start();

@@ -25,7 +25,7 @@ const onShelf = async (shelved: 'yes' | 'no'): Promise<readonly string[]> =>
   ((await bench.people.reader.get(`/api/cases/page?shelved=${shelved}`).expect(200)).body as ShelfPage).cases.map((c) => c.id);
 /** The figures on the shelf follow a moment after the entry. */
 async function until(shelved: 'yes' | 'no'): Promise<void> {
-  for (let k = 0; k < 80 && !(await onShelf(shelved)).includes(caseId); k++) await new Promise((r) => setTimeout(r, 100));
+  for (let k = 0; k < 300 && !(await onShelf(shelved)).includes(caseId); k++) await new Promise((r) => setTimeout(r, 100));
   expect(await onShelf(shelved)).toContain(caseId);
   expect(await onShelf(shelved === 'yes' ? 'no' : 'yes')).not.toContain(caseId);
 }
