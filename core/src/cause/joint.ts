@@ -130,7 +130,7 @@ export function marginalsAfter(
   let total = 0;
   for (let k = 0; k < post.probability.length; k++) {
     const p = post.probability[k]!;
-    if (p < 1e-9) continue;
+    if (p < 1e-12) continue;
     const there = chanceAt(post, row, k);
     const r = ratio(there.value);
     total += p * r;

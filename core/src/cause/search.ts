@@ -183,7 +183,7 @@ export function posterior(
       alone[c] = against;
     }
     const cap = whole ? MOST : capOf(node.eligible);
-    const isFree = (c: number): boolean => !whole && (node.ratios[c]! <= least || node.ratios[c]! - alone[c]! <= EXPLAINS);
+    const isFree = (c: number): boolean => !whole && (node.ratios[c]! <= least || node.most[c]! - alone[c]! <= EXPLAINS);
     const further = node.eligible.filter((c) => !isFree(c));
     node.free = node.eligible.filter(isFree);
     let room = node.free.reduce((sum, c) => sum + softplus(node.most[c]!), 0);
