@@ -100,7 +100,7 @@ function soundFindings(
   const findings: NotedFinding[] = [];
   const plain = { of: null, edge: null, grade: null, reliability };
   const start = clauseStart(text, clause);
-  for (const { says, denies } of SOUND_SAYINGS)
+  for (const { says, denies, only } of SOUND_SAYINGS)
     for (const m of matches(says, clauseText(text, clause))) {
       const from = wordAt(text, start + m.index);
       const to = wordAt(text, start + m.index + m.text.length - 1) + 1;
@@ -108,6 +108,7 @@ function soundFindings(
       roles.mark(from, to, 'sound', 'as it should be');
       if (stations.length === 0) continue;
       const shown = denies ? stations.filter((id) => canShow(denies, stationOf(layout, id)!.part)) : [];
+      if (only && shown.length === 0) continue;
       if (denies && shown.length > 0) findings.push({ ...plain, stations: shown, sight: denies, present: false, sound: false });
       if (!hits.some((h) => !h.negated) && !(grade && grade >= 1))
         findings.push({ ...plain, stations, sight: null, present: true, sound: true });

@@ -72,6 +72,60 @@ describe('a line of a notebook', () => {
     expect(numbers('bore 3: scored, 4 mm wide')).toEqual(['3']);
   });
 
+  it.each([
+    ['liner, water side, 2, thrust side: deep pits', 'bore-pitting g3 @ bore.2'],
+    ['liner bore, 2: brown rings', 'bore-rust g1 @ bore.2'],
+    ['main caps, shells out, second and fourth: cracked', 'sight-cracked g3 @ main.2.housing main.4.housing'],
+    ['Big end of no. 2 scored', 'sight-scored @ rod.2.shell.upper rod.2.shell.lower'],
+    ['No. 1 and no. 3 big ends scored', 'sight-scored @ rod.1.shell.upper rod.1.shell.lower rod.3.shell.upper rod.3.shell.lower'],
+    ['shells, rod 3, both halves: wiped', 'wiping g3 @ rod.3.shell.upper rod.3.shell.lower'],
+    ['piston, no. 2, crown and skirt: scuffed', 'sight-scuffed @ piston.2.skirt.thrust piston.2.skirt.antithrust'],
+    ['rod bolts stretched, nuts loose', 'bolt-loose g3 @ bolts.rod'],
+    ['cam lobes: flat', 'lobe-flat g3 @ cam.1 cam.2 cam.3 cam.4'],
+  ])('finds the place of “%s”', (line, proposal) => {
+    expect(said(line)).toContain(proposal);
+  });
+
+  it.each([
+    // Words that stand for something else where they stand.
+    ['oil: bright lumps, no copper dust', 'told.dusty'],
+    ['Rings free, gaps right', '@ rings.2'],
+    ['relief valve free, spring right length', 'valves.'],
+    ['skirts clean, no rubbing at the pin ends', 'crank.pin'],
+    ['starter ring: four teeth chipped', 'told.raised-output'],
+    ['seen: New shells all through', 'sound'],
+    ['shell wall, big-end rod half: 0.02 under new', 'sound'],
+    ['Main bolts all came undone at the same pull', 'sight-loose'],
+    ['barrel 3: scored all round from bits', 'sight-metal'],
+    ['skirt 1 smeared the whole height', 'no sight-broken'],
+    ['shells of rod 1: beaten to scraps', 'dry-seizure'],
+    ['crankpins: brown lacquer beside the track (grade 0)', 'sight-'],
+    ['big ends good, no heat', 'told.overheated'],
+    ['liner 2, 60 mm below top: two pin holes with a rust tear under each', 'measured.bore-worn'],
+    ['told: filled up before it went on the trailer', 'told.ran-on'],
+  ])('takes “%s” for no %s', (line, wrong) => {
+    expect(said(line).filter((x) => x.includes(wrong))).toEqual([]);
+  });
+
+  it('reads how a part broke, where the oil stood, and a piston that stands low', () => {
+    expect(said('crankpin 2: break runs slanting round the pin')).toContain('torsion-crack g4 @ crank.pin.2');
+    expect(said('rod bolt 1: two thirds smooth with fine curved lines like tree rings')).toContain('bolt-broken g4 @ bolts.rod');
+    expect(said('crankcase wall: baked brown ring a finger above the floor')).toContain('fluid.stood-low (seen)');
+    expect(said('told: owner topped it up before it came')).toContain('told.topped-up-after (told)');
+    expect(said('piston height below deck: 1: 0.02 proud; 3: 1.57 below; limit -0.10 to +0.10')).toContain('measured.rod-short (measured)');
+    expect(said('piston to bore 2: top / middle / bottom: 0.080 / 0.078 / 0.028; limit 0.07 to 0.08')).toContain(
+      'measured.bore-oval (measured)',
+    );
+    expect(said('connecting rod 1, in five or six bits: edges hammered')).toContain('rod-broken g4 @ rod.1');
+  });
+
+  it('of two, left and right say which only beside the part', () => {
+    const twin = { ...FOUR, cylinders: 2, firingOrder: [1, 2], throwAnglesDeg: [0, 0], mains: 3 };
+    expect(said('shells, left rod, both halves: wiped', twin)).toContain('wiping g3 @ rod.1.shell.upper rod.1.shell.lower');
+    expect(said('barrel, right, bottom: scored', twin)).toContain('sight-scored @ bore.2');
+    expect(said('pistons right way round', twin).every((x) => x.includes('piston.1') && x.includes('piston.2'))).toBe(true);
+  });
+
   it('leaves a place open where one of several is meant, and never lets it stand for all', () => {
     expect(said('a piston is holed', FOUR)[0]).toMatch(/^sight-holed g4 @ 1 of /);
     expect(said('rings stuck in two of the pistons, numbers not written down', SIX)[0]).toMatch(/ of rings\.1\.pack|2 of /);

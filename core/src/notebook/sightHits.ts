@@ -72,14 +72,14 @@ export function sightHits(
         if (isPlace(from, to) || text.words.slice(Math.max(clause.from, from - 3), from).some((w) => w.text === 'like')) return null;
         if (parts.size === 0) return id;
         const possible = new Set([...parts].flatMap((p) => sightPatterns(id, p).map((x) => x.id)));
-        return possible.size === 1 && PLAIN.has(id) ? [...possible][0]! : id;
+        return possible.size === 1 && PLAIN.has(id) && !parts.has('housing') ? [...possible][0]! : id;
       });
   // A neutral sight beside one of its own patterns says nothing more.
   const named = hits.filter((h) => pattern(h.sight)).map((h) => h.sight);
   return hits.filter((h) => !neutralSight(h.sight)?.patterns.some((p) => named.includes(p)));
 }
 
-/** Neutral sights that, where a part can show but one of their patterns, are that pattern; colour, dryness and wear may always be something else. */
+/** Neutral sights that, where a part can show but one of their patterns, are that pattern (a housing may be of a main or of a rod); colour, dryness and wear may always be something else. */
 const PLAIN = new Set(
   ['scored', 'scuffed', 'broken', 'cracked', 'bent', 'pitted', 'flaked', 'blocked', 'loose', 'particles', 'leaking'].map(
     (id) => `sight-${id}`,

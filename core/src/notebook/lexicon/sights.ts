@@ -276,7 +276,7 @@ export const PATTERN_SAYINGS: readonly SightWord[] = [
     2,
   ),
   say(
-    /\b(?:lobe(?:s)? (?:is |are )?(?:flat|gone|rounded|worn)|flat lobe|nose (?:gone|worn)|tips? (?:dull|worn|rough\w*))\b/,
+    /\b(?:^flat|(?:worn|gone|run) flat|lobe(?:s)? (?:is |are )?(?:flat|gone|rounded|worn)|flat lobe|nose (?:gone|worn)|tips? (?:dull|worn|rough\w*))\b/,
     'lobe-flat',
     3,
   ),
@@ -468,7 +468,12 @@ export const NEUTRAL_SAYINGS: readonly SightWord[] = [
 ];
 
 /** Wordings of a part that is as it should be; what they deny by name where they say what they looked for. */
-export const SOUND_SAYINGS: ReadonlyArray<{ readonly says: RegExp; readonly denies?: string }> = [
+export const SOUND_SAYINGS: ReadonlyArray<{
+  readonly says: RegExp;
+  readonly denies?: string;
+  /** It says so only of parts that can show what it denies. */
+  readonly only?: true;
+}> = [
   { says: /\b(?:straight|true|square)\b/, denies: 'sight-bent' },
   {
     says: /\b(?:whole(?! (?:height|length|width|way|face|skirt|wall|round|lot|thing|engine|of|loaded))|in one piece|unbroken|all there|complete)\b/,
@@ -482,7 +487,7 @@ export const SOUND_SAYINGS: ReadonlyArray<{ readonly says: RegExp; readonly deni
     says: /\b(?:tight(?:ened)?|all at the figure|at the figure|tight in|holds?(?: \d+)?|no leak|tangs? home|right crush)\b/,
     denies: 'sight-loose',
   },
-  { says: /\b(?:flat|lies down)\b/, denies: 'deck-low' },
+  { says: /\b(?:flat|lies down)\b/, denies: 'deck-low', only: true },
   {
     says: /\b(?:hon(?:e|ing)(?: pattern| marks)? (?:still |is )?(?:clear|fresh|there|as|showing|good|even)|still show(?:s|ing)? (?:the )?honing|cross marks (?:even|good)|good cross marks|clear as the day)\b/,
     denies: 'hatch-gone-top',
