@@ -42,7 +42,10 @@ function shifted(p: number, x: number): number {
   return (p * e) / (1 - p + p * e);
 }
 
-/** (1 − w), what is left of the leak and of the feature, and the leak of one feature in every draw: `draw * causes + cause`. */
+/** The draws and, last, the table itself. */
+const COLUMNS = DRAWS + 1;
+
+/** What every cause does to one feature in every draw (`cause * COLUMNS + draw`), and its leak. */
 interface DrawnRow {
   readonly keep: Float64Array;
   readonly spare: Float64Array;
@@ -54,22 +57,21 @@ const drawnRow = memoOf(
   'drawn row of a feature',
   (feature: Feature, spread: Judgement['spread']) => `${feature.id} ${spread.strength} ${spread.leak}`,
   (causes: readonly Cause[], feature: Feature, spread: Judgement['spread']): DrawnRow => {
-    const n = causes.length;
     const row = featureRow(feature, causes);
-    const keep = new Float64Array(DRAWS * n).fill(1);
-    const spare = new Float64Array(DRAWS * n).fill(1);
-    const allow = new Float64Array(DRAWS * n).fill(1);
+    const figures = (): Float64Array => new Float64Array(causes.length * COLUMNS).fill(1);
+    const [keep, spare, allow] = [figures(), figures(), figures()];
     for (const c of row.touched) {
       const z = normals(seedOf(`${causes[c]!.id}>${feature.id}`), DRAWS);
-      for (let d = 0; d < DRAWS; d++) {
-        const x = z[d]! * spread.strength;
-        if (row.keep[c] !== 1) keep[d * n + c] = 1 - shifted(1 - row.keep[c]!, x);
-        if (row.spare[c] !== 1) spare[d * n + c] = 1 - shifted(1 - row.spare[c]!, x);
-        if (row.allow[c] !== 1) allow[d * n + c] = 1 - shifted(1 - row.allow[c]!, x);
+      for (let d = 0; d < COLUMNS; d++) {
+        // Of the table itself nothing is shifted.
+        const left = (share: number): number => (share === 1 || d === DRAWS ? share : 1 - shifted(1 - share, z[d]! * spread.strength));
+        keep[c * COLUMNS + d] = left(row.keep[c]!);
+        spare[c * COLUMNS + d] = left(row.spare[c]!);
+        allow[c * COLUMNS + d] = left(row.allow[c]!);
       }
     }
     const z = normals(seedOf(feature.id), DRAWS);
-    return { keep, spare, allow, leak: z.map((v) => shifted(feature.leak, v * spread.leak)) };
+    return { keep, spare, allow, leak: Float64Array.from([...z.map((v) => shifted(feature.leak, v * spread.leak)), feature.leak]) };
   },
 );
 
@@ -102,53 +104,49 @@ export function drawn(
   for (let sum = 0; count < post.cores.length && count < MOST_CORES && sum < COVERED; count++) sum += post.probability[count]!;
   const rows = post.weighed.map((o) => features.get(o.feature)!);
   const table = rows.map((f) => drawnRow(post.causes, f, spread));
-  const base = rows.map((f) => featureRow(f, post.causes));
   const shift = drawnOdds(post.causes, odds, spread.odds);
-  const touching = post.causes.map((_, c) => [...rows.keys()].filter((f) => base[f]!.touched.includes(c)));
-  const slope = Float64Array.from(post.weighed, (o) => o.ifPresent - o.ifAbsent);
-  const no = Float64Array.from(post.weighed, (o) => o.ifAbsent);
+  const touching: number[][] = post.causes.map(() => []);
+  rows.forEach((f, at) => featureRow(f, post.causes).touched.forEach((c) => touching[c]!.push(at)));
+  const likelihood = (at: number, p: number): number => {
+    const o = post.weighed[at]!;
+    return Math.max(LEAST, p * (o.ifPresent - o.ifAbsent) + o.ifAbsent);
+  };
   const beside = Float64Array.from(post.weighed, (o) => 1 - (explained.get(o.feature) ?? 0));
-  const keep = new Float64Array(rows.length);
-  const spare = new Float64Array(rows.length);
-  const allow = new Float64Array(rows.length);
-  const stamp = new Int32Array(rows.length);
-  let mark = 0;
-  /** log P(evidence | core) less that of the empty set, under the figures of draw d; of the table itself where d is −1. */
-  const scoreOf = (core: readonly number[], d: number): number => {
-    mark++;
-    const met: number[] = [];
-    for (const c of core)
-      for (const f of touching[c]!) {
-        if (stamp[f] !== mark) {
-          stamp[f] = mark;
-          met.push(f);
-          keep[f] = beside[f]!;
-          spare[f] = d < 0 ? rows[f]!.leak : table[f]!.leak[d]!;
-          allow[f] = 1;
+  const none = table.map((t, at) => t.leak.map((leak) => likelihood(at, 1 - (1 - leak) * beside[at]!)));
+  const keep = new Float64Array(COLUMNS);
+  const spare = new Float64Array(COLUMNS);
+  const allow = new Float64Array(COLUMNS);
+  const ratio = new Float64Array(COLUMNS);
+  /** log P(evidence | core) less that of the empty set, in every draw and, last, by the table itself. */
+  const scoresOf = (core: readonly number[]): Float64Array => {
+    const log = new Float64Array(COLUMNS);
+    ratio.fill(1);
+    let inRatio = 0;
+    for (const at of new Set(core.flatMap((c) => touching[c]!))) {
+      const t = table[at]!;
+      keep.fill(beside[at]!);
+      spare.set(t.leak);
+      allow.fill(1);
+      for (const c of core)
+        for (let d = 0, from = c * COLUMNS; d < COLUMNS; d++, from++) {
+          keep[d] = keep[d]! * t.keep[from]!;
+          spare[d] = spare[d]! * t.spare[from]!;
+          allow[d] = allow[d]! * t.allow[from]!;
         }
-        keep[f] = keep[f]! * (d < 0 ? base[f]!.keep[c]! : table[f]!.keep[d * n + c]!);
-        spare[f] = spare[f]! * (d < 0 ? base[f]!.spare[c]! : table[f]!.spare[d * n + c]!);
-        allow[f] = allow[f]! * (d < 0 ? base[f]!.allow[c]! : table[f]!.allow[d * n + c]!);
-      }
-    let log = 0;
-    let above = 1;
-    let below = 1;
-    for (let i = 0; i < met.length; i++) {
-      const f = met[i]!;
-      const bare = (1 - (d < 0 ? rows[f]!.leak : table[f]!.leak[d]!)) * beside[f]!;
-      above *= Math.max(LEAST, (1 - (1 - spare[f]!) * keep[f]!) * allow[f]! * slope[f]! + no[f]!);
-      below *= Math.max(LEAST, (1 - bare) * slope[f]! + no[f]!);
-      if ((i & 7) === 7) {
-        log += Math.log(above / below);
-        above = 1;
-        below = 1;
-      }
+      for (let d = 0; d < COLUMNS; d++)
+        ratio[d] = (ratio[d]! * likelihood(at, (1 - (1 - spare[d]!) * keep[d]!) * allow[d]!)) / none[at]![d]!;
+      // Each factor lies between 1e-12 and 1e12, so eight of them cannot overflow.
+      if (++inRatio % 8 === 0)
+        for (let d = 0; d < COLUMNS; d++) {
+          log[d] = log[d]! + Math.log(ratio[d]!);
+          ratio[d] = 1;
+        }
     }
-    return log + Math.log(above / below);
+    return log.map((l, d) => l + Math.log(ratio[d]!));
   };
   // What never is the answer leads in no draw.
   const mayLead = (c: number): boolean => !post.causes[c]!.unlisted && !post.causes[c]!.follows;
-  const own = Float64Array.from({ length: count }, (_, k) => scoreOf(post.cores[k]!, -1));
+  const scores = Array.from({ length: count }, (_, k) => scoresOf(post.cores[k]!));
   const rest = post.probability.subarray(count).reduce((a, b) => a + b, 0);
   const mean = new Float64Array(post.probability.length);
   const marginals: Float64Array[] = [];
@@ -158,7 +156,7 @@ export function drawn(
       const core = post.cores[k]!;
       return (
         post.probability[k]! *
-        Math.exp(Math.max(-600, Math.min(600, scoreOf(core, d) - own[k]! + core.reduce((s, c) => s + shift[d]![c]!, 0))))
+        Math.exp(Math.max(-600, Math.min(600, scores[k]![d]! - scores[k]![DRAWS]! + core.reduce((s, c) => s + shift[d]![c]!, 0))))
       );
     });
     const sum = weight.reduce((a, b) => a + b, 0);

@@ -109,7 +109,7 @@ describe('the posterior of a table that is searched', () => {
     fc.assert(
       fc.property(several, fc.nat(40), (list, from) => {
         // What couples causes of one pair of hands counts in a search only where something was found for it.
-        const causes = linked(14, from).filter((c) => !c.several);
+        const causes = linked(13, from).filter((c) => !c.several);
         const odds = causes.map((c) => c.priorOdds);
         const seen = observationsOf(list);
         const post = posterior(causes, odds, seen, features);

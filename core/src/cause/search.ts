@@ -9,19 +9,26 @@ interface Touches {
   readonly allow: Float64Array;
 }
 
-/** A core and the causes that may still come to it, each with prior odds times what it gained where the core came from. */
+/** A core and the causes that may still come to it. */
 interface Node {
   readonly core: readonly number[];
   readonly log: number;
-  readonly eligible: readonly number[];
-  readonly ratios: Float64Array;
-  /** The same where what a cause prevents may yet come of another cause: no set beyond the core gains more by it. */
-  readonly most: Float64Array;
+  /** The node it came of, and which of its further causes came to it last; the causes ranked behind that one, and the free ones, may still come. */
+  readonly parent: Worked | null;
+  readonly at: number;
   /** Logarithm of the most that the core and all its supersets may hold. */
   readonly bound: number;
-  worked: boolean;
-  free: readonly number[];
+  worked: Worked | null;
 }
+
+/** A core that was worked out: the causes that make cores of their own, those free about it, and what each adds (prior odds times what the evidence gains, as logarithms by cause). */
+interface Worked {
+  readonly further: readonly number[];
+  readonly free: readonly number[];
+  readonly ratios: Float64Array;
+}
+
+const NONE: readonly number[] = [];
 
 /** A cause that raises the odds of a set by less than this is left free about it: two such causes hardly touch each other. */
 const FREE_BELOW = 0.03;
@@ -29,6 +36,8 @@ const FREE_BELOW = 0.03;
 const EXPLAINS = 0.02;
 /** A core whose sets can hold no more than this share is not worked out. */
 const SLIGHT = Math.log(1e-4);
+/** A core that holds less than this beside the likeliest is not kept. */
+const NOTHING = Math.log(1e-9);
 /** Cores kept for what is asked afterwards, the likeliest; of the rest only the share is kept. */
 const KEPT = 220;
 /** How much likelier (log odds) another fault of one family is beside a cause that stands for several small ones. Judgement. */
@@ -157,13 +166,14 @@ export function posterior(
   const root: Node = {
     core: [],
     log: empty,
-    eligible: greedyOrder(n, standAt, ratioOf),
-    ratios: new Float64Array(n).fill(MOST),
-    most: new Float64Array(n).fill(MOST),
+    parent: null,
+    at: 0,
     bound: Infinity,
-    worked: false,
-    free: [],
+    worked: null,
   };
+  const ranked = greedyOrder(n, standAt, ratioOf);
+  /** What each cause can add at most where it prevents nothing of what was found. */
+  const most = new Float64Array(n);
   const nodes: Node[] = [];
   const open: Node[] = [root];
   const alone = new Float64Array(n);
@@ -171,49 +181,58 @@ export function posterior(
   /** Everything is compared with the likeliest core met so far. */
   let top = empty;
   for (let worked = 0; open.length > 0;) {
+    // The heap gives the largest bound first: where that is too slight, or enough was worked out, all the rest stays as it is.
+    if (!whole && (worked >= WORKED_AT_MOST || open[0]!.bound < top + SLIGHT)) {
+      nodes.push(...open);
+      break;
+    }
     const node = pop(open);
     nodes.push(node);
-    if (!whole && (worked >= WORKED_AT_MOST || node.bound < top + SLIGHT)) continue;
     worked++;
-    node.worked = true;
     standAt(node.core);
-    for (const c of node.eligible) {
-      node.ratios[c] = ratioOf(c);
-      node.most[c] = atMost;
+    const eligible = node.parent ? [...node.parent.further.slice(node.at + 1), ...node.parent.free] : ranked;
+    const ratios = new Float64Array(n);
+    for (const c of eligible) {
+      ratios[c] = ratioOf(c);
+      most[c] = atMost;
       alone[c] = against;
     }
-    const cap = whole ? MOST : capOf(node.eligible);
-    const isFree = (c: number): boolean => !whole && (node.ratios[c]! <= least || node.most[c]! - alone[c]! <= EXPLAINS);
-    const further = node.eligible.filter((c) => !isFree(c));
-    node.free = node.eligible.filter(isFree);
-    let room = node.free.reduce((sum, c) => sum + softplus(node.most[c]!), 0);
-    let bare = node.free.reduce((sum, c) => sum + softplus(alone[c]!), 0);
+    const cap = whole ? MOST : capOf(eligible);
+    const isFree = (c: number): boolean => !whole && (ratios[c]! <= least || most[c]! - alone[c]! <= EXPLAINS);
+    const further: number[] = [];
+    const free: number[] = [];
+    let room = 0;
+    let bare = 0;
+    for (const c of eligible) {
+      if (!isFree(c)) {
+        further.push(c);
+        continue;
+      }
+      free.push(c);
+      room += softplus(most[c]!);
+      bare += softplus(alone[c]!);
+    }
+    node.worked = { further, free, ratios };
     for (let i = further.length - 1; i >= 0; i--) {
       const c = further[i]!;
-      const log = node.log + node.ratios[c]!;
+      const log = node.log + ratios[c]!;
       top = Math.max(top, log);
-      const bound = Math.min(node.log + node.most[c]! + room, node.log + cap + alone[c]! + bare);
-      room += softplus(node.most[c]!);
+      const bound = Math.min(node.log + most[c]! + room, node.log + cap + alone[c]! + bare);
+      room += softplus(most[c]!);
       bare += softplus(alone[c]!);
       if (!whole && bound < top + SLIGHT) {
         // Too slight to be worked out; what it may hold counts against the mass.
         slight.push(bound);
         continue;
       }
-      push(open, {
-        core: insert(node.core, c),
-        log,
-        eligible: [...further.slice(i + 1), ...node.free],
-        ratios: node.ratios.slice(),
-        most: node.most.slice(),
-        bound,
-        worked: false,
-        free: [],
-      });
+      push(open, { core: insert(node.core, c), log, parent: node.worked, at: i, bound, worked: null });
     }
   }
-  const held = nodes.map((node) => node.log + node.free.reduce((sum, c) => sum + softplus(node.ratios[c]!), 0));
-  const all = [...nodes.keys()].sort((a, b) => steady(held[b]!) - steady(held[a]!) || before(nodes[a]!.core, nodes[b]!.core));
+  const held = nodes.map((node) => node.log + (node.worked?.free ?? NONE).reduce((sum, c) => sum + softplus(node.worked!.ratios[c]!), 0));
+  const likeliest = held.reduce((a, b) => Math.max(a, b), -Infinity);
+  const all = [...nodes.keys()]
+    .filter((i) => whole || held[i]! > likeliest + NOTHING)
+    .sort((a, b) => steady(held[b]!) - steady(held[a]!) || before(nodes[a]!.core, nodes[b]!.core));
   const order = whole ? all : all.slice(0, KEPT);
   const best = held[order[0]!]!;
   const weight = order.map((i) => Math.exp(held[i]! - best));
@@ -230,8 +249,9 @@ export function posterior(
   order.forEach((i, k) => {
     const node = nodes[i]!;
     for (const c of node.core) chance[k * n + c] = 1;
-    for (const c of node.free) chance[k * n + c] = 1 / (1 + Math.exp(-node.ratios[c]!));
-    for (const c of [...node.core, ...node.free]) marginal[c] = marginal[c]! + probability[k]! * chance[k * n + c]!;
+    const free = node.worked?.free ?? NONE;
+    for (const c of free) chance[k * n + c] = 1 / (1 + Math.exp(-node.worked!.ratios[c]!));
+    for (const c of [...node.core, ...free]) marginal[c] = marginal[c]! + probability[k]! * chance[k * n + c]!;
   });
   return {
     causes,
