@@ -1,4 +1,4 @@
-import type { EngineLayout } from '../engine/layout.js';
+import { cylinderPlaces, pinNumber, type EngineLayout } from '../engine/layout.js';
 import { matchesStation, stationsOf, type Station } from '../engine/stations.js';
 import { LETTER_PARTS, middleNumbers, numbersOf, PART_WORDS, partWord, type PartWord } from './lexicon/parts.js';
 import { NUMBER_WORDS } from '../units/numberWords.js';
@@ -333,6 +333,8 @@ export function subjectOf(places: readonly NamedPlace[], layout: EngineLayout, l
     else if (before.part.id === place.part.id && place.numbers.length === 0) continue;
     else if (before.part.id === place.part.id && before.numbers.length === 0)
       out[out.length - 1] = { ...place, spans: [...before.spans, ...place.spans] };
+    else if (place.part.id === 'pin' && place.numbers.length > 0 && before.numbers.length === 0 && ON_PINS.has(before.part.id))
+      out[out.length - 1] = onPins(before, place, layout);
     else if (MEANT_BY[place.part.id]?.[before.part.id]) continue;
     else if (MEANT_BY[before.part.id]?.[place.part.id])
       out[out.length - 1] = meantBy(before, place, partWord(MEANT_BY[before.part.id]![place.part.id]!), layout);
@@ -347,6 +349,17 @@ export function subjectOf(places: readonly NamedPlace[], layout: EngineLayout, l
     }
   }
   return out;
+}
+
+/** What runs on a crankpin, each of its own where a pin is shared. */
+const ON_PINS: ReadonlySet<string> = new Set(['rod', 'rod-shell', 'rod-housing', 'rod-rollers']);
+
+/** "Both rods on pin 2": the parts of the cylinders whose rods that pin carries. */
+function onPins(rods: NamedPlace, pin: NamedPlace, layout: EngineLayout): NamedPlace {
+  const numbers = cylinderPlaces(layout).flatMap((p) => (pin.numbers.includes(pinNumber(layout, p)) ? [p.cylinder] : []));
+  const stations = stationsAt(stationsOf(layout), layout, rods.part, numbers, rods.half);
+  const of = rods.of !== null && numbers.length > rods.of ? rods.of : null;
+  return { ...rods, numbers, stations, of, spans: [...rods.spans, ...pin.spans] };
 }
 
 /** A word for many parts, as the one of them that is named beside it. */

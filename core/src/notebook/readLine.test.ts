@@ -1,5 +1,5 @@
 import { engineTemplate } from '../engine/templates.js';
-import type { EngineLayout } from '../engine/layout.js';
+import { cylinderPlaces, pinNumber, type EngineLayout } from '../engine/layout.js';
 import { closerSights, entriesOfLine, entriesOfPlace } from './lineEntries.js';
 import { readLine, type NotedLine } from './readLine.js';
 
@@ -117,6 +117,16 @@ describe('a line of a notebook', () => {
       'measured.bore-oval (measured)',
     );
     expect(said('connecting rod 1, in five or six bits: edges hammered')).toContain('rod-broken g4 @ rod.1');
+  });
+
+  it('takes the rods on a shared pin by their cylinders, and asks which where one is meant', () => {
+    const vee = layoutOf('vee-8-petrol');
+    const cylinders = cylinderPlaces(vee)
+      .flatMap((p) => (pinNumber(vee, p) === 2 ? [p.cylinder] : []))
+      .sort((a, b) => a - b);
+    expect(cylinders).toHaveLength(2);
+    expect(said('both rods on crankpin 2 bent', vee)).toContain(`rod-bent g3 @ ${cylinders.map((c) => `rod.${c}`).join(' ')}`);
+    expect(said('one of the rods on crankpin 2 bent', vee)).toContain(`rod-bent g3 @ 1 of ${cylinders.map((c) => `rod.${c}`).join(' ')}`);
   });
 
   it('of two, left and right say which only beside the part', () => {
