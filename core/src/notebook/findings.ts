@@ -46,9 +46,11 @@ export function clauseFindings(clause: Clause, context: ClauseContext): { findin
   const findings: NotedFinding[] = [];
   const alone: Hit[] = [];
   for (const h of hits) {
-    roles.mark(h.from, h.to, h.negated ? 'not there' : 'sight', pattern(h.sight)?.name ?? neutralSight(h.sight)?.name ?? h.sight);
+    const told = stations.length === 0 || isFinding(h, parts, context);
+    const role = told ? (h.negated ? 'not there' : 'sight') : 'described';
+    roles.mark(h.from, h.to, role, pattern(h.sight)?.name ?? neutralSight(h.sight)?.name ?? h.sight);
     if (here.length === 0 && pattern(h.sight)) alone.push(h);
-    if (stations.length > 0 && isFinding(h, parts, context)) findings.push(findingOf(h, stations, clause, context));
+    if (told && stations.length > 0) findings.push(findingOf(h, stations, clause, context));
   }
   return { findings: [...findings, ...soundFindings(clause, stations, hits, context)], alone };
 }

@@ -129,6 +129,12 @@ describe('a line of a notebook', () => {
     expect(said('one of the rods on crankpin 2 bent', vee)).toContain(`rod-bent g3 @ 1 of ${cylinders.map((c) => `rod.${c}`).join(' ')}`);
   });
 
+  it('marks a sight that no place of the line can show as a description, not as a finding', () => {
+    const { chips, findings } = readLine('crankpin 3 blue, no grit', FOUR);
+    expect(findings.map((f) => f.sight)).toEqual(['journal-heat']);
+    expect(chips.map((c) => c.role)).toEqual(['place', 'sight', 'described']);
+  });
+
   it('of two, left and right say which only beside the part', () => {
     const twin = { ...FOUR, cylinders: 2, firingOrder: [1, 2], throwAnglesDeg: [0, 0], mains: 3 };
     expect(said('shells, left rod, both halves: wiped', twin)).toContain('wiping g3 @ rod.1.shell.upper rod.1.shell.lower');
