@@ -95,8 +95,9 @@ describe('the posterior of a small table', () => {
           if (bits & 5) any += w / total;
         });
         const gain = informationGain(post, f);
-        expect(gain.chance).toBeCloseTo(chance, 5);
-        expect(gain.bits).toBeCloseTo(binaryEntropy(chance) - inner, 5);
+        // What a check tells leaves out cores of less than 1e-7, of which there may be some hundred.
+        expect(Math.abs(gain.chance - chance)).toBeLessThan(3e-5);
+        expect(Math.abs(gain.bits - (binaryEntropy(chance) - inner))).toBeLessThan(3e-4);
         expect(chanceOfAny(post, [0, 2])).toBeCloseTo(any, 5);
       }),
       { numRuns: 30 },

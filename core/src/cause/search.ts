@@ -183,7 +183,7 @@ export function posterior(
   for (let worked = 0; open.length > 0;) {
     // The heap gives the largest bound first: where that is too slight, or enough was worked out, all the rest stays as it is.
     if (!whole && (worked >= WORKED_AT_MOST || open[0]!.bound < top + SLIGHT)) {
-      nodes.push(...open);
+      for (const rest of open) nodes.push(rest);
       break;
     }
     const node = pop(open);

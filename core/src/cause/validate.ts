@@ -10,16 +10,18 @@ export function causeTableFaults(causes: readonly Cause[], features: readonly Fe
   for (const f of features) {
     if (!(f.leak > 0 && f.leak < 1)) faults.push(`Feature "${f.id}": leak ${f.leak} is outside 0–1.`);
     if (f.leakReason.trim() === '') faults.push(`Feature "${f.id}": its leak has no reason.`);
+    for (const id of f.voids ?? []) if (!known.has(id)) faults.push(`Feature "${f.id}" voids "${id}", which is not in the table.`);
     if (f.check.step.trim() === '' || !(f.check.minutes > 0)) faults.push(`Feature "${f.id}" is observable by no step.`);
   }
   for (const c of causes) {
     if (!(c.priorOdds > 0 && c.priorOdds < 10)) faults.push(`Cause "${c.id}": prior odds ${c.priorOdds} are outside 0–10.`);
     if (c.mechanisms.length === 0) faults.push(`Cause "${c.id}" names no mechanism.`);
     if (c.links.length < 5) faults.push(`Cause "${c.id}" has ${c.links.length} features; five are the least.`);
-    const seen = new Set<string>();
-    for (const l of c.links) {
-      if (seen.has(l.feature)) faults.push(`Cause "${c.id}" names feature "${l.feature}" twice.`);
-      seen.add(l.feature);
+    for (const list of [c.links, ...Object.values(c.linksFor ?? {})]) {
+      const twice = list.find((l, i) => list.some((x, k) => k < i && x.feature === l.feature));
+      if (twice) faults.push(`Cause "${c.id}" names feature "${twice.feature}" twice.`);
+    }
+    for (const l of [...c.links, ...Object.values(c.linksFor ?? {}).flat()]) {
       if (!known.has(l.feature)) faults.push(`Cause "${c.id}" names feature "${l.feature}", which is not in the table.`);
       const w = STRENGTH[l.strength] as number | undefined;
       if (w === undefined || !(w > 0 && w < 1))

@@ -85,6 +85,21 @@ describe('tables', () => {
       expect.stringContaining(`${p0!.id} → ${p1!.id} → ${p0!.id}`),
     ]);
   });
+  it('holds links by kind of engine, and what a feature makes void, to the same rules', () => {
+    const low = CAUSES.find((c) => c.id === 'oil-low')!;
+    const twice = { ...low, linksFor: { splash: [...low.linksFor!.splash!, low.linksFor!.splash![0]!] } };
+    expect(causeTableFaults([twice], FEATURES)).toEqual([expect.stringContaining('twice')]);
+    const voids = FEATURES.map((f, i) => (i === 0 ? { ...f, voids: ['no.such'] } : f));
+    expect(causeTableFaults([], voids)).toEqual([expect.stringContaining('voids "no.such"')]);
+  });
+  it('takes a cause as it acts in the engine at hand', () => {
+    const strength = (template: string): string | undefined =>
+      applicableModel(engineTags(engineTemplate(template)!.layout))
+        .causes.find((c) => c.id === 'oil-low')!
+        .links.find((l) => l.feature === 'seen.rod-broken')?.strength;
+    expect(strength('single-splash')).toBe('usually');
+    expect(strength('inline-4-petrol')).toBe('rarely');
+  });
   it('has leaks with reasons and steps', () => {
     for (const f of FEATURES) {
       expect(f.leak).toBeGreaterThan(0);

@@ -4,9 +4,9 @@ import { SIGHT_FEATURES } from '../cause/data/features/sights.js';
 import { findingLink } from './findingLinks.js';
 
 /**
- * For every feature that was found: the chance that other damage that was found brought it about (`bringsAbout` at full strength of place), by the links of the catalogue under the rules of place of the order of events (same bearing, same
- * cylinder, carried by the oil, shared part). What is explained so counts neither for nor against an origin twice: P(g | S) = 1 − (1 − e)(1 − leak) Π(1 − w).
- * Damage in between that was not seen is part of the links from origin to feature already.
+ * For every feature that was found: the chance that other damage that was found brought it about (`bringsAbout` at full strength of place), by the links of the catalogue under the rules of place
+ * of the order of events (same bearing, same cylinder, carried by the oil, shared part). What is explained so counts neither for nor against an origin twice:
+ * P(f | S) = 1 − (1 − e)(1 − leak · Π(1 − v)) Π(1 − w). Damage in between that was not seen is part of the links from origin to feature already.
  */
 export function explainedFeatures(view: CaseView, bringsAbout: number): ReadonlyMap<string, number> {
   const places = new Map<string, string[]>();

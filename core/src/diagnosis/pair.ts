@@ -41,7 +41,8 @@ export function comparePair(view: CaseView, first: Cause, second: Cause): PairSi
       const ifFound = decibans(p[a]!, p[b]!);
       const ifNot = decibans(1 - p[a]!, 1 - p[b]!);
       if (Math.max(Math.abs(ifFound), Math.abs(ifNot)) < DECIDES) return [];
-      const links = [linksOf(first).get(f.id), linksOf(second).get(f.id)];
+      // As they act in this engine: a record may have other links for its kind.
+      const links = [linksOf(causes[a]!).get(f.id), linksOf(causes[b]!).get(f.id)];
       const why = links.flatMap((l, i) =>
         l ? [`${i === 0 ? first.name : second.name}: ${l.strength}${l.prevents ? ' prevents it' : ''}, ${l.reason}`] : [],
       );

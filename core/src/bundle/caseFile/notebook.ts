@@ -21,14 +21,15 @@ interface Drafted {
   sound: boolean;
 }
 
-/** A longer line is no line of a notebook: it is kept and not read. */
 /** Figures of the lesser part of its places deny nothing of the others: they stay with the line. */
 function ofFew(noted: NotedLine, layout: EngineLayout): boolean {
   return noted.places.some((p) => p.numbers.length > 0 && p.numbers.length < MOST_PLACES * numbersOf(layout, p.part.numbered));
 }
 
+/** Share of the places of a part that figures must cover before they deny something of the part as a whole. Judgement. */
 const MOST_PLACES = 0.6;
 
+/** A longer line is no line of a notebook: it is kept and not read. */
 const LONGEST_LINE = 1000;
 /** What a remark, and what the title of a case can hold. */
 const LONGEST_NOTE = 4000;
