@@ -4,5 +4,6 @@ export { FEATURES, feature } from './data/features.js';
 export { featureProbability } from './model.js';
 export { JUDGEMENT } from './judgement.js';
 export { posterior } from './search.js';
+export { sampledMarginals } from './sampled.js';
 export { percentText } from './percent.js';
 export { firstStartProcedure } from './firstStart.js';

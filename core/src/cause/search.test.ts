@@ -1,11 +1,13 @@
 import * as fc from 'fast-check';
+import { COUPLED } from './beliefs.js';
 import { CAUSES } from './data/causes.js';
 import { FEATURES } from './data/features.js';
 import { drawn } from './draws.js';
 import { JUDGEMENT } from './judgement.js';
 import { chanceOfAny, informationGain, marginalsAfter } from './joint.js';
 import { binaryEntropy, featureProbability, type Observation, type Posterior } from './model.js';
-import { COUPLED, posterior } from './search.js';
+import { sampledMarginals } from './sampled.js';
+import { posterior } from './search.js';
 import type { Cause, Feature } from './types.js';
 
 // The posterior over sets of any size, against sums worked out in plain numbers over every set.
@@ -109,8 +111,7 @@ describe('the posterior of a table that is searched', () => {
   it('comes within half a point of the sum over every set, also where causes prevent what others bring about', () => {
     fc.assert(
       fc.property(several, fc.nat(40), (list, from) => {
-        // What couples causes of one pair of hands counts in a search only where something was found for it.
-        const causes = linked(13, from).filter((c) => !c.several);
+        const causes = linked(13, from);
         const odds = causes.map((c) => c.priorOdds);
         const seen = observationsOf(list);
         const post = posterior(causes, odds, seen, features);
@@ -118,7 +119,7 @@ describe('the posterior of a table that is searched', () => {
           expect(Math.abs(post.marginal[i]! - m)).toBeLessThan(0.005),
         );
       }),
-      { numRuns: 5 },
+      { numRuns: 8 },
     );
   });
 });
@@ -128,10 +129,27 @@ describe('the posterior of a large table', () => {
   const odds = causes.map((c) => c.priorOdds);
   const run = (seen: readonly Observation[]): Posterior => posterior(causes, odds, seen, features);
 
-  it('is exact before anything was seen: every cause stands at its prior odds', () => {
+  it('is exact before anything was seen: every cause stands at its prior odds, those of one pair of hands a little above', () => {
     const post = run([]);
-    expect(post.mass).toBe(1);
-    causes.forEach((c, i) => expect(post.marginal[i]!).toBeCloseTo(c.priorOdds / (1 + c.priorOdds), 9));
+    const all = causes.find((c) => c.several)!;
+    const kin = causes.filter((c) => c !== all && c.family === all.family);
+    const product = (factor: number): number => kin.reduce((p, c) => p * (1 + factor * c.priorOdds), 1);
+    const several = (all.priorOdds * product(Math.exp(COUPLED))) / (product(1) + all.priorOdds * product(Math.exp(COUPLED)));
+    const chance = (odds: number): number => odds / (1 + odds);
+    causes.forEach((c, i) => {
+      const beside = kin.includes(c) ? chance(c.priorOdds * Math.exp(COUPLED)) : chance(c.priorOdds);
+      const expected = c === all ? several : several * beside + (1 - several) * chance(c.priorOdds);
+      expect(post.marginal[i]!).toBeCloseTo(expected, 3);
+    });
+  });
+
+  it('comes close to a sampler where findings contradict each other', () => {
+    const ids = [...features.keys()].filter((_, k) => k % 4 === 0);
+    const seen = ids.map((feature, k): Observation => ({ feature, ifPresent: k % 3 === 0 ? 1 : 0.3, ifAbsent: k % 3 === 0 ? 0.1 : 1 }));
+    const post = run(seen);
+    const peer = sampledMarginals(causes, odds, post.weighed, features, undefined, 6000);
+    causes.forEach((_, i) => expect(Math.abs(post.marginal[i]! - peer[i]!)).toBeLessThan(0.04));
+    expect(post.mass).toBeGreaterThan(0.9);
   });
 
   it('does not depend on the order of what was seen', () => {
@@ -154,7 +172,7 @@ describe('the posterior of a large table', () => {
     expect(post.marginal[causes.findIndex((c) => c.unlisted)]!).toBeLessThan(0.9);
   });
 
-  it('says what it holds at least, and never more than all', () => {
+  it('says how much of it has ceased to move, and never more than all', () => {
     fc.assert(
       fc.property(several, (list) => {
         const post = run(observationsOf(list));
@@ -185,15 +203,15 @@ describe('what was not said', () => {
   });
 });
 
+type Drawn = ReturnType<typeof drawn>;
+
 describe('the draws of the table', () => {
   const causes = linked(20);
   const odds = causes.map((c) => c.priorOdds);
   const seen: Observation[] = [...features.keys()].slice(0, 8).map((feature, i) => ({ feature, ifPresent: i % 2, ifAbsent: 1 - (i % 2) }));
 
   it('are the same again, hold their mean within their range, and share out the lead', () => {
-    const post = posterior(causes, odds, seen, features);
-    const a = drawn(post, odds, features, new Map(), JUDGEMENT.spread);
-    const b = drawn(posterior(causes, odds, seen, features), odds, features, new Map(), JUDGEMENT.spread);
+    const [a, b] = [0, 1].map(() => drawn(causes, odds, seen, features, new Map(), JUDGEMENT.spread)) as [Drawn, Drawn];
     expect([...a.posterior.marginal]).toEqual([...b.posterior.marginal]);
     expect(a.range.leads.reduce((x, y) => x + y, 0)).toBeCloseTo(1, 9);
     causes.forEach((_, i) => {
@@ -203,8 +221,17 @@ describe('the draws of the table', () => {
     expect(a.posterior.probability.reduce((x, y) => x + y, 0)).toBeCloseTo(1, 6);
   });
 
+  it('are the table itself where nothing is drawn', () => {
+    const still = drawn(causes, odds, seen, features, new Map(), { strength: 0, leak: 0, odds: 0 });
+    const table = posterior(causes, odds, seen, features);
+    causes.forEach((_, i) => {
+      expect(Math.abs(still.posterior.marginal[i]! - table.marginal[i]!)).toBeLessThan(0.02);
+      expect(still.range.high[i]! - still.range.low[i]!).toBeLessThan(1e-9);
+    });
+  });
+
   it('leave a range of more than nothing where anything was seen', () => {
-    const { range, posterior: post } = drawn(posterior(causes, odds, seen, features), odds, features, new Map(), JUDGEMENT.spread);
+    const { range, posterior: post } = drawn(causes, odds, seen, features, new Map(), JUDGEMENT.spread);
     const lead = [...post.marginal.keys()].reduce((best, i) => (post.marginal[i]! > post.marginal[best]! ? i : best), 0);
     expect(range.high[lead]! - range.low[lead]!).toBeGreaterThan(0.005);
   });

@@ -91,6 +91,8 @@ export interface Feature {
   readonly needs?: readonly EngineTag[];
   /** Part classes whose examination decides a seen feature. */
   readonly parts?: readonly PartClass[];
+  /** The stations where it lies, where its part classes hold more than those. */
+  readonly lies?: readonly string[];
   /** Chance with which every cause that is not linked to the feature prevents it (a failure leaves *something* behind). */
   readonly othersPrevent?: number;
   /** Damage (true) or something that is as it should be. */

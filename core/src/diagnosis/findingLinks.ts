@@ -48,6 +48,7 @@ export function findingLink(view: CaseView, from: PlacedPattern, to: PlacedPatte
   const a = from.pattern ? pattern(from.pattern) : undefined;
   const b = to.pattern ? pattern(to.pattern) : undefined;
   if (!a || !b || from.id === to.id || a.when === 'last turn' || b.when === 'first') return null;
+  if (!a.starvesBeyond && !a.leadsTo.includes(b.id)) return null;
   const here = reachOf(view, from);
   const there = reachOf(view, to);
   const sameBearing = [...here.stems].some((s) => there.stems.has(s));

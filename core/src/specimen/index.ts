@@ -1,4 +1,4 @@
-export { seeded } from './noise.js';
+export { seeded } from '../kit/seeded.js';
 export { MAP_CLASSES, type SurfaceMaps } from './sheet.js';
 export type { Damage } from './damages.js';
 export { type ShellSpecimen, type SurfaceSpecimen, surfaceMaps } from './surfaceMaps.js';

@@ -1,5 +1,6 @@
 import type { Pixels } from '../photo/flatten.js';
-import { fractal, lattice, seeded, smoothNoise } from './noise.js';
+import { seeded } from '../kit/seeded.js';
+import { fractal, lattice, smoothNoise } from './noise.js';
 import type { SurfaceMaps } from './sheet.js';
 
 /** How a specimen is lit and taken. */

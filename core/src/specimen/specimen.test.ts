@@ -1,7 +1,8 @@
 import { engineTemplate } from '../engine/templates.js';
 import { stationsOf } from '../engine/stations.js';
 import { wearMap } from '../damage/wearMap.js';
-import { fractal, lattice, seeded, smoothNoise } from './noise.js';
+import { seeded } from '../kit/seeded.js';
+import { fractal, lattice, smoothNoise } from './noise.js';
 import { temperTint } from './paintOther.js';
 import { FORM_NAMES, FORM_SURFACE, RECIPES, recipeSpecimen, SEVERITIES, SPECIMEN_FORMS } from './recipes.js';
 import { USUAL_SHOT } from './scene.js';

@@ -1,6 +1,6 @@
 import { layFinish, type Finish } from './bases.js';
 import type { Damage } from './damages.js';
-import { seeded } from './noise.js';
+import { seeded } from '../kit/seeded.js';
 import * as other from './paintOther.js';
 import * as shell from './paintShell.js';
 import { wear } from './paintWear.js';

@@ -28,6 +28,7 @@ export const COMES_WITH_AGE: ReadonlySet<string> = new Set([
   'seen.pump-scored',
   'seen.gallery-sludge',
   'seen.damper-failed',
+  'seen.coupling-worked',
   'fluid.black-sludge',
   'told.uses-oil',
   'measured.clearance-high',

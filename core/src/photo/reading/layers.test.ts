@@ -1,4 +1,4 @@
-import { seeded } from '../../specimen/noise.js';
+import { seeded } from '../../kit/seeded.js';
 import type { Pixels } from '../flatten.js';
 import { LAYERS, readLayers, type Layer, type Layered } from './layers.js';
 import { neutralColour, correctIllumination, seenOf } from './light.js';

@@ -189,7 +189,8 @@ export const SEEN_FEATURES: readonly Feature[] = [
   seen('seen.bolt-loose', 'Fasteners loose in service', ['fastener'], 0.01, 'never right', 5),
   seen('seen.bolt-broken', 'Bolt broken with rest lines', ['fastener'], 0.005, 'needs fatigue', 5),
   seen('seen.thread-locked-wrong', 'Thread locked or sealed wrongly', ['fastener'], 0.02, 'habits differ', 5),
-  seen('seen.damper-failed', 'Damper or flywheel loose or broken', ['fastener', 'timing'], 0.02, 'age of rubber', 5),
+  seen('seen.damper-failed', 'Damper or flywheel loose or broken', ['fastener', 'timing'], 0.02, 'age of rubber', 5, { lies: ['damper'] }),
+  seen('seen.coupling-worked', 'Coupling worked loose or crumbled', ['fastener', 'clutch'], 0.04, 'blocks age, drives settle', 5),
   seen(
     'seen.cooling-fault',
     'Cooling at fault: pump, thermostat, passage, fins or cowling',

@@ -18,6 +18,16 @@ export const SPREAD_FEATURES: readonly Feature[] = [
     needs: ['pressure-fed', 'plain-shells', 'multi-cylinder'],
     group: 'route',
   }),
+  spread(
+    'spread.unfiltered-worse',
+    'What is fed before the filter is hurt, the rest is not',
+    0.05,
+    'a branch of its own may fail by itself',
+    8,
+    {
+      needs: ['unfiltered-branch'],
+    },
+  ),
   spread('spread.rods-worse', 'Big ends worse than mains', 0.15, 'rods carry more and are fed last', 10, {
     needs: PS,
     group: 'rods-mains',

@@ -105,6 +105,7 @@ export const LOAD: readonly OriginRecord[] = [
       [
         usually('told.vibration', 'felt, or a part was changed'),
         usually('seen.damper-failed', 'the damper no longer takes it'),
+        some('seen.coupling-worked', 'what joins crank and load is beaten both ways'),
         usually('measured.balance-off', 'the parts do not match'),
         usually('seen.fillet-crack', 'cracks begin in fillets'),
         usually('seen.torsion-break', 'twist opens the journal slanting, from the oil hole'),
