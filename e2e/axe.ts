@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from 'puppeteer-core';
-import { ROOT } from '../server/test/harness.js';
+import { ROOT } from '../server/test/database.js';
 
 interface AxeResult {
   readonly violations: ReadonlyArray<{

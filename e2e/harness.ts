@@ -6,7 +6,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { axeFaults } from './axe.js';
 import puppeteer, { type Browser, type ElementHandle, type Page } from 'puppeteer-core';
-import { freshDatabase, ROOT } from '../server/test/harness.js';
+import { freshDatabase, ROOT } from '../server/test/database.js';
 
 export const PASSWORD = 'a-long-enough-password';
 export const FIXTURES = join(ROOT, 'e2e/fixtures');

@@ -1,13 +1,16 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Browser, ElementHandle } from 'puppeteer-core';
-import { FOUR, ROOT } from '../server/test/harness.js';
+import { engineTemplate } from '@true-ledger/core/engine';
+import { ROOT } from '../server/test/database.js';
+
 import { openBrowser, Person, Shop } from './harness.js';
 
 jest.setTimeout(300_000);
 let shop: Shop;
 let browser: Browser;
 let me: Person;
+const FOUR = engineTemplate('inline-4-petrol')!.layout;
 const EXAMPLES = join(ROOT, 'docs/formats/examples/finish');
 
 beforeAll(async () => {

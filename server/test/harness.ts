@@ -1,5 +1,4 @@
-import { execFileSync } from 'node:child_process';
-import { randomBytes, randomUUID } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -8,29 +7,15 @@ import { engineTemplate, type EngineLayout } from '@true-ledger/core/engine';
 import type { EntryDraft } from '@true-ledger/core/ledger';
 import type { EntryKind } from '@true-ledger/core/entries';
 import { surfaceMaps, takeShell, USUAL_SHOT, type Damage } from '@true-ledger/core/specimen';
-import pg from 'pg';
 import request from 'supertest';
 import { AccountsService } from '../src/accounts/accounts.service.js';
 import { makeApp } from '../src/app.js';
 import { HeldAnswers } from '../src/http/answers.js';
 import type { ServerConfig } from '../src/config.js';
 import { standInJpeg } from '../src/demo/picture.js';
+import { freshDatabase, ROOT } from './database.js';
 
-export const ROOT = join(__dirname, '../..');
-
-export function clusterCommand(folder: string, action: 'start' | 'stop' | 'kill'): string {
-  return execFileSync('node', ['scripts/cluster.mjs', join('.data', folder), action], { cwd: ROOT, encoding: 'utf8' }).trim();
-}
-
-/** A fresh database on the test cluster (started by the test command, or here when a test runs alone). */
-export async function freshDatabase(base: string = process.env['TEST_CLUSTER_URL'] ?? clusterCommand('test', 'start')): Promise<string> {
-  const name = `t_${randomBytes(6).toString('hex')}`;
-  const client = new pg.Client({ connectionString: base });
-  await client.connect();
-  await client.query(`CREATE DATABASE ${name}`);
-  await client.end();
-  return base.replace(/\/postgres$/, `/${name}`);
-}
+export { clusterCommand, freshDatabase, ROOT } from './database.js';
 
 export interface Bench {
   readonly app: NestExpressApplication;
