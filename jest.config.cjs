@@ -31,6 +31,7 @@ const FAST = ['Math', 'Number', 'Float32Array', 'Float64Array'];
 
 module.exports = {
   maxWorkers: 2,
+  testSequencer: '<rootDir>/scripts/longestFirst.cjs',
   testTimeout: 60000,
   projects: [
     {

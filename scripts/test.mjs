@@ -1,6 +1,7 @@
 // Sets up what is missing and runs everything: lint, types, core, server on a real PostgreSQL, browser. Last line: `N passed, N failed`.
 import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { spawn, spawnSync } from 'node:child_process';
+import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { Cluster } from './database.mjs';
 import { build, has, installPackages, needPackages, ROOT, say, sentenceOf } from './lib.mjs';
@@ -33,25 +34,36 @@ async function checks(list) {
   await Promise.all([lane(), lane()]);
 }
 
-/** Runs one Jest project and adds its counts; a project that runs no test has failed. */
-function tests(project, args = []) {
-  const report = join(ROOT, '.data', `jest-${project}.json`);
+/** Where the files of each Jest project lie. */
+const PROJECTS = { browser: /\/e2e\//, server: /\/server\/test\//, pages: /\.test\.tsx$/, core: /./ };
+
+/** Runs all Jest projects at once and adds their counts; a project that runs no test has failed. */
+function tests() {
+  const report = join(ROOT, '.data', 'jest.json');
   rmSync(report, { force: true });
   const from = Date.now();
-  const done = spawnSync('npx', ['jest', '--selectProjects', project, '--json', `--outputFile=${report}`, '--reporters=default', ...args], {
-    cwd: ROOT,
-    stdio: ['ignore', 'ignore', 'inherit'],
-    env: process.env,
-  });
+  const args = ['--json', `--outputFile=${report}`, '--reporters=default', `--maxWorkers=${WORKERS}`, '--forceExit'];
+  const done = spawnSync('npx', ['jest', ...args], { cwd: ROOT, stdio: ['ignore', 'ignore', 'inherit'], env: process.env });
   const result = existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')) : null;
   const broken = result ? result.numRuntimeErrorTestSuites : 1;
   passed += result?.numPassedTests ?? 0;
   failed += (result?.numFailedTests ?? 0) + broken;
-  if (!result || result.numTotalTests === 0 || (done.status !== 0 && (result.numFailedTests ?? 0) + broken === 0)) failed++;
-  say(
-    `${done.status === 0 ? 'ok' : 'FAILED'}  ${project} tests: ${result?.numPassedTests ?? 0} of ${result?.numTotalTests ?? 0} (${Math.round((Date.now() - from) / 1000)} s)`,
-  );
+  if (done.status !== 0 && (result?.numFailedTests ?? 0) + broken === 0) failed++;
+  const left = [...(result?.testResults ?? [])];
+  for (const [project, lies] of Object.entries(PROJECTS)) {
+    const own = left.filter((file) => lies.test(file.name));
+    for (const file of own) left.splice(left.indexOf(file), 1);
+    const results = own.flatMap((file) => file.assertionResults);
+    const good = results.filter((r) => r.status === 'passed').length;
+    if (results.length === 0) failed++;
+    const seconds = Math.round(own.reduce((sum, file) => sum + file.endTime - file.startTime, 0) / 1000);
+    say(`${good === results.length && good > 0 ? 'ok' : 'FAILED'}  ${project} tests: ${good} of ${results.length} (${seconds} s of work)`);
+  }
+  say(`${done.status === 0 ? 'ok' : 'FAILED'}  all tests (${Math.round((Date.now() - from) / 1000)} s)`);
 }
+
+/** Test files at a time: one more than there are processors on the smallest machine, since a browser test waits a third of its time. */
+const WORKERS = Math.max(3, availableParallelism());
 
 /** Debian's Chromium without a window where this Debian has it, else the whole browser. */
 function browser() {
@@ -91,10 +103,7 @@ try {
     ['import directions', 'npx', ['depcruise', '--config', '.dependency-cruiser.cjs', '--output-type', 'err', ...SOURCES]],
     ['what follows from one definition', 'node', ['scripts/derive.mjs', '--check']],
   ]);
-  tests('core');
-  tests('pages', ['--maxWorkers=2']);
-  tests('server', ['--maxWorkers=2', '--forceExit']);
-  tests('browser', ['--maxWorkers=2', '--forceExit']);
+  tests();
 } catch (error) {
   failed++;
   console.error(sentenceOf(error));
