@@ -1,6 +1,6 @@
 import { benchPlan, type BenchPlan } from '../engine/bench.js';
 import type { EngineLayout } from '../engine/layout.js';
-import { stationsOf, type PartClass, type Station } from '../engine/stations.js';
+import { shellConstructionAt, stationsOf, type PartClass, type Station } from '../engine/stations.js';
 import { STARTING_PRICES, type PriceBook } from '../workshop/prices.js';
 import type { Grade } from '../damage/classes.js';
 import { GRADE_BOOK, proposeGrade, type GradeBook, type GradeProposal } from '../damage/gradeBook.js';
@@ -39,7 +39,7 @@ function once<T>(compute: () => T): () => T {
 const stationView = memoOf(
   'view of a station',
   (layout: EngineLayout, station: Station, book: GradeBook) =>
-    `${station.id}|${book.version}|${layout.shellConstruction}|${station.surface?.widthMm ?? 0}|${station.surface?.heightMm ?? 0}`,
+    `${station.id}|${book.version}|${shellConstructionAt(layout, station.id)}|${station.surface?.widthMm ?? 0}|${station.surface?.heightMm ?? 0}`,
   makeStationView,
 );
 
@@ -71,7 +71,7 @@ function makeStationView(group: SlotGroup, layout: EngineLayout, station: Statio
   const trusted = read.some((r) => r.confidence >= TRUSTED);
   const proposal = once(() => {
     const shown = marks.length > 0 || trusted ? summary() : null;
-    return shown ? proposeGrade(station.part, layout.shellConstruction, shown, book) : null;
+    return shown ? proposeGrade(station.part, shellConstructionAt(layout, station.id), shown, book) : null;
   });
   const view: StationView = {
     ...record,

@@ -214,6 +214,7 @@ export const NEUTRAL_SIGHTS: readonly NeutralSight[] = [
     'spun-shell',
     'cam-bolt-loose',
     'damper-loose',
+    'coupling-worked',
     'pin-boss-worn',
     'pickup-leak',
     'chain-stretched',
@@ -241,7 +242,7 @@ export const NEUTRAL_SIGHTS: readonly NeutralSight[] = [
     'own-debris-scoring',
   ),
   sight('particles', 'Foreign particles', 'grit', 'embedded', 'sealant', 'casting-sand', 'timing-plastic', 'rust-mud', 'gallery-swarf'),
-  sight('fretted', 'Fretted', 'insufficient-crush', 'bolt-loose', 'damper-loose', 'cam-bolt-loose'),
+  sight('fretted', 'Fretted', 'insufficient-crush', 'bolt-loose', 'damper-loose', 'coupling-worked', 'cam-bolt-loose'),
 ];
 
 const byId = new Map(NEUTRAL_SIGHTS.map((s) => [s.id, s]));

@@ -1,20 +1,19 @@
 import { RUNNING_PARTS } from '../engine/stations.js';
 import { isExamined, standingGrade, type CaseView } from '../case/views.js';
-import { CAUSES, CAUSE_TABLE_VERSION } from '../cause/data/causes.js';
+import { CAUSES, CAUSE_TABLE_VERSION, cause, isListed } from '../cause/data/causes.js';
 import { AGE_ODDS, ALL_FEATURES, COMES_WITH_AGE } from '../cause/data/features.js';
 import { serviceAge, type ServiceAge } from '../engine/layout.js';
 import { endingOf, foundBeside, type Ending } from './ending.js';
 import { collectEvidence, toObservation, type EvidenceItem } from './evidence.js';
 import { chanceOfAny } from '../cause/joint.js';
-import { probabilityBySingle, steady, type Posterior } from '../cause/model.js';
+import { probabilityBySingle, steady, type Observation, type Posterior } from '../cause/model.js';
 import { drawn } from '../cause/draws.js';
 import { JUDGEMENT, type Judgement } from '../cause/judgement.js';
-import { posterior } from '../cause/search.js';
 import { explainedFeatures } from './explained.js';
-import { nextChecks, type NextCheck } from './nextCheck.js';
+import { isPerished, nextChecks, type NextCheck } from './nextCheck.js';
 import { rankPlaces, type PlaceShare } from './places.js';
 import { turningPoint, type TurningPoint } from '../cause/turningPoint.js';
-import { type Cause, type CauseLink, type Feature, type Mechanism } from '../cause/types.js';
+import { STRENGTH, type Cause, type CauseLink, type Feature, type Mechanism } from '../cause/types.js';
 import { applies, engineTags, type EngineTag } from '../engine/tags.js';
 import { memo } from '../kit/memo.js';
 
@@ -145,29 +144,33 @@ const WEIGHED_FOR = 15;
 /** A cause is believed when its marginal reaches this. */
 const BELIEVED = 0.3;
 
+/** What a case says, laid against the causes its engine may have. */
+interface LaidOut extends ApplicableModel {
+  readonly evidence: readonly EvidenceItem[];
+  readonly observations: readonly Observation[];
+  /** Chance that damage which was found brings a feature about by itself, by feature. */
+  readonly explained: ReadonlyMap<string, number>;
+}
+
+export function laidOut(view: CaseView, judgement: Judgement): LaidOut {
+  const evidence = collectEvidence(view, judgement);
+  return {
+    ...applicableModel(engineTags(view.layout), serviceAge(view.layout)),
+    evidence,
+    observations: evidence.map((item) => toObservation(item, judgement)),
+    explained: explainedFeatures(view, judgement.bringsAbout),
+  };
+}
+
 /** The whole differential of a case. Deterministic; kept with the view. */
 export const diagnose: (view: CaseView) => Diagnosis = memo('differential', (view: CaseView) => diagnoseBy(view, JUDGEMENT));
 
 /** The differential under other figures of judgement than those the application goes by, for weighing them against cases. */
 export function diagnoseBy(view: CaseView, judgement: Judgement): Diagnosis {
-  const tags = engineTags(view.layout);
-  const { causes, odds, features } = applicableModel(tags, serviceAge(view.layout));
+  const laid = laidOut(view, judgement);
+  const { causes, odds, features, evidence, explained } = laid;
   const rejected = new Set(view.decisions.filter((d) => d.value.decision === 'rejected').map((d) => d.value.cause));
-  const evidence = collectEvidence(view, judgement);
-  const explained = explainedFeatures(view, judgement.bringsAbout);
-  const { posterior: post, range } = drawn(
-    posterior(
-      causes,
-      odds,
-      evidence.map((item) => toObservation(item, judgement)),
-      features,
-      explained,
-    ),
-    odds,
-    features,
-    explained,
-    judgement.spread,
-  );
+  const { posterior: post, range } = drawn(causes, odds, laid.observations, features, explained, judgement.spread);
   const sets = bestSets(post);
   // What stands for every cause without a record accounts for nothing.
   const believed = causes.filter((c, i) => !c.unlisted && post.marginal[i]! >= BELIEVED);
@@ -221,6 +224,12 @@ export function diagnoseBy(view: CaseView, judgement: Judgement): Diagnosis {
       runningShare: running.filter(isExamined).length / Math.max(1, running.length),
       worstGrade,
       unexplained: unexplained.filter((u) => u.grade >= 3 && u.named && !view.byId.get(u.station)?.station.aside).length,
+      gone: goneThatWouldTell(
+        view,
+        ranked.find((c) => isListed(c.id)),
+        features,
+        items,
+      ),
       evidenceCount: post.weighed.length,
     }),
     evidence,
@@ -270,15 +279,17 @@ function waterfall(
     .sort((a, b) => steady(Math.abs(b.decibans)) - steady(Math.abs(a.decibans)) || (a.feature < b.feature ? -1 : 1));
 }
 
-/** The likeliest sets: cores with no other cause beside them. */
+/** The likeliest sets: of every core the set in which each cause that is free about it is where it more likely is. */
 function bestSets(post: Posterior): Array<{ causes: string[]; probability: number }> {
   const n = post.causes.length;
   return post.cores
-    .slice(0, 40)
-    .map((core, k) => ({
-      causes: core.map((c) => post.causes[c]!.id),
-      probability: post.chance.subarray(k * n, (k + 1) * n).reduce((p, q) => (q < 1 ? p * (1 - q) : p), post.probability[k]!),
-    }))
+    .map((_, k) => {
+      const chance = post.chance.subarray(k * n, (k + 1) * n);
+      return {
+        causes: post.causes.flatMap((c, i) => (chance[i]! > 0.5 ? [c.id] : [])),
+        probability: chance.reduce((p, q) => p * Math.max(q, 1 - q), post.probability[k]!),
+      };
+    })
     .sort((a, b) => steady(b.probability) - steady(a.probability))
     .slice(0, 5);
 }
@@ -295,6 +306,23 @@ function mechanismShares(post: Posterior): Array<{ mechanism: Mechanism; probabi
       ),
     }))
     .sort((a, b) => steady(b.probability) - steady(a.probability));
+}
+
+/** A finding tells a cause where the cause usually brings it about and little else does. Judgement. */
+const TELLS = { link: STRENGTH.usually, leak: 0.05 } as const;
+
+/** What would tell the leading cause and can no longer be looked at: the part itself is gone, and nobody saw it. */
+function goneThatWouldTell(
+  view: CaseView,
+  leader: RankedCause | undefined,
+  features: ReadonlyMap<string, Feature>,
+  items: ReadonlyMap<string, EvidenceItem>,
+): string[] {
+  return (leader ? (cause(leader.id)?.links ?? []) : []).flatMap((link) => {
+    const f = features.get(link.feature);
+    const tells = f && !link.prevents && STRENGTH[link.strength] >= TELLS.link && f.leak <= TELLS.leak;
+    return tells && !items.has(f.id) && isPerished(view, f) ? [f.name] : [];
+  });
 }
 
 /** What other damage brings about with this chance or more is accounted for. */

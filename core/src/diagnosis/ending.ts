@@ -45,6 +45,8 @@ export function endingOf(input: {
   worstGrade: number;
   /** Findings of grade 3 or more that no believed cause accounts for. */
   unexplained: number;
+  /** Names of findings that would tell the leading cause and whose places are gone. */
+  gone: readonly string[];
   evidenceCount: number;
 }): Ending {
   const T = ENDING_THRESHOLDS;
@@ -73,7 +75,8 @@ export function endingOf(input: {
       kind: 'two or more independent causes',
       sentence: `${first.name} (${rangeText(first)}) and ${beside.map((c) => `${c.name.toLowerCase()} (${rangeText(c)})`).join(', ')} are needed to account for what was found.`,
     };
-  if (firm && input.unexplained === 0) return { kind: 'cause found', sentence: `${first.name}: ${first.range}, ${rangeText(first)}.` };
+  if (firm && input.unexplained === 0 && input.gone.length === 0)
+    return { kind: 'cause found', sentence: `${first.name}: ${first.range}, ${rangeText(first)}.` };
   const mechanism = input.mechanisms.find((m) => !SAYS_LITTLE.includes(m.mechanism));
   if (mechanism && mechanism.probability >= T.mechanism && first.probability < T.likely)
     return {
@@ -86,12 +89,19 @@ export function endingOf(input: {
   if (first.probability >= T.likely)
     return {
       kind: 'most likely, not proven',
-      sentence: `${first.name} is the most likely cause (${rangeText(first)}), not proven${firm ? `: ${input.unexplained} finding${input.unexplained === 1 ? ' is' : 's are'} not accounted for` : ''}.`,
+      sentence: `${first.name} is the most likely cause (${rangeText(first)}), not proven${firm ? `: ${whyNotProven(input)}` : ''}.`,
     };
   return {
     kind: 'not determined',
     sentence: `No cause reaches ${percentText(T.likely)}; the leading one is ${first.name.toLowerCase()} (${rangeText(first)}).`,
   };
+}
+
+function whyNotProven({ unexplained, gone }: { unexplained: number; gone: readonly string[] }): string {
+  return [
+    ...(unexplained > 0 ? [`${unexplained} finding${unexplained === 1 ? ' is' : 's are'} not accounted for`] : []),
+    ...(gone.length > 0 ? [`what would tell is gone (${gone.map((name) => name.toLowerCase()).join(', ')})`] : []),
+  ].join('; ');
 }
 
 /** The 10–90 % range of a probability in whole percent, as "38–81"; empty where both ends are the same. */

@@ -1,6 +1,6 @@
 import { measuredPlaces } from '../measured/caseMeasure.js';
 import type { Reliability } from '../entries/registry.js';
-import { stationOf } from '../engine/stations.js';
+import { shellConstructionAt, stationOf } from '../engine/stations.js';
 import { isExamined, namedPatterns, standingGrade, type CaseView, type StationView } from '../case/views.js';
 import { pattern, PATTERNS, takenFor } from '../damage/patterns.js';
 import { neutralSight, sightName } from '../damage/sights.js';
@@ -218,7 +218,11 @@ function bySchool(view: CaseView, items: Map<string, EvidenceItem>, put: Put): v
   if (smear?.present && !second && positionOf('alloy-on-pin', chosen) === 'second-sign')
     items.set('seen.journal-transfer', { ...smear, reliability: 'told' });
   const dirt = items.get('seen.embedded');
-  if (dirt?.present && view.layout.shellConstruction === 'coated' && positionOf('soft-coating', chosen) === 'wear')
+  if (
+    dirt?.present &&
+    dirt.sources.every((x) => shellConstructionAt(view.layout, x.station ?? '') === 'coated') &&
+    positionOf('soft-coating', chosen) === 'wear'
+  )
     items.set('seen.embedded', { ...dirt, reliability: 'told' });
   const edges = items.get('seen.edge-wear');
   const rodsOnly = edges?.present && edges.sources.every((x) => stationOf(view.layout, x.station ?? '')?.carries === 'rod');

@@ -1,6 +1,6 @@
 export { absenceWords, answersOf, limitSource, soundContradictions } from './evidence.js';
 export type { NextCheck } from './nextCheck.js';
-export { type Diagnosis, type RankedCause, type WeighedEvidence, applicableModel, diagnose, diagnoseBy } from './diagnose.js';
+export { type Diagnosis, type RankedCause, type WeighedEvidence, applicableModel, diagnose, diagnoseBy, laidOut } from './diagnose.js';
 export { drawnRangeText } from './ending.js';
 export { type DiagnosisJson, diagnosisJson } from './diagnosisJson.js';
 export { type Predicted, predictBench } from './predicted.js';

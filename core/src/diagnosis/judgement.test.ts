@@ -33,6 +33,26 @@ const open = (file: Partial<CaseFile>): CaseState => {
 const view = (file: Partial<CaseFile>): CaseView => caseView(open(file))!;
 const tuning = (name: string): CaseFile =>
   JSON.parse(readFileSync(join(__dirname, '../../../bench/cases/tuning', `${name}.json`), 'utf8')) as CaseFile;
+describe('what would tell and is gone', () => {
+  it('leaves a cause likely and not proven, and says what is gone', () => {
+    const file: Partial<CaseFile> = {
+      history: [{ text: 'a buzz since the gear was changed', feature: 'told.vibration', reliability: 'seen' }],
+      findings: [
+        { station: 'crank.pin.3', grade: 4, patterns: ['torsion-crack', 'fillet-crack'] },
+        { station: 'timing.drive', grade: 2, patterns: ['chain-stretched'] },
+      ],
+      sound: ['rod.1.**', 'rod.2.**', 'rod.4.**', 'main.**', 'crank.main.*', 'bore.*', 'piston.**'],
+      evidence: [{ feature: 'measured.balance-off', present: true, reliability: 'measured' }],
+    };
+    const before = diagnose(view(file));
+    expect([before.causes[0]!.id, before.ending.kind]).toEqual(['torsion', 'cause found']);
+    const gone = diagnose(view({ ...file, states: { damper: 'lost' } }));
+    expect(gone.causes[0]!.id).toBe('torsion');
+    expect(gone.ending.kind).toBe('most likely, not proven');
+    expect(gone.ending.sentence).toContain('gone');
+  });
+});
+
 const add = <K extends EntryKind>(state: CaseState, kind: K, body: EntryBodies[K]): CaseState => {
   const checked = checkEntry(kind, null, body, state);
   if (!checked.ok) throw new Error(checked.problem.sentence);

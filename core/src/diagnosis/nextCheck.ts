@@ -80,6 +80,10 @@ function shift(post: Posterior, feature: Feature, present: boolean): Shift {
 }
 
 function placesOf(view: CaseView, f: Feature): CaseView['stations'] {
+  if (f.lies) {
+    const own = view.stations.filter((s) => f.lies!.includes(s.station.id));
+    if (own.length > 0) return own;
+  }
   return f.parts ? view.stations.filter((s) => f.parts!.includes(s.station.part)) : [];
 }
 

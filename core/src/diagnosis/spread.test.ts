@@ -23,6 +23,21 @@ const of = (grades: Readonly<Record<string, number>>, template?: string): Readon
   Object.fromEntries(Object.entries(spreadFindings(graded(grades, template))).map(([id, f]) => [id, f.present]));
 const SHELLS = { 'rod.*.shell.*': 0, 'main.*.shell.*': 0 };
 
+describe('a branch before the filter', () => {
+  const branched = (grades: Readonly<Record<string, number>>): unknown => {
+    const findings = Object.entries(grades).map(([station, grade]) => ({ station, grade }));
+    const view = caseOf({ engine: { template: 'inline-4-petrol', unfiltered: ['main.2'] }, findings });
+    return spreadFindings(view)['spread.unfiltered-worse']?.present;
+  };
+  const others = { 'main.1.shell.lower': 0, 'main.3.shell.lower': 1, 'rod.4.shell.upper': 0 };
+  it('is told where it alone is hurt, denied where the rest is too, and silent while only one side was seen', () => {
+    expect(branched({ ...others, 'main.2.shell.lower': 3, 'rod.2.shell.upper': 1 })).toBe(true);
+    expect(branched({ ...others, 'main.2.shell.lower': 3, 'main.4.shell.lower': 2 })).toBe(false);
+    expect(branched({ 'main.2.shell.lower': 3 })).toBeUndefined();
+    expect(branched(others)).toBeUndefined();
+  });
+});
+
 describe('how many bearings', () => {
   it('one alone, or all alike, or neither', () => {
     expect(of({ ...SHELLS, 'rod.2.shell.lower': 3 })).toMatchObject({ 'spread.one-bearing': true, 'spread.all-bearings': false });

@@ -1,5 +1,5 @@
 import { cylinderPlaces, pinNumber } from '../engine/layout.js';
-import { fedBy, oilRoute, routeDistance } from '../engine/oilRoute.js';
+import { fedBy, isUnfiltered, oilRoute, routeDistance } from '../engine/oilRoute.js';
 import { RUNNING_PARTS, type Station } from '../engine/stations.js';
 import { isExamined, showsFact, standingGrade, type CaseView, type StationView } from '../case/views.js';
 import { failedHere, secondaryPlaces } from './secondary.js';
@@ -137,6 +137,28 @@ function lightMarks(view: CaseView): SpreadFindings {
 
 type Setter = (id: string, present: boolean, stations: readonly string[], words: string) => void;
 
+/** Does damage keep to what a branch before the filter feeds? */
+function unfilteredBranch(view: CaseView, set: Setter): void {
+  if ((view.layout.unfiltered?.length ?? 0) === 0) return;
+  const graded = view.stations.flatMap((s) => {
+    const grade = gradeOf(view, s.station.id);
+    return grade !== null && (s.station.bearing || view.layout.unfiltered!.includes(s.station.id)) ? [{ s, grade }] : [];
+  });
+  const before = graded.filter(({ s }) => isUnfiltered(view.layout, s.station));
+  const behind = graded.filter(({ s }) => !isUnfiltered(view.layout, s.station));
+  const bad = before.filter((x) => x.grade >= BAD).map(({ s }) => s.station.id);
+  if (before.length === 0 || behind.length === 0 || (bad.length === 0 && behind.every((x) => x.grade < BAD))) return;
+  const keeps = bad.length > 0 && behind.every((x) => x.grade < BAD);
+  set(
+    'spread.unfiltered-worse',
+    keeps,
+    bad,
+    keeps
+      ? `damage keeps to what is fed before the filter; ${behind.length} places behind it are sound or nearly`
+      : 'damage is found behind the filter as well',
+  );
+}
+
 function bearingSpread(view: CaseView, set: Setter): void {
   const { examined, total } = bearings(view);
   const bad = examined.filter((b) => b.grade >= BAD);
@@ -164,6 +186,7 @@ function bearingSpread(view: CaseView, set: Setter): void {
       fits ? `damage keeps to ${family.join(', ')}` : 'damage does not keep to one main and the pins it feeds',
     );
   }
+  unfilteredBranch(view, set);
   const along = examined.flatMap((b) => {
     const d = routeDistance(view.layout, b.of);
     return d === null ? [] : [{ d, g: b.grade }];

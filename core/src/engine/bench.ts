@@ -1,5 +1,5 @@
 import { bankCount, cylinderPlaces, mainPositions, pinCount, pinNumber, type EngineLayout } from './layout.js';
-import { stationsOf, type Station } from './stations.js';
+import { stationsOf, type Side, type Station } from './stations.js';
 
 /** One drawn part: its station, the column it starts at (half pin steps from the front) and how many half steps it is wide. */
 export interface BenchCell {
@@ -153,6 +153,16 @@ export function benchPlan(layout: EngineLayout, shown?: ReadonlySet<string>): Be
       ...places.flatMap((p) => cell(`rod.${p.cylinder}.housing`, pinColumn(p.pin) + (banks === 2 && p.bank === 1 ? 1 : 0), 2)),
     ].map((c, i) => ({ ...c, column: i, span: 1 })),
   );
+  inLine(
+    'corners',
+    'Ring corners',
+    places.flatMap((p) => SIDES.map((side) => `rings.${p.cylinder}.${side}`)),
+  );
+  inLine(
+    'ports',
+    'Skirts at the ports',
+    places.flatMap((p) => ['exhaust', 'inlet'].map((side) => `piston.${p.cylinder}.skirt.${side}`)),
+  );
   inLine('aside', 'Beside the running parts', [
     'block.case',
     'cam.bearings',
@@ -160,6 +170,7 @@ export function benchPlan(layout: EngineLayout, shown?: ReadonlySet<string>): Be
     'pan.floor',
     'pump.drive',
     'balancer',
+    'damper',
     'seals.shaft',
     'coolant.side',
     'turbo',
@@ -167,6 +178,8 @@ export function benchPlan(layout: EngineLayout, shown?: ReadonlySet<string>): Be
   ]);
   return { columns, rows };
 }
+
+const SIDES: readonly Side[] = ['thrust', 'antithrust', 'exhaust', 'inlet', 'front', 'rear'];
 
 /** A step from place to place on the bench. */
 export type Direction = 'up' | 'down' | 'left' | 'right';

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { benchPlan, neighbourOnBench } from './bench.js';
 import { cylinderPlaces, firingIntervals, mainPositions, mainsBesidePin, pinCount, serviceAge, type EngineLayout } from './layout.js';
-import { fedBy, oilRoute, routeDistance } from './oilRoute.js';
+import { fedBy, isUnfiltered, oilRoute, routeDistance } from './oilRoute.js';
 import { planDrawing } from './plan.js';
-import { journalOf, matchesStation, neighbourOf, partnerOf, shellsOn, stationOf, stationsOf } from './stations.js';
+import { journalOf, matchesStation, neighbourOf, partnerOf, shellsOn, shellConstructionAt, stationOf, stationsOf } from './stations.js';
 import { ENGINE_TEMPLATES, engineTemplate } from './templates.js';
 import { validateLayout } from './validate.js';
 
@@ -105,6 +105,30 @@ describe('stations', () => {
   });
 });
 
+describe('what an engine is made of in part', () => {
+  it('has shells of more than one construction, the last pattern that names a place counting', () => {
+    const mixed = { ...four, otherShells: { 'main.**': 'coated', 'main.3.shell.lower': 'aluminium-bimetal' } } as const;
+    expect(['rod.1.shell.upper', 'main.1.shell.lower', 'main.3.shell.lower'].map((id) => shellConstructionAt(mixed, id))).toEqual([
+      'trimetal',
+      'coated',
+      'aluminium-bimetal',
+    ]);
+    expect(validateLayout(mixed)).toEqual([]);
+    expect(validateLayout({ ...four, otherShells: { 'bore.*': 'coated' } })[0]!.sentence).toContain('bore.*');
+  });
+  it('has corners of every ring pack, and sides of the skirt at the ports', () => {
+    const named = (l: EngineLayout, stem: string): string[] => stationsOf(l).flatMap((s) => (s.id.startsWith(stem) ? [s.name] : []));
+    expect(named(four, 'rings.2.')).toEqual([
+      'Rings 2',
+      'Rings 2, thrust corner',
+      'Rings 2, anti-thrust corner',
+      'Rings 2, front corner',
+      'Rings 2, rear corner',
+    ]);
+    expect(named(layout('twin-premix'), 'piston.1.skirt.')).toEqual(expect.arrayContaining(['Piston 1 skirt, exhaust side']));
+  });
+});
+
 describe('oil route', () => {
   it('feeds a pin from the main in front of it', () => {
     const route = oilRoute(four);
@@ -115,6 +139,17 @@ describe('oil route', () => {
   });
   it('feeds both rods of a shared pin from one main', () =>
     expect(fedBy(oilRoute(layout('vee-8-petrol')), 'main.1')).toEqual(['rod.1', 'rod.5']));
+  it('feeds a branch before the filter past it, and counts no distance along the gallery there', () => {
+    const branch = { ...four, unfiltered: ['main.2', 'turbo'] };
+    const route = oilRoute(branch);
+    expect(fedBy(route, 'filter')).not.toContain('main.2');
+    expect(fedBy(route, 'pump')).toEqual(expect.arrayContaining(['main.2', 'rod.2', 'turbo']));
+    expect(isUnfiltered(branch, stationOf(branch, 'rod.2.shell.upper')!)).toBe(true);
+    expect(routeDistance(branch, stationOf(branch, 'rod.2.shell.upper')!)).toBeNull();
+    expect(isUnfiltered(branch, stationOf(branch, 'main.3.shell.upper')!)).toBe(false);
+    expect(validateLayout({ ...four, unfiltered: ['main.9'] })[0]!.sentence).toContain('main.9');
+    expect(validateLayout({ ...layout('twin-premix'), unfiltered: ['main.1'] })[0]!.field).toBe('unfiltered');
+  });
   it('knows no distance without pressure', () =>
     expect(
       stationsOf(layout('twin-premix'))

@@ -8,6 +8,7 @@ export {
   journalOf,
   neighbourOf,
   partnerOf,
+  shellConstructionAt,
   shellsOn,
   type Station,
   type SurfaceFrame,

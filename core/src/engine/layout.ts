@@ -48,6 +48,10 @@ export interface EngineLayout {
   readonly aspiration?: 'natural' | 'turbocharged' | 'supercharged';
   /** What locates the shells in their housings. */
   readonly shellLocation?: 'tab' | 'tabless';
+  /** Shells of another construction than the rest, by pattern of their stations: `main.**`, `rod.*.shell.upper`. */
+  readonly otherShells?: Readonly<Record<string, ShellConstruction>>;
+  /** What a branch before the filter feeds: mains (`main.2`) or parts by their station (`turbo`, `cam.bearings`). */
+  readonly unfiltered?: readonly string[];
   /** Service since new, and age. */
   readonly hours?: number;
   readonly distanceKm?: number;
@@ -69,7 +73,8 @@ export function serviceAge(layout: EngineLayout): ServiceAge {
 }
 
 type BearingKind = 'shells' | 'bush' | 'direct' | 'rolling';
-export type ShellConstruction = 'trimetal' | 'coated' | 'aluminium-bimetal' | 'bush' | 'unknown';
+const SHELL_CONSTRUCTIONS = ['trimetal', 'coated', 'aluminium-bimetal', 'bush', 'unknown'] as const;
+export type ShellConstruction = (typeof SHELL_CONSTRUCTIONS)[number];
 
 /** Where one cylinder sits: its bank (0 = the bank with cylinder 1), its crankpin and its place along the bank, both counted from the front (0-based). */
 export interface CylinderPlace {
@@ -190,7 +195,9 @@ export const layoutSchema = Joi.object({
   thrustMain: Joi.number().integer().min(0).max(17).required(),
   mainBearings: Joi.string().valid('shells', 'bush', 'direct', 'rolling').required(),
   bigEnds: Joi.string().valid('shells', 'bush', 'direct', 'rolling').required(),
-  shellConstruction: Joi.string().valid('trimetal', 'coated', 'aluminium-bimetal', 'bush', 'unknown').required(),
+  shellConstruction: Joi.string()
+    .valid(...SHELL_CONSTRUCTIONS)
+    .required(),
   ladderFrame: Joi.boolean().required(),
   bores: Joi.string().valid('integral-iron', 'dry-liner', 'wet-liner', 'coated-aluminium').required(),
   valveGear: Joi.string().valid('overhead-cam', 'pushrod', 'side-valve', 'ports').required(),
@@ -209,6 +216,10 @@ export const layoutSchema = Joi.object({
   mainShellWidthMm: Joi.number().required(),
   aspiration: Joi.string().valid('natural', 'turbocharged', 'supercharged'),
   shellLocation: Joi.string().valid('tab', 'tabless'),
+  otherShells: Joi.object()
+    .pattern(Joi.string().pattern(/^[a-z0-9.*]{1,60}$/), Joi.string().valid(...SHELL_CONSTRUCTIONS))
+    .max(20),
+  unfiltered: Joi.array().items(Joi.string().max(60)).max(20),
   hours: Joi.number().min(0).max(1_000_000),
   distanceKm: Joi.number().min(0).max(10_000_000),
   ageYears: Joi.number().min(0).max(200),

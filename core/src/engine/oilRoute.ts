@@ -20,16 +20,18 @@ export function oilRoute(layout: EngineLayout): OilRoute {
       feeds: { [medium]: rods },
     };
   }
-  const feeds: Record<string, string[]> = { pickup: ['pump'], pump: ['filter'], filter: ['gallery'], gallery: [] };
+  const unfiltered = layout.unfiltered ?? [];
+  const feeds: Record<string, string[]> = { pickup: ['pump'], pump: ['filter', ...unfiltered], filter: ['gallery'], gallery: [] };
   for (let m = 1; m <= layout.mains; m++) {
-    feeds['gallery']?.push(`main.${m}`);
+    if (!unfiltered.includes(`main.${m}`)) feeds['gallery']?.push(`main.${m}`);
     feeds[`main.${m}`] = [];
   }
   for (const place of cylinderPlaces(layout)) {
     const main = mainsBesidePin(layout, place.pin)[0] ?? 1;
     feeds[`main.${main}`]?.push(`rod.${place.cylinder}`);
   }
-  return { rule: 'Gallery enters at main 1 and passes front to rear; each pin is drilled from the main in front of it.', feeds };
+  const branch = unfiltered.length > 0 ? ` Before the filter a branch feeds ${unfiltered.join(', ')}.` : '';
+  return { rule: `Gallery enters at main 1 and passes front to rear; each pin is drilled from the main in front of it.${branch}`, feeds };
 }
 
 /** Everything fed by a node, nearest first. */
@@ -45,9 +47,18 @@ export function fedBy(route: OilRoute, node: string): string[] {
   return found;
 }
 
-/** How far along the route a bearing lies: mains count along the gallery, a pin one step beyond its main. Null where nothing is pressure-fed. */
+/** Does a branch before the filter feed this place? */
+export function isUnfiltered(layout: EngineLayout, of: Station): boolean {
+  const branch = layout.unfiltered ?? [];
+  if (branch.length === 0) return false;
+  const stem = of.bearing ?? of.id;
+  const route = oilRoute(layout);
+  return branch.some((name) => name === stem || name === of.id || fedBy(route, name).includes(stem));
+}
+
+/** How far along the route a bearing lies: mains count along the gallery, a pin one step beyond its main. Null where nothing is pressure-fed, and for what a branch before the filter feeds. */
 export function routeDistance(layout: EngineLayout, of: Station): number | null {
-  if (!isPressureFed(layout) || of.carries === null) return null;
+  if (!isPressureFed(layout) || of.carries === null || isUnfiltered(layout, of)) return null;
   if (of.carries === 'crank') return of.number;
   const place = cylinderPlaces(layout).find((p) => p.cylinder === of.cylinder);
   return place ? (mainsBesidePin(layout, place.pin)[0] ?? 1) + 1 : null;

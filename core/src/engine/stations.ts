@@ -1,4 +1,4 @@
-import { cylinderPlaces, isPressureFed, pinNumber, type EngineLayout } from './layout.js';
+import { cylinderPlaces, isPressureFed, pinNumber, type EngineLayout, type ShellConstruction } from './layout.js';
 import { memo } from '../kit/memo.js';
 
 /** Classes of parts; a station is one part of one class at one place of the engine. */
@@ -50,6 +50,9 @@ export interface SurfaceFrame {
   readonly uTo: string;
 }
 
+/** Sides of a piston or ring pack, and faces of a thrust bearing; exhaust and inlet where ports lie in the wall. */
+export type Side = 'thrust' | 'antithrust' | 'front' | 'rear' | 'exhaust' | 'inlet';
+
 /** A place on a part that is looked at and measured. */
 export interface Station {
   readonly id: string;
@@ -65,7 +68,7 @@ export interface Station {
   /** Does that bearing carry the crank or a rod? */
   readonly carries: 'crank' | 'rod' | null;
   readonly half: 'upper' | 'lower' | null;
-  readonly side: 'thrust' | 'antithrust' | 'front' | 'rear' | null;
+  readonly side: Side | null;
   readonly surface: SurfaceFrame | null;
   /** Beside the parts that run: it belongs to the case, and to what was examined of it, only once something is written there. */
   readonly aside: boolean;
@@ -198,6 +201,15 @@ function thrustFrame(layout: EngineLayout): SurfaceFrame {
   };
 }
 
+const SIDE_WORDS: Readonly<Record<Side, string>> = {
+  thrust: 'thrust',
+  antithrust: 'anti-thrust',
+  front: 'front',
+  rear: 'rear',
+  exhaust: 'exhaust',
+  inlet: 'inlet',
+};
+
 /** All stations that follow from the layout, in bench order (front to rear, top to bottom). Ids are stable and readable in an export. */
 export const stationsOf: (layout: EngineLayout) => readonly Station[] = memo('stations of a layout', makeStations);
 
@@ -291,7 +303,7 @@ function makeStations(layout: EngineLayout): Station[] {
   if (layout.bigEnds === 'shells') once('bolts.rod', 'fastener', 'Rod bolts');
   if (layout.mainBearings === 'shells') once('bolts.main', 'fastener', 'Main bolts');
   once('bolts.head', 'fastener', 'Head bolts');
-  once('bolts.crank', 'fastener', 'Flywheel, damper and their bolts');
+  once('bolts.crank', 'fastener', 'Flywheel, pulley and their bolts');
   const aside = (draft: Draft): void => add({ ...draft, aside: true });
   for (const { cylinder: c } of places)
     aside({
@@ -314,6 +326,16 @@ function makeStations(layout: EngineLayout): Station[] {
       bearing: `main.${m}`,
       carries: 'crank',
     });
+  const corners: readonly Side[] =
+    layout.valveGear === 'ports' ? ['exhaust', 'inlet', 'front', 'rear'] : ['thrust', 'antithrust', 'front', 'rear'];
+  for (const { cylinder: c } of places) {
+    const of = { number: c, cylinder: c, aside: true };
+    for (const side of corners)
+      add({ ...of, id: `rings.${c}.${side}`, part: 'rings', name: `Rings ${c}, ${SIDE_WORDS[side]} corner`, unit: `rings.${c}`, side });
+    if (layout.valveGear === 'ports')
+      for (const side of ['exhaust', 'inlet'] as const)
+        add({ ...of, id: `piston.${c}.skirt.${side}`, part: 'skirt', name: `Piston ${c} skirt, ${side} side`, unit: `piston.${c}`, side });
+  }
   aside({ id: 'block.case', part: 'block', name: 'Block and crankcase', unit: 'block' });
   if (layout.valveGear !== 'ports') {
     aside({ id: 'cam.bearings', part: 'cambearing', name: 'Camshaft bearings and journals' });
@@ -321,6 +343,7 @@ function makeStations(layout: EngineLayout): Station[] {
   }
   if (layout.lubrication !== 'premix') aside({ id: 'pan.floor', part: 'pan', name: 'Oil pan and its baffles' });
   if (isPressureFed(layout)) aside({ id: 'pump.drive', part: 'pump', name: 'Pump drive' });
+  if (layout.cylinders > 1) aside({ id: 'damper', part: 'timing', name: 'Vibration damper' });
   aside({ id: 'balancer', part: 'balancer', name: 'Balancer shafts' });
   aside({ id: 'seals.shaft', part: 'seal', name: 'Shaft seals' });
   aside({
@@ -343,9 +366,15 @@ export function stationOf(layout: EngineLayout, id: string): Station | undefined
   return stationsById(layout).get(id);
 }
 
+/** Construction of the shell at a station; of several patterns that name it the last counts. */
+export function shellConstructionAt(layout: EngineLayout, station: string): ShellConstruction {
+  const own = Object.entries(layout.otherShells ?? {}).filter(([pattern]) => matchesStation(pattern, station));
+  return own.at(-1)?.[1] ?? layout.shellConstruction;
+}
+
 /** The other half of a shell, the other face of a skirt or thrust bearing. */
 export function partnerOf(layout: EngineLayout, of: Station): Station | undefined {
-  if (of.half === null && of.side === null) return undefined;
+  if (of.aside || (of.half === null && of.side === null)) return undefined;
   return stationsOf(layout).find((s) => s !== of && s.part === of.part && s.unit === of.unit && (s.half !== of.half || s.side !== of.side));
 }
 

@@ -15,7 +15,8 @@ export type EngineTag =
   | 'diesel'
   | 'spark'
   | 'head-gasket'
-  | 'thrust';
+  | 'thrust'
+  | 'unfiltered-branch';
 
 /** Tags of an engine that decide which causes and features apply. */
 export function engineTags(layout: EngineLayout): ReadonlySet<EngineTag> {
@@ -31,6 +32,7 @@ export function engineTags(layout: EngineLayout): ReadonlySet<EngineTag> {
   tags.add(layout.fuel === 'diesel' ? 'diesel' : 'spark');
   if (layout.valveGear !== 'ports') tags.add('head-gasket');
   if (layout.thrustMain > 0) tags.add('thrust');
+  if ((layout.unfiltered?.length ?? 0) > 0) tags.add('unfiltered-branch');
   return tags;
 }
 

@@ -1,5 +1,7 @@
 import type { Problem } from '../kit/result.js';
-import { bankCount, cylinderPlaces, firingIntervals, pinCount, type EngineLayout } from './layout.js';
+import { bankCount, cylinderPlaces, firingIntervals, isPressureFed, pinCount, type EngineLayout } from './layout.js';
+import { oilRoute } from './oilRoute.js';
+import { matchesStation, stationOf, stationsOf } from './stations.js';
 
 const RANGES: ReadonlyArray<readonly [keyof EngineLayout, string, number, number, string]> = [
   ['boreMm', 'Bore', 20, 700, 'mm'],
@@ -63,6 +65,13 @@ export function validateLayout(layout: EngineLayout): Problem[] {
   if (layout.rodLengthMm <= layout.strokeMm / 2) say('rodLengthMm', 'A rod shorter than half the stroke cannot pass the crank.');
   if (layout.lubrication === 'premix' && layout.cycle !== 'two-stroke')
     say('lubrication', 'Oil carried in the fuel belongs to a two-stroke.');
+  const shells = stationsOf(layout).filter((s) => s.part === 'shell');
+  for (const pattern of Object.keys(layout.otherShells ?? {}))
+    if (!shells.some((s) => matchesStation(pattern, s.id)))
+      say('otherShells', `“${pattern}” names no shell of this engine. Give a pattern of shells, as main.** or rod.*.shell.upper.`);
+  for (const name of layout.unfiltered ?? [])
+    if (!isPressureFed(layout) || !(stationOf(layout, name) || oilRoute(layout).feeds[name]))
+      say('unfiltered', `Nothing called “${name}” is fed under pressure here. Give mains, as main.2, or parts by their station, as turbo.`);
   if (cylinderPlaces(layout).length !== n) say('cylinders', 'The cylinders could not be placed along the crank.');
   return problems;
 }

@@ -17,6 +17,7 @@ export type LineEntry = {
 export interface KeptLine {
   readonly findings: readonly NotedFinding[];
   readonly features: readonly NotedFeature[];
+  readonly gone: readonly string[];
 }
 
 /** Share of a shell's face that "worn along one edge" is drawn as, percent. */
@@ -75,6 +76,7 @@ export function entriesOfLine(line: NotedLine, kept: KeptLine, layout: EngineLay
         body: { feature: f.feature, present: f.present, note: line.text, reliability: f.reliability },
       });
   }
+  for (const id of kept.gone) entries.push({ kind: 'state-set', station: id, body: { state: 'lost' } });
   // A line that is the history or the note of an entry stands there; what is left of any other is a remark.
   const [place, ...others] = line.places.flatMap((p) => p.stations);
   if (first !== null || entries.length === 0)

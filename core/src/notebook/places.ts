@@ -1,5 +1,5 @@
 import { cylinderPlaces, pinNumber, type EngineLayout } from '../engine/layout.js';
-import { matchesStation, stationsOf, type Station } from '../engine/stations.js';
+import { matchesStation, stationsOf, type Side, type Station } from '../engine/stations.js';
 import { LETTER_PARTS, middleNumbers, numbersOf, PART_WORDS, partWord, type PartWord } from './lexicon/parts.js';
 import { NUMBER_WORDS } from '../units/numberWords.js';
 import { matches, wordAt, type ReadText } from './words.js';
@@ -17,6 +17,7 @@ export interface NamedPlace {
   readonly aside: boolean;
   /** The half of a shell that is named with it. */
   readonly half: Half;
+  readonly side: Side | null;
 }
 
 type Half = 'upper' | 'lower' | null;
@@ -42,6 +43,7 @@ export function placeHere(station: string): NamedPlace {
     spans: [],
     aside: false,
     half: null,
+    side: null,
   };
 }
 
@@ -263,9 +265,21 @@ export function namedPlaces(text: ReadText, layout: EngineLayout, colon: number,
     while (narrowed < hit.from && /^(?:of|the)$/.test(word(narrowed))) narrowed++;
     if (narrowed < hit.from) take(narrowed, hit.from);
     const half = halfOf(text, hit, hits[k + 1]?.from ?? text.words.length);
-    const stations = stationsAt(all, layout, hit.part, numbers, half);
+    const end = hits[k + 1]?.from ?? text.words.length;
+    const side = sideOf(text, hit, end);
+    if (side) take(side.from, side.to);
+    const stations = atSide(stationsAt(all, layout, hit.part, numbers, half), side?.side ?? null, all);
     const aside = ASIDE.test(word(hit.from - 1)) || (/^(?:the|a|its)$/.test(word(hit.from - 1)) && ASIDE.test(word(hit.from - 2)));
-    places.push({ part: hit.part, numbers, stations, of: of === null ? null : Math.min(of, stations.length), spans, aside, half });
+    places.push({
+      part: hit.part,
+      numbers,
+      stations,
+      of: of === null ? null : Math.min(of, stations.length),
+      spans,
+      aside,
+      half,
+      side: side?.side ?? null,
+    });
   });
   return places;
 }
@@ -277,7 +291,7 @@ const ASIDE =
 /** A part of a part: where the whole was named first, the part of it is what was looked at, under the numbers of the whole. */
 const PARTS_OF: Readonly<Record<string, readonly string[]>> = {
   piston: ['crown', 'skirt', 'rings', 'lands', 'underside', 'small-end'],
-  crank: ['pin', 'main-journal', 'crank-bolts'],
+  crank: ['pin', 'main-journal', 'crank-bolts', 'damper'],
   rod: ['rod-bolts', 'rod-housing', 'small-end', 'rod-shell', 'underside'],
   cylinder: [
     'small-end',
@@ -380,7 +394,7 @@ function numbered(place: NamedPlace, from: NamedPlace, layout: EngineLayout): Na
   return {
     ...place,
     numbers: from.numbers,
-    stations: stationsAt(stationsOf(layout), layout, place.part, from.numbers, null),
+    stations: atSide(stationsAt(stationsOf(layout), layout, place.part, from.numbers, null), place.side ?? from.side, stationsOf(layout)),
     of: from.of,
     spans: [...from.spans, ...place.spans],
   };
@@ -426,6 +440,38 @@ function halfOf(text: ReadText, hit: PartHit, end: number): Half {
   const upper = /\b(?:uppers?|top half|rod (?:half|halves|side)|block (?:half|halves|side)|upper halves|case half)\b/.test(near);
   const lower = /\b(?:lowers?|bottom half|cap (?:half|halves|side)|lower halves)\b/.test(near);
   return upper === lower ? null : upper ? 'upper' : 'lower';
+}
+
+/** Sides as they are called, the longer before the shorter. */
+const SIDES_SAID: ReadonlyArray<readonly [RegExp, Side]> = [
+  [/^(?:anti ?thrust|non ?thrust|minor thrust)(?: side| face| corner)?/, 'antithrust'],
+  [/^(?:major )?thrust (?:side|face|corner)/, 'thrust'],
+  [/^(?:exhaust|ex) (?:side|port side|corner)/, 'exhaust'],
+  [/^(?:inlet|intake) (?:side|port side|corner)/, 'inlet'],
+  [/^front corner/, 'front'],
+  [/^(?:rear|back) corner/, 'rear'],
+];
+
+/** The side of a piston or of its rings that is named beside it. */
+function sideOf(text: ReadText, hit: PartHit, end: number): { side: Side; from: number; to: number } | null {
+  if (!/^(?:skirt|piston|rings)$/.test(hit.part.id)) return null;
+  for (let i = Math.max(0, hit.from - 3); i < Math.min(end, hit.to + 6); i++) {
+    if (i >= hit.from && i < hit.to) continue;
+    const words = text.words.slice(i, Math.min(i + 3, i < hit.from ? hit.from : end)).map((w) => w.text);
+    for (const [says, side] of SIDES_SAID) {
+      const said = says.exec(words.join(' '))?.[0];
+      if (said) return { side, from: i, to: i + said.split(' ').length };
+    }
+  }
+  return null;
+}
+
+/** Stations narrowed to a side: the skirt's or the corner of the rings where this engine has it, else as they are. */
+function atSide(stations: readonly string[], side: Side | null, all: readonly Station[]): string[] {
+  if (side === null) return [...stations];
+  const units = new Set(all.filter((s) => stations.includes(s.id)).map((s) => s.unit));
+  const own = all.filter((s) => units.has(s.unit) && s.side === side && (s.part === 'skirt' || s.part === 'rings')).map((s) => s.id);
+  return own.length > 0 ? own : [...stations];
 }
 
 function stationsAt(all: readonly Station[], layout: EngineLayout, part: PartWord, numbers: readonly number[], half: Half): string[] {

@@ -19,7 +19,32 @@ function said(line: string, layout: EngineLayout = FOUR): string[] {
   ];
 }
 
+describe('what is gone', () => {
+  it.each([
+    ['not examined: oil cooler, thrown away', ['oil.cooler']],
+    ['seen: damper went to the scrap yard before we came', ['damper']],
+    ['not examined: oil cooler inside', []],
+    ['not examined: nut of the snapped bolt: not found', []],
+    ['told: the old pump was binned', []],
+    ['main shell 3 upper: copper gone through', []],
+    ['not examined: rod 2 eye for size (too far gone)', []],
+  ])('%s', (line, gone) => {
+    const read = readLine(line, FOUR);
+    expect(read.gone).toEqual(gone);
+    expect(entriesOfLine(read, read, FOUR, '1', () => 'id').filter((e) => e.kind === 'state-set')).toEqual(
+      gone.map((station) => ({ kind: 'state-set', station, body: { state: 'lost' } })),
+    );
+  });
+});
+
 describe('a line of a notebook', () => {
+  it.each([
+    ['rings 2, thrust corner: scuffed', 'ring-scuffed g2 @ rings.2.thrust'],
+    ['piston 3, anti-thrust side: picked up', 'sight-picked-up g3 @ piston.3.skirt.antithrust'],
+    ['piston 3 skirt scuffed', 'sight-scuffed @ piston.3.skirt.thrust piston.3.skirt.antithrust'],
+  ])('%s', (line, row) => expect(said(line)).toContain(row));
+  it('names the sides of a ported piston', () =>
+    expect(said('piston 2, skirt, inlet side torn', layoutOf('twin-premix'))).toContain('sight-scuffed g3 @ piston.2.skirt.inlet'));
   it.each([
     ['R2 upper copper along flywheel edge, nail catches', 'edge-loading g2 rear @ rod.2.shell.upper'],
     ['R2 upper copper along flywheel edge, nail catches', 'sight-scored g3 @ rod.2.shell.upper'],
@@ -192,7 +217,7 @@ describe('a line of a notebook', () => {
     expect(left.join(' ')).toContain('gramophone');
     const entries = entriesOfLine(line, line, FOUR, '1', () => 'id');
     expect(entries).toContainEqual({ kind: 'remark', station: 'crank.pin.2', body: { remark: 'id', text: line.text } });
-    expect(entriesOfLine(readLine('the cat sat there', FOUR), { findings: [], features: [] }, FOUR, '1', () => 'id')).toEqual([
+    expect(entriesOfLine(readLine('the cat sat there', FOUR), { findings: [], features: [], gone: [] }, FOUR, '1', () => 'id')).toEqual([
       { kind: 'remark', station: null, body: { remark: 'id', text: 'the cat sat there' } },
     ]);
   });

@@ -35,7 +35,13 @@ export interface NotedLine {
   readonly left: ReadonlyArray<{ readonly from: number; readonly to: number }>;
   /** It says of something that it was not examined. */
   readonly notExamined: boolean;
+  /** Places that it says are gone: scrapped, thrown away or not sent, so that nobody can look at them any more. */
+  readonly gone: readonly string[];
 }
+
+/** What was not kept for whoever strips the engine. */
+const GONE =
+  /\b(?:(?:was |were |has |have |is |are |been )*(?:(?<!far )gone(?! (?:to|through|from|over))|scrapped|thrown away|binned|not (?:kept|sent|found))|went (?:to|in) (?:the )?(?:scrap|skip|bin|tip)(?: yard)?|(?:he|she|they) did not bring)\b/;
 
 /** A figure with its unit, or what it should be: kept with the line, and judged where its quantity is known. */
 const FIGURE_SAID =
@@ -133,6 +139,31 @@ function headOf(text: ReadText, places: readonly NamedPlace[], colon: number, la
   return subjectOf(named, layout, joined);
 }
 
+/** Stations one part has at most, as a main has shells. */
+const ONE_PART = 2;
+
+/** Whole parts that are gone. "The copper is gone" speaks of a face: only the one part a clause names counts, and only in a line that says what was not examined, or was seen beside the strip; what was told may be of an earlier repair. */
+function goneIn(
+  text: ReadText,
+  clauses: readonly Clause[],
+  subjects: ReadonlyMap<Clause, readonly NamedPlace[]>,
+  prefix: Prefix,
+  roles: WordRoles,
+  findings: readonly NotedFinding[],
+): string[] {
+  if (prefix.words === 0 || prefix.told) return [];
+  const found = new Set(findings.flatMap((f) => f.stations));
+  const gone = new Set<string>();
+  for (const clause of clauses) {
+    const said = matches(GONE, clauseText(text, clause))[0];
+    const subject = subjects.get(clause)?.[0] ?? (prefix.notExamined ? subjects.values().next().value?.[0] : undefined);
+    if (!said || !subject || subject.of !== null || subject.stations.length > ONE_PART) continue;
+    for (const id of subject.stations) if (!found.has(id)) gone.add(id);
+    roles.mark(clause.from, clause.to, 'described', 'gone');
+  }
+  return [...gone];
+}
+
 /** Reads one line. Deterministic; a few milliseconds at most. `context` is what the line may leave unsaid. */
 export function readLine(line: string, layout: EngineLayout, context?: NotebookContext): NotedLine {
   const text = readText(
@@ -202,6 +233,18 @@ export function readLine(line: string, layout: EngineLayout, context?: NotebookC
         reliability,
       });
   }
+  const gone = goneIn(text, clauses, subjects, prefix, roles, findings);
   const { count, left } = tally(text, clauses, roles.role, notExamined, colon);
-  return { text: line, chips: roles.chips(), places, findings: merged(findings), features, result, clauses: count, left, notExamined };
+  return {
+    text: line,
+    chips: roles.chips(),
+    places,
+    findings: merged(findings),
+    features,
+    result,
+    clauses: count,
+    left,
+    notExamined,
+    gone,
+  };
 }

@@ -1,3 +1,4 @@
+import { shellConstructionAt } from '@true-ledger/core/engine';
 import { Inject, Injectable, Logger, type OnApplicationShutdown, type OnModuleInit } from '@nestjs/common';
 import type { ReadingBatch } from '@true-ledger/contract';
 import type { Author, EntryDraft } from '@true-ledger/core/ledger';
@@ -192,7 +193,7 @@ export class ReadingsService implements OnModuleInit, OnApplicationShutdown {
       part,
       frame,
       turn: { facingDeg: placed?.facingDeg ?? USUAL_TURN.facingDeg, arcDeg: placed?.arcDeg ?? USUAL_TURN.arcDeg },
-      construction: view.layout.shellConstruction,
+      construction: shellConstructionAt(view.layout, station.station.id),
     });
     if (!result.ok) return result.problem.sentence;
     const held = station.reads.find((r) => r.value.sha256 === item.sha256);

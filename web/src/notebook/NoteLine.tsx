@@ -7,6 +7,9 @@ import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { useCase, useRecord } from '../app/caseContext.js';
 import './notebook.css';
 
+/** Stands for what the line says is gone, among what may be left out. */
+const GONE = -1;
+
 /** More places than this are told by their number. */
 const NAMED_AT_MOST = 3;
 
@@ -71,10 +74,14 @@ export function NoteLine({ here, onClose }: { here?: string | undefined; onClose
   const keep = (): void => {
     if (!line) return;
     const count = findings.length;
-    const kept = { findings: findings.filter((_, i) => !left.has(i)), features: line.features.filter((_, i) => !left.has(count + i)) };
+    const kept = {
+      findings: findings.filter((_, i) => !left.has(i)),
+      features: line.features.filter((_, i) => !left.has(count + i)),
+      gone: left.has(GONE) ? [] : line.gone,
+    };
     const entries = entriesOfLine(line, kept, view.layout, view.book.version, () => crypto.randomUUID());
     record(...entries);
-    const said = kept.findings.length + kept.features.length;
+    const said = kept.findings.length + kept.features.length + (kept.gone.length > 0 ? 1 : 0);
     setLast(said > 0 ? `Kept: ${said} of “${line.text}”.` : `Kept as a remark: “${line.text}”.`);
     type('');
     if (onClose) field.current?.focus();
@@ -131,7 +138,12 @@ export function NoteLine({ here, onClose }: { here?: string | undefined; onClose
               {feature(f.feature)?.name ?? f.feature}
             </Proposal>
           ))}
-          {findings.length + line.features.length === 0 && (
+          {line.gone.length > 0 && (
+            <Proposal kept={!left.has(GONE)} onToggle={() => toggle(GONE)} told="cannot be looked at any more">
+              gone: {placesText(view, line.gone)}
+            </Proposal>
+          )}
+          {findings.length + line.features.length + line.gone.length === 0 && (
             <li className="quiet">Nothing in it is understood yet. Enter keeps it as a remark.</li>
           )}
           {line.result?.unjudged && (

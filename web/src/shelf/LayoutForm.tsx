@@ -1,9 +1,15 @@
 import { Alert, Input, Select } from 'antd';
-import { pinCount, validateLayout, type EngineLayout } from '@true-ledger/core/engine';
+import { pinCount, stationsOf, validateLayout, type EngineLayout } from '@true-ledger/core/engine';
 import { useState, type ReactNode } from 'react';
 import { NumberField } from '../fields/NumberField.js';
 import { PlanSvg } from '../surface/PlanSvg.js';
 import './shelf.css';
+
+/** Shells that may be of another construction than the rest, by the pattern of their stations. */
+const OTHER_SHELLS = [
+  ['main.**', 'Main shells, where they differ'],
+  ['rod.**', 'Big-end shells, where they differ'],
+] as const;
 
 type Choice = { [K in keyof EngineLayout]-?: EngineLayout[K] extends string ? K : never }[keyof EngineLayout];
 type Figure = { [K in keyof EngineLayout]-?: EngineLayout[K] extends number ? K : never }[keyof EngineLayout];
@@ -209,6 +215,16 @@ const numbers = (text: string): number[] =>
     .filter(Boolean)
     .map(Number);
 
+const SHELL_OPTIONS = CHOICES.find(([field]) => field === 'shellConstruction')![2].map(([value, label]) => ({ value, label }));
+
+/** What a branch before the filter may feed. */
+const unfilteredChoices = (layout: EngineLayout): Array<{ value: string; label: string }> => [
+  ...Array.from({ length: layout.mains }, (_, i) => ({ value: `main.${i + 1}`, label: `Main ${i + 1}` })),
+  ...stationsOf(layout)
+    .filter((s) => ['turbo', 'cam.bearings'].includes(s.id))
+    .map((s) => ({ value: s.id, label: s.name })),
+];
+
 /** Corrects a layout field by field; the plan and the contradictions follow at once. */
 export function LayoutForm({ layout, onChange }: { layout: EngineLayout; onChange: (layout: EngineLayout) => void }): ReactNode {
   const problems = validateLayout(layout);
@@ -277,6 +293,43 @@ export function LayoutForm({ layout, onChange }: { layout: EngineLayout; onChang
             />
           </label>
         ))}
+        {layout.mainBearings === 'shells' &&
+          layout.bigEnds === 'shells' &&
+          OTHER_SHELLS.map(([pattern, label]) => (
+            <label key={pattern}>
+              <span>{label}</span>
+              <Select<string>
+                value={layout.otherShells?.[pattern] ?? null}
+                allowClear
+                placeholder="Like the rest"
+                options={SHELL_OPTIONS}
+                onChange={(v) => {
+                  const { otherShells, ...rest } = layout;
+                  const { [pattern]: _was, ...others } = otherShells ?? {};
+                  const next = v ? { ...others, [pattern]: v as EngineLayout['shellConstruction'] } : others;
+                  onChange(Object.keys(next).length > 0 ? { ...rest, otherShells: next } : rest);
+                }}
+                style={{ width: '100%' }}
+              />
+            </label>
+          ))}
+        {/^(?:wet|dry)-sump$/.test(layout.lubrication) && (
+          <label>
+            <span>Fed before the filter</span>
+            <Select<string[]>
+              mode="multiple"
+              value={[...(layout.unfiltered ?? [])]}
+              status={fault('unfiltered')}
+              placeholder="Nothing"
+              options={unfilteredChoices(layout)}
+              onChange={(list) => {
+                const { unfiltered: _was, ...rest } = layout;
+                onChange(list.length > 0 ? { ...rest, unfiltered: list } : rest);
+              }}
+              style={{ width: '100%' }}
+            />
+          </label>
+        )}
         <label>
           <span>Firing order</span>
           <Input

@@ -58,6 +58,7 @@ const unread = (text: string): NotedLine => ({
   clauses: 1,
   left: [{ from: 0, to: text.length }],
   notExamined: false,
+  gone: [],
 });
 
 /**
@@ -83,6 +84,7 @@ export function caseFileOfNotebook(
   const evidence = new Map<string, Evidence>();
   const history: History[] = [];
   const notes: string[] = [];
+  const lost = new Set<string>();
   const read: NotedLine[] = [];
   let question = '';
   for (const raw of lines) {
@@ -101,6 +103,7 @@ export function caseFileOfNotebook(
     const noted = readLine(line, layout, { named });
     read.push(noted);
     for (const p of noted.places) for (const key of namedKeys(p.part)) named.set(key, new Set([...(named.get(key) ?? []), ...p.numbers]));
+    for (const id of noted.gone) lost.add(id);
     const where = new Set<string>();
     let kept = false;
     for (const f of noted.findings) {
@@ -166,6 +169,8 @@ export function caseFileOfNotebook(
       ...(note !== undefined ? { note } : {}),
     });
   }
+  // What was seen of a part before it went stands.
+  const gone = [...lost].filter((id) => !findings.some((f) => f.station === id) && !sound.includes(id));
   const asked = piecesOf([...question], LONGEST_NOTE, '');
   for (const e of evidence.values()) if (told.has(e.feature) && e.note) notes.push(e.note);
   notes.push(...asked.slice(1));
@@ -175,6 +180,7 @@ export function caseFileOfNotebook(
       ...(question ? { case: { title: piecesOf([...question], LONGEST_TITLE, '')[0]! } } : {}),
       ...(asked[0] ? { intake: { question: asked[0] } } : {}),
       history,
+      ...(gone.length > 0 ? { states: Object.fromEntries(gone.map((id) => [id, 'lost'])) } : {}),
       sound,
       findings,
       sights,

@@ -32,9 +32,10 @@ export const PART_WORDS: readonly PartWord[] = [
   part('rod-bolts', /\b(?:(?:con(?:necting)? )?rod|big ends?|conrod) (?:cap )?(?:bolts?|nuts?|studs?|screws?)\b/, 'cylinder', 'bolts.rod'),
   part('main-bolts', /\bmain (?:bearing )?(?:cap )?(?:bolts?|nuts?|studs?)\b/, 'none', 'bolts.main'),
   part('head-bolts', /\b(?:cylinder )?head (?:bolts?|nuts?|studs?)\b/, 'none', 'bolts.head'),
+  part('damper', /\b(?:(?:crank(?:shaft)? |vibration |torsional |nose )?dampers?|harmonic balancers?)(?! bolts?)\b/, 'none', 'damper'),
   part(
     'crank-bolts',
-    /\b(?:fly ?wheels?(?! (?:edge|end|side))(?: bolts?)?|(?:crank(?:shaft)? |vibration |torsional |nose )?dampers?(?: bolts?)?|harmonic balancers?|flex(?:ible)? coupling|coupling|crank pulley|nose bolt)\b/,
+    /\b(?:fly ?wheels?(?! (?:edge|end|side))(?: bolts?)?|damper bolts?|flex(?:ible)? coupling|coupling|crank pulley|nose bolt)\b/,
     'none',
     'bolts.crank',
   ),

@@ -391,9 +391,10 @@ export const PATTERN_SAYINGS: readonly SightWord[] = [
     'seal-misfit',
     2,
   ),
+  say(/\b(?:(?:damper|balancer) (?:is |ring |rubber )?(?:loose|slipped|broken|perished)|rubber (?:perished|slipped))\b/, 'damper-loose', 2),
   say(
-    /\b(?:damper (?:is )?(?:loose|slipped|broken|gone|missing)|rubber (?:gone|crumbed|perished|slipped)|blocks crumbed)\b/,
-    'damper-loose',
+    /\b(?:(?:rubber )?blocks? (?:crumbed|crumbled|gone|worn|shiny)|rubber (?:gone|crumbed|crumbled)|coupling (?:is )?(?:loose|worn|broken))\b/,
+    'coupling-worked',
     2,
   ),
 ];

@@ -1,3 +1,4 @@
+import { shellConstructionAt } from '@true-ledger/core/engine';
 import type { EntryBodies } from '@true-ledger/core/entries';
 import type { StationView } from '@true-ledger/core/case';
 import { isRead, type Point, type Turn } from '@true-ledger/core/photo';
@@ -70,7 +71,7 @@ export function useReadPicture(station: StationView, shown: ShownPicture | null)
         part,
         frame,
         turn,
-        construction: view.layout.shellConstruction,
+        construction: shellConstructionAt(view.layout, id),
       },
       (answer) =>
         record(
