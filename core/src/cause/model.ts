@@ -30,7 +30,7 @@ export interface Posterior {
   /** Chance that a cause is in, given the core: `core * causes.length + cause`; 1 for the core's own. */
   readonly chance: Float64Array;
   readonly marginal: Float64Array;
-  /** Share of all probability held by cores that were worked out; the rest is held to the bound it cannot pass. */
+  /** Share of all probability that no longer moved when cores were told apart last. */
   readonly mass: number;
   /** The observations that weigh: of each group only the strongest. */
   readonly weighed: readonly Observation[];

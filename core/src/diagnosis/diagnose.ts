@@ -70,7 +70,7 @@ export interface Diagnosis {
   readonly examinedShare: number;
   /** Causes found beside the leading one, of their own: likely together with it, not instead of it. */
   readonly beside: readonly string[];
-  /** Share of all probability that was worked out set by set, at least. */
+  /** Share of all probability that no longer moved when its sets were told apart last. */
   readonly mass: number;
 }
 

@@ -29,7 +29,7 @@ export interface DiagnosisJson {
   }>;
   /** Causes found beside the leading one, of their own. */
   readonly beside: readonly string[];
-  /** Share of all probability that was worked out set by set, at least. */
+  /** Share of all probability that no longer moved when its sets were told apart last. */
   readonly mass: number;
   readonly sets: ReadonlyArray<{ readonly causes: readonly string[]; readonly probability: number }>;
   readonly mechanisms: ReadonlyArray<{ readonly mechanism: string; readonly probability: number }>;

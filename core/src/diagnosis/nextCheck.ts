@@ -31,7 +31,7 @@ interface Shift {
 
 /**
  * Unexamined features by expected information gain per minute. The gain is the mutual information between the feature and the cause set,
- * I(f; S) = H(f) − Σ P(S) H(f | S), exact over the enumerated sets. Features whose group already holds an observation, and those whose every
+ * I(f; S) = H(f) − Σ P(S) H(f | S), over the cores of the posterior. Features whose group already holds an observation, and those whose every
  * place is lost, gone before it came to us or not present, are never asked for; nor are those of checks said not to be done, unless a part shows them too.
  */
 export function nextChecks(

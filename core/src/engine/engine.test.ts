@@ -3,7 +3,17 @@ import { benchPlan, neighbourOnBench } from './bench.js';
 import { cylinderPlaces, firingIntervals, mainPositions, mainsBesidePin, pinCount, serviceAge, type EngineLayout } from './layout.js';
 import { fedBy, isUnfiltered, oilRoute, routeDistance } from './oilRoute.js';
 import { planDrawing } from './plan.js';
-import { journalOf, matchesStation, neighbourOf, partnerOf, shellsOn, shellConstructionAt, stationOf, stationsOf } from './stations.js';
+import {
+  isNamedBy,
+  journalOf,
+  matchesStation,
+  neighbourOf,
+  partnerOf,
+  shellsOn,
+  shellConstructionAt,
+  stationOf,
+  stationsOf,
+} from './stations.js';
 import { ENGINE_TEMPLATES, engineTemplate } from './templates.js';
 import { validateLayout } from './validate.js';
 
@@ -125,6 +135,9 @@ describe('what an engine is made of in part', () => {
       'Rings 2, front corner',
       'Rings 2, rear corner',
     ]);
+    const corner = stationOf(four, 'rings.2.thrust')!;
+    expect(['rings.*.*', 'rings.**', 'rings.2.*'].some((p) => isNamedBy(p, corner))).toBe(false);
+    expect(['rings.*.thrust', 'rings.2.thrust'].every((p) => isNamedBy(p, corner))).toBe(true);
     expect(named(layout('twin-premix'), 'piston.1.skirt.')).toEqual(expect.arrayContaining(['Piston 1 skirt, exhaust side']));
   });
 });

@@ -12,7 +12,7 @@ export {
   shellsOn,
   type Station,
   type SurfaceFrame,
-  matchesStation,
+  isNamedBy,
   stationsOf,
 } from './stations.js';
 export { routeDistance } from './oilRoute.js';

@@ -407,3 +407,9 @@ export function matchesStation(pattern: string, id: string): boolean {
   }
   return want.length === have.length;
 }
+
+/** Does a pattern of a file name this station? Corners of rings and sides at the ports are parts of places that have a pattern of their own already: only their own last step names them. */
+export function isNamedBy(pattern: string, station: Station): boolean {
+  if (station.aside && station.side !== null && pattern.endsWith('*')) return false;
+  return matchesStation(pattern, station.id);
+}

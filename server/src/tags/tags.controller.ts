@@ -1,6 +1,6 @@
 import { Controller, Get, Inject, Param, ParseUUIDPipe, Query, Res } from '@nestjs/common';
 import { ApiQuery, ApiTags } from '@nestjs/swagger';
-import { matchesStation } from '@true-ledger/core/engine';
+import { isNamedBy } from '@true-ledger/core/engine';
 import type { Response } from 'express';
 import { CONFIG, type ServerConfig } from '../config.js';
 import { ProblemError } from '../http/problem.js';
@@ -30,7 +30,7 @@ export class TagsController {
     const stations = view.stations
       .filter((s) => s.state !== 'not-present')
       .map((s) => s.station)
-      .filter((s) => wanted.length === 0 || wanted.some((p) => matchesStation(p, s.id)));
+      .filter((s) => wanted.length === 0 || wanted.some((p) => isNamedBy(p, s)));
     if (stations.length === 0)
       throw new ProblemError({
         code: 'no-places',

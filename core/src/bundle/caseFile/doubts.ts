@@ -2,7 +2,7 @@ import { CAUSES } from '../../cause/data/causes.js';
 import { feature } from '../../cause/data/features.js';
 import { PATTERNS, pattern } from '../../damage/patterns.js';
 import type { EngineLayout } from '../../engine/layout.js';
-import { matchesStation, PART_NAMES, stationsOf, type Station } from '../../engine/stations.js';
+import { isNamedBy, PART_NAMES, stationsOf, type Station } from '../../engine/stations.js';
 import { applies, engineTags } from '../../engine/tags.js';
 import { INTAKE_CHOICES } from '../../entries/intakeChoices.js';
 import { LIMIT_QUANTITIES } from '../../measure/specSheet.js';
@@ -57,7 +57,7 @@ function intakeDoubts(file: CaseFile): CaseFileDoubt[] {
 
 function stateDoubts(file: CaseFile, stations: readonly Station[]): CaseFileDoubt[] {
   return Object.keys(file.states ?? {})
-    .filter((glob) => !stations.some((s) => matchesStation(glob, s.id)))
+    .filter((glob) => !stations.some((s) => isNamedBy(glob, s)))
     .map((glob) => ({
       field: `states.${glob}`,
       sentence: `"${glob}" matches no place of this engine, so nothing was set; run "true-ledger stations ${file.engine.template}" for the list.`,

@@ -2,7 +2,7 @@ import { GRADE_BOOK } from '../../damage/gradeBook.js';
 import { pattern } from '../../damage/patterns.js';
 import { neutralSight } from '../../damage/sights.js';
 import { markOfWords, SHARES } from '../../damage/wordMark.js';
-import { matchesStation, type Station } from '../../engine/stations.js';
+import { isNamedBy, type Station } from '../../engine/stations.js';
 import type { EntryBodies, EntryKind } from '../../entries/entries.js';
 import type { Problem } from '../../kit/result.js';
 import type { CaseFile, FindingWords, SightWords, WearWords } from './format.js';
@@ -126,8 +126,8 @@ export function addSight(x: SightWords, stations: readonly Station[], index: num
       sentence: `"${x.sight}" is neither a pattern nor a neutral sight known here; run "true-ledger patterns" for the list.`,
       field: `${at}.sight`,
     });
-  const among = [...new Set(x.among.flatMap((glob) => stations.filter((s) => matchesStation(glob, s.id)).map((s) => s.id)))];
-  const lost = x.among.find((glob) => !stations.some((s) => matchesStation(glob, s.id)));
+  const among = [...new Set(x.among.flatMap((glob) => stations.filter((s) => isNamedBy(glob, s)).map((s) => s.id)))];
+  const lost = x.among.find((glob) => !stations.some((s) => isNamedBy(glob, s)));
   if (lost !== undefined)
     return report({
       code: 'case-file-station',

@@ -1,7 +1,7 @@
 import { school } from '../../damage/schools.js';
 import type { EngineLayout } from '../../engine/layout.js';
 import { engineTemplate } from '../../engine/templates.js';
-import { matchesStation, stationsOf } from '../../engine/stations.js';
+import { isNamedBy, stationsOf } from '../../engine/stations.js';
 import type { IntakeField } from '../../entries/registry.js';
 import { applyEntry, type EntryBodies, type EntryBody, type EntryKind } from '../../entries/entries.js';
 import { checkEntry } from '../../gate/admit.js';
@@ -72,7 +72,7 @@ export function readCaseFile(json: unknown): Result<{ state: CaseState; view: Ca
     );
   });
   (file.sound ?? []).forEach((glob, i) => {
-    const hit = stations.filter((s) => matchesStation(glob, s.id));
+    const hit = stations.filter((s) => isNamedBy(glob, s));
     if (hit.length === 0)
       problem ??= {
         code: 'case-file-station',
@@ -82,7 +82,7 @@ export function readCaseFile(json: unknown): Result<{ state: CaseState; view: Ca
     for (const s of hit) add('state-set', s.id, { state: 'sound' }, `sound.${i}`);
   });
   for (const [station, value] of Object.entries(file.states ?? {})) {
-    for (const s of stations.filter((x) => matchesStation(station, x.id))) add('state-set', s.id, { state: value }, `states.${station}`);
+    for (const s of stations.filter((x) => isNamedBy(station, x))) add('state-set', s.id, { state: value }, `states.${station}`);
   }
   problem ??= contradiction(file);
   (file.findings ?? []).forEach((f, i) => {
