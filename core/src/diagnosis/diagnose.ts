@@ -1,19 +1,21 @@
 import { RUNNING_PARTS } from '../engine/stations.js';
 import { isExamined, standingGrade, type CaseView } from '../case/views.js';
-import { CAUSES, CAUSE_TABLE_VERSION, cause, isListed } from '../cause/data/causes.js';
+import { CAUSES, CAUSE_TABLE_VERSION, isListed } from '../cause/data/causes.js';
 import { AGE_ODDS, ALL_FEATURES, COMES_WITH_AGE } from '../cause/data/features.js';
 import { serviceAge, type ServiceAge } from '../engine/layout.js';
 import { endingOf, foundBeside, type Ending } from './ending.js';
-import { collectEvidence, toObservation, type EvidenceItem } from './evidence.js';
+import { collectEvidence, toObservation } from './evidence.js';
+import type { EvidenceItem } from './evidenceItem.js';
 import { chanceOfAny } from '../cause/joint.js';
 import { probabilityBySingle, steady, type Observation, type Posterior } from '../cause/model.js';
 import { drawn } from '../cause/draws.js';
 import { JUDGEMENT, type Judgement } from '../cause/judgement.js';
 import { explainedFeatures } from './explained.js';
-import { isPerished, nextChecks, type NextCheck } from './nextCheck.js';
+import { nextChecks, type NextCheck } from './nextCheck.js';
 import { rankPlaces, type PlaceShare } from './places.js';
+import { goneThatWouldTell, unexplainedFindings, type UnexplainedFinding } from './unexplained.js';
 import { turningPoint, type TurningPoint } from '../cause/turningPoint.js';
-import { STRENGTH, type Cause, type CauseLink, type Feature, type Mechanism } from '../cause/types.js';
+import { type Cause, type CauseLink, type Feature, type Mechanism } from '../cause/types.js';
 import { applies, engineTags, type EngineTag } from '../engine/tags.js';
 import { memo } from '../kit/memo.js';
 
@@ -44,15 +46,6 @@ export interface WeighedEvidence {
   readonly reason: string;
   readonly reliability: EvidenceItem['reliability'];
   readonly sources: EvidenceItem['sources'];
-}
-
-interface UnexplainedFinding {
-  readonly station: string;
-  readonly name: string;
-  readonly grade: number;
-  readonly why: string;
-  /** A pattern or sight was named there; else only a grade stands. */
-  readonly named: boolean;
 }
 
 /** The differential of a case: causes by probability, evidence weighed, what is unexplained, what to check next, and how it ends. */
@@ -224,12 +217,7 @@ export function diagnoseBy(view: CaseView, judgement: Judgement): Diagnosis {
       runningShare: running.filter(isExamined).length / Math.max(1, running.length),
       worstGrade,
       unexplained: unexplained.filter((u) => u.grade >= 3 && u.named && !view.byId.get(u.station)?.station.aside).length,
-      gone: goneThatWouldTell(
-        view,
-        ranked.find((c) => isListed(c.id)),
-        features,
-        items,
-      ),
+      gone: goneThatWouldTell(view, causes[order.find((i) => isListed(causes[i]!.id)) ?? order[0]!]!, features, items),
       evidenceCount: post.weighed.length,
     }),
     evidence,
@@ -306,58 +294,4 @@ function mechanismShares(post: Posterior): Array<{ mechanism: Mechanism; probabi
       ),
     }))
     .sort((a, b) => steady(b.probability) - steady(a.probability));
-}
-
-/** A finding tells a cause where the cause usually brings it about and little else does. Judgement. */
-const TELLS = { link: STRENGTH.usually, leak: 0.05 } as const;
-
-/** What would tell the leading cause and can no longer be looked at: the part itself is gone, and nobody saw it. */
-function goneThatWouldTell(
-  view: CaseView,
-  leader: RankedCause | undefined,
-  features: ReadonlyMap<string, Feature>,
-  items: ReadonlyMap<string, EvidenceItem>,
-): string[] {
-  return (leader ? (cause(leader.id)?.links ?? []) : []).flatMap((link) => {
-    const f = features.get(link.feature);
-    const tells = f && !link.prevents && STRENGTH[link.strength] >= TELLS.link && f.leak <= TELLS.leak;
-    return tells && !items.has(f.id) && isPerished(view, f) ? [f.name] : [];
-  });
-}
-
-/** What other damage brings about with this chance or more is accounted for. */
-const EXPLAINED = 0.3;
-
-/** Findings of grade 2 or more that neither a believed cause nor other damage accounts for. */
-function unexplainedFindings(
-  view: CaseView,
-  evidence: readonly EvidenceItem[],
-  believed: readonly Cause[],
-  explained: ReadonlyMap<string, number>,
-): UnexplainedFinding[] {
-  return view.stations.flatMap((s): UnexplainedFinding[] => {
-    const grade = isExamined(s) ? standingGrade(s) : null;
-    if (grade === null || grade < 2) return [];
-    const own = evidence.filter(
-      (e) => e.present && e.feature.kind !== 'spread' && e.sources.some((source) => source.station === s.station.id),
-    );
-    if (own.length === 0)
-      return [
-        { station: s.station.id, name: s.station.name, grade, why: 'graded, but no pattern is named and nothing is drawn', named: false },
-      ];
-    const accounted = (id: string): boolean =>
-      (explained.get(id) ?? 0) >= EXPLAINED || believed.some((c) => c.links.some((l) => l.feature === id && !l.prevents));
-    const orphan = own.filter((e) => !(e.feature.of ?? [e.feature.id]).some(accounted));
-    return orphan.length === own.length
-      ? [
-          {
-            station: s.station.id,
-            name: s.station.name,
-            grade,
-            why: `${orphan.map((e) => e.feature.name.toLowerCase()).join(', ')}: no believed cause does this`,
-            named: true,
-          },
-        ]
-      : [];
-  });
 }

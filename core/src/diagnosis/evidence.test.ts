@@ -1,7 +1,8 @@
 import { caseView } from '../case/views.js';
 import type { CaseState } from '../ledger/state.js';
 import { write, written } from '../testing/write.js';
-import { collectEvidence, soundContradictions, toObservation, type EvidenceItem } from './evidence.js';
+import { collectEvidence, soundContradictions, toObservation } from './evidence.js';
+import type { EvidenceItem } from './evidenceItem.js';
 
 // Where evidence comes from, and how much each source is worth; what was not looked at yields nothing.
 const of = (state: CaseState, id: string): EvidenceItem | undefined => collectEvidence(caseView(state)!).find((e) => e.feature.id === id);

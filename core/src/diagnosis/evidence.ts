@@ -1,40 +1,20 @@
-import { measuredPlaces } from '../measured/caseMeasure.js';
 import type { Reliability } from '../entries/registry.js';
 import { shellConstructionAt, stationOf } from '../engine/stations.js';
-import { isExamined, namedPatterns, standingGrade, type CaseView, type StationView } from '../case/views.js';
-import { pattern, PATTERNS, takenFor } from '../damage/patterns.js';
+import { isExamined, standingGrade, type CaseView, type StationView } from '../case/views.js';
+import { pattern } from '../damage/patterns.js';
 import { neutralSight, sightName } from '../damage/sights.js';
 import { positionOf } from '../damage/schools.js';
 import { ALL_FEATURES, feature, FEATURES } from '../cause/data/features.js';
 import { sightFeature } from '../cause/data/features/sights.js';
 import { JUDGEMENT, type Judgement } from '../cause/judgement.js';
 import type { Observation } from '../cause/model.js';
-import { openingFindings, type Answers, type LimitSource } from '../opening/evidence.js';
-import { easingResult } from '../strip/easing.js';
-import { fastenerResult } from '../strip/fasteners.js';
-import { stripPlan } from '../strip/plan.js';
+import type { EvidenceItem, Put } from './evidenceItem.js';
+import { measuredEvidence, openingEvidence, stripEvidence } from './gaugeEvidence.js';
 import { openSpread } from './openSpread.js';
+import { absences } from './silences.js';
 import { featuresOfMarks } from './marks.js';
 import { type Feature } from '../cause/types.js';
 import { applies, engineTags } from '../engine/tags.js';
-
-/** Where a piece of evidence comes from, so that a screen can open it. */
-interface EvidenceSource {
-  readonly station: string | null;
-  readonly entry: string | null;
-  readonly words: string;
-}
-
-export interface EvidenceItem {
-  readonly feature: Feature;
-  readonly present: boolean;
-  readonly reliability: Reliability | 'certain' | 'silent' | 'open';
-  /** Of a silence only: chance that it is there all the same and nobody said so. */
-  readonly missed?: number;
-  /** Of a spread over open places only: shares of the placements in which it is there and in which it is not. */
-  readonly placed?: { readonly there: number; readonly not: number };
-  readonly sources: readonly EvidenceSource[];
-}
 
 /** Likelihoods of a report given that the thing is so / is not so: 19 : 1, and certain. */
 const RELIABILITY_LIKELIHOOD = { seen: [0.95, 0.05], measured: [1, 0], certain: [1, 0] } as const;
@@ -61,10 +41,6 @@ const INTAKE_EVIDENCE: ReadonlyArray<{ field: 'complaint' | 'onset' | 'afterFirs
   { field: 'afterFirstSign', value: 'driven-on', feature: 'told.ran-on' },
 ];
 
-/** Share of a part class that must have been looked at before "none of it" is evidence. */
-const ABSENCE_COVERAGE = 0.6;
-
-/** Everything in the case that is evidence, each with its sources. What was not examined, or is lost, yields nothing. */
 export function collectEvidence(view: CaseView, { missed }: Judgement = JUDGEMENT): EvidenceItem[] {
   const tags = engineTags(view.layout);
   const known = new Map(ALL_FEATURES.filter((f) => applies(f.needs, tags)).map((f) => [f.id, f]));
@@ -233,82 +209,6 @@ function bySchool(view: CaseView, items: Map<string, EvidenceItem>, put: Put): v
 }
 
 const RANK: Readonly<Record<EvidenceItem['reliability'], number>> = { silent: 0, open: 1, told: 1, seen: 2, measured: 3, certain: 4 };
-type Put = (
-  id: string,
-  present: boolean,
-  reliability: EvidenceItem['reliability'],
-  source: EvidenceSource,
-  missed?: number,
-  placed?: EvidenceItem['placed'],
-) => void;
-
-/**
- * A seen feature of which nobody spoke. Looked for by name and not there, it is denied. Else it is a silence, once most of its parts were examined and no finding among them is still
- * unnamed; how much a silence says falls with the share of places that nobody looked at, where the sight may be.
- */
-function absences(
-  view: CaseView,
-  features: readonly Feature[],
-  items: ReadonlyMap<string, EvidenceItem>,
-  missed: Judgement['missed'],
-  put: Put,
-): void {
-  // Who named a neutral sight, or denied one, spoke of what it may be.
-  const spoken = new Set([...items.values()].flatMap((item) => item.feature.of ?? []));
-  for (const f of features) {
-    if (f.kind !== 'seen' || !f.parts || f.of || items.has(f.id) || spoken.has(f.id)) continue;
-    const stations = view.stations.filter((s) => f.parts!.includes(s.station.part) && s.state !== 'not-present');
-    if (stations.length === 0) continue;
-    const denied = stations.find((s) => s.patterns.some((p) => !p.value.present && pattern(p.value.pattern)?.feature === f.id));
-    const examined = stations.filter(isExamined);
-    const unnamed = examined.some((s) => (standingGrade(s) ?? 0) >= 2 && !s.patterns.some((p) => p.value.present) && s.marks.length === 0);
-    const every = f.parts.every((part) => {
-      const all = stations.filter((s) => s.station.part === part);
-      return all.length === 0 || all.filter(isExamined).length / all.length >= ABSENCE_COVERAGE;
-    });
-    if (denied)
-      put(f.id, false, 'certain', { station: denied.station.id, entry: null, words: `${denied.station.name}: looked for, not there` });
-    else if (every && !unnamed && f.damage) {
-      const glanced = examined.every(onlyMarkedSound);
-      put(
-        f.id,
-        false,
-        'silent',
-        {
-          station: examined[0]?.station.id ?? null,
-          entry: null,
-          words: glanced
-            ? `${examined.length} of ${stations.length} places looked at, nothing struck the eye`
-            : `${examined.length} of ${stations.length} places examined, none named it`,
-        },
-        missedChance(f, examined, stations.length, glanced, missed),
-      );
-    }
-  }
-}
-
-/** Chance that a sight is there although none of the examined places was said to show it. */
-function missedChance(f: Feature, examined: readonly StationView[], places: number, glanced: boolean, missed: Judgement['missed']): number {
-  const own = PATTERNS.filter((p) => p.feature === f.id).map((p) => p.id);
-  const takenForIt = (id: string): boolean => own.some((o) => takenFor(o, id)) || own.some((o) => takenFor(id, o));
-  const silent = Math.max(
-    glanced ? missed.glanced : missed.examined,
-    examined.some((s) => namedPatterns(s).some(takenForIt)) ? missed.lookAlike : 0,
-    examined.some((s) => standingGrade(s) === 4) ? missed.destroyed : 0,
-  );
-  return 1 - (examined.length / places) * (1 - silent);
-}
-
-/** How an absence reads: one that was looked for by name or measured is more than a place of which nobody said it. */
-export function absenceWords({ reliability }: Pick<EvidenceItem, 'reliability'>): string {
-  return reliability === 'silent' ? 'looked at, not named' : 'looked for, not there';
-}
-
-/** Marked sound and nothing else: no grade, no picture that was read, no finding named as absent. */
-function onlyMarkedSound(s: StationView): boolean {
-  return s.state === 'sound' && !s.grade && s.reads.length === 0 && s.patterns.length === 0 && s.marks.length === 0;
-}
-
 /** A place marked sound although what was recorded says something was found there. */
 export interface SoundContradiction {
   readonly station: string;
@@ -331,123 +231,4 @@ export function soundContradictions(view: CaseView): SoundContradiction[] {
       },
     ];
   });
-}
-
-/** Verdicts of the sheets as features. One rule a feature: what counts as showing it, what as denying it, and how many sheets denial takes. */
-function measuredEvidence(view: CaseView, put: Put): void {
-  const sheets = measuredPlaces(view);
-  const journals = view.stations.filter((s) => s.station.part === 'journal').length;
-  for (const rule of MEASURED_RULES) {
-    const judged = sheets.flatMap((m) => {
-      if (!rule.kinds.includes(m.place.kind)) return [];
-      const verdict = m.outcome?.lines.find((l) => rule.lines.includes(l.id))?.verdict;
-      return verdict && verdict.reference !== 'typical' ? [{ place: m.place, verdict }] : [];
-    });
-    const past = judged.filter((x) => x.verdict.word === 'outside' && (rule.side === 'any' || x.verdict.side === rule.side));
-    const first = past[0];
-    const enough = rule.everywhere ? past.length >= 2 && past.length > judged.length / 2 : past.length > 0;
-    if (first && enough)
-      put(rule.feature, true, 'certain', {
-        station: first.place.station,
-        entry: null,
-        words: `measured at ${past.map((x) => x.place.short).join(', ')}`,
-      });
-    else {
-      const good = judged.filter((x) => x.verdict.word === 'within').length;
-      if (past.length === 0 && good >= (rule.single ? 1 : Math.max(2, journals / 3)))
-        put(rule.feature, false, 'certain', { station: null, entry: null, words: `${good} measured within` });
-    }
-  }
-}
-
-interface MeasuredRule {
-  readonly feature: string;
-  readonly kinds: readonly string[];
-  readonly lines: readonly string[];
-  readonly side: 'lower' | 'upper' | 'any';
-  /** Two at least and more than half of those measured must show it. */
-  readonly everywhere?: boolean;
-  /** One sheet within denies it: there is only one such place. */
-  readonly single?: boolean;
-}
-
-const CLEARANCE = { kinds: ['shell-clearance', 'crushed-strip'], lines: ['vertical', 'clearance'] } as const;
-const MEASURED_RULES: readonly MeasuredRule[] = [
-  { feature: 'measured.journal-worn', kinds: ['journal'], lines: ['least'], side: 'lower' },
-  { feature: 'measured.out-of-round', kinds: ['journal'], lines: ['outOfRound'], side: 'upper' },
-  { feature: 'measured.taper', kinds: ['journal'], lines: ['taper'], side: 'any' },
-  { feature: 'measured.end-float-high', kinds: ['end-float'], lines: ['endFloat'], side: 'upper', single: true },
-  { feature: 'measured.clearance-high', ...CLEARANCE, side: 'upper', everywhere: true },
-  { feature: 'measured.clearance-low', ...CLEARANCE, side: 'lower' },
-  { feature: 'measured.crank-runout', kinds: ['crank-runout'], lines: ['runout'], side: 'upper', single: true },
-];
-
-/** Limits of the case's own copy of its spec sheet, as the checks before opening read them. */
-export function limitSource(view: CaseView): LimitSource {
-  return (quantity) => {
-    const limit = view.limits?.value.limits.find((l) => l.quantity === quantity);
-    if (!limit) return null;
-    const band = { ...(limit.lower === null ? {} : { lower: limit.lower }), ...(limit.upper === null ? {} : { upper: limit.upper }) };
-    return { band, source: view.limits?.value.sheet?.source || 'limit entered in this case' };
-  };
-}
-
-/** Answers of the checks before opening by `check:field`, without their entries. */
-export function answersOf(view: CaseView): Answers {
-  return new Map([...view.checks].map(([key, a]) => [key, a.value]));
-}
-
-/** What was seen on a part outweighs what was not seen through a plug hole or on a dipstick. */
-function openingEvidence(view: CaseView, items: ReadonlyMap<string, EvidenceItem>, put: Put): void {
-  if (view.checks.size === 0) return;
-  for (const f of openingFindings(view.layout, answersOf(view), limitSource(view)))
-    if (f.present || !items.get(f.feature)?.present)
-      put(f.feature, f.present, 'certain', {
-        station: null,
-        entry: view.checks.get(f.from)?.version.entry ?? null,
-        words: `Before opening, ${f.words}`,
-      });
-}
-
-function stripEvidence(view: CaseView, put: Put): void {
-  const { bolts, caps, easing } = view;
-  const uneven: string[] = [];
-  let judged = 0;
-  for (const step of bolts.length > 0 ? stripPlan(view.layout).steps : []) {
-    if (!step.pattern) continue;
-    const read = bolts.filter((b) => b.value.pattern === step.pattern!.id && b.value.newtonMetre !== null);
-    const result = fastenerResult(
-      step.pattern,
-      read.map((b) => ({ position: b.value.position, newtonMetre: b.value.newtonMetre! })),
-    );
-    if (!result) continue;
-    judged++;
-    for (const u of result.uneven) uneven.push(`${step.pattern.name} ${u.positions.join(' against ')}: ${u.percent.toFixed(0)} % apart`);
-  }
-  if (judged > 0)
-    put('measured.torque-uneven', uneven.length > 0, 'certain', {
-      station: null,
-      entry: bolts[0]?.version.entry ?? null,
-      words:
-        uneven.length > 0
-          ? `break-loose torque: ${uneven.slice(0, 3).join('; ')}`
-          : `break-loose torque even in ${judged} pattern${judged === 1 ? '' : 's'}`,
-    });
-  const wrong = [...caps.values()].filter((c) => !c.value.agrees || c.value.joint === 'step');
-  if (wrong.length > 0 || caps.size >= Math.max(2, view.layout.mains))
-    put('measured.cap-mismatch', wrong.length > 0, 'certain', {
-      station: null,
-      entry: (wrong[0] ?? [...caps.values()][0])?.version.entry ?? null,
-      words:
-        wrong.length > 0
-          ? `caps ${wrong.map((c) => c.value.cap).join(', ')} do not agree`
-          : `${caps.size} caps agree in number, direction and joint`,
-    });
-  const eased = easingResult(easing.map((e) => ({ cap: e.value.cap, newtonMetre: e.value.newtonMetre })));
-  if (eased && easing.length >= 3)
-    put('measured.cap-binding', eased.binding !== null, 'certain', {
-      station: null,
-      entry: easing[0]?.version.entry ?? null,
-      words: `turning torque while easing caps: ${eased.words}`,
-    });
 }

@@ -1,4 +1,6 @@
-export { absenceWords, answersOf, limitSource, soundContradictions } from './evidence.js';
+export { soundContradictions } from './evidence.js';
+export { answersOf, limitSource } from './gaugeEvidence.js';
+export { absenceWords } from './silences.js';
 export type { NextCheck } from './nextCheck.js';
 export { type Diagnosis, type RankedCause, type WeighedEvidence, applicableModel, diagnose, diagnoseBy, laidOut } from './diagnose.js';
 export { drawnRangeText } from './ending.js';

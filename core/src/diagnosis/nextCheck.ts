@@ -1,5 +1,5 @@
 import { isExamined, type CaseView } from '../case/views.js';
-import type { EvidenceItem } from './evidence.js';
+import type { EvidenceItem } from './evidenceItem.js';
 import { informationGain, marginalsAfter } from '../cause/joint.js';
 import { steady, type Posterior } from '../cause/model.js';
 import { featuresSetAside } from '../case/checksNotMade.js';

@@ -3,7 +3,8 @@ import { type CaseFile } from '../bundle/caseFile/format.js';
 import { stationsOf } from '../engine/stations.js';
 import { engineTemplate } from '../engine/templates.js';
 import type { CaseView } from '../case/views.js';
-import { absenceWords, collectEvidence, soundContradictions, toObservation } from './evidence.js';
+import { collectEvidence, soundContradictions, toObservation } from './evidence.js';
+import { absenceWords } from './silences.js';
 import { FEATURES } from '../cause/data/features.js';
 
 function view(file: Partial<CaseFile>): CaseView {

@@ -1,7 +1,7 @@
 import type { Diagnosis } from '../../diagnosis/diagnose.js';
 import { cause } from '../../cause/data/causes.js';
 import { rangeText } from '../../diagnosis/ending.js';
-import { absenceWords } from '../../diagnosis/evidence.js';
+import { absenceWords } from '../../diagnosis/silences.js';
 import { percentText } from '../../cause/percent.js';
 import type { CaseView } from '../../case/views.js';
 import type { ReportBlock, ReportSection } from '../blocks.js';
