@@ -303,7 +303,7 @@ function makeStations(layout: EngineLayout): Station[] {
   if (layout.bigEnds === 'shells') once('bolts.rod', 'fastener', 'Rod bolts');
   if (layout.mainBearings === 'shells') once('bolts.main', 'fastener', 'Main bolts');
   once('bolts.head', 'fastener', 'Head bolts');
-  once('bolts.crank', 'fastener', 'Flywheel, pulley and their bolts');
+  once('bolts.crank', 'fastener', 'Flywheel, damper and their bolts');
   const aside = (draft: Draft): void => add({ ...draft, aside: true });
   for (const { cylinder: c } of places)
     aside({
