@@ -62,8 +62,8 @@ function tests() {
   say(`${done.status === 0 ? 'ok' : 'FAILED'}  all tests (${Math.round((Date.now() - from) / 1000)} s)`);
 }
 
-/** Test files at a time: one more than there are processors on the smallest machine, since a browser test waits a third of its time. */
-const WORKERS = Math.max(3, availableParallelism());
+/** Test files at a time. More than there are processors gain nothing: what one waits for, another has to share (three on two took as long as two). */
+const WORKERS = Math.max(2, availableParallelism());
 
 /** Debian's Chromium without a window where this Debian has it, else the whole browser. */
 function browser() {

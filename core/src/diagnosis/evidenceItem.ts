@@ -2,7 +2,7 @@ import type { Feature } from '../cause/types.js';
 import type { Reliability } from '../entries/registry.js';
 
 /** Where a piece of evidence comes from, so that a screen can open it. */
-export interface EvidenceSource {
+interface EvidenceSource {
   readonly station: string | null;
   readonly entry: string | null;
   readonly words: string;

@@ -23,6 +23,7 @@ describe('what is gone', () => {
   it.each([
     ['not examined: oil cooler, thrown away', ['oil.cooler']],
     ['seen: damper went to the scrap yard before we came', ['damper']],
+    ['not examined: damper, gone to scrap', ['damper']],
     ['not examined: oil cooler inside', []],
     ['not examined: nut of the snapped bolt: not found', []],
     ['told: the old pump was binned', []],

@@ -41,7 +41,7 @@ export interface NotedLine {
 
 /** What was not kept for whoever strips the engine. */
 const GONE =
-  /\b(?:(?:was |were |has |have |is |are |been )*(?:(?<!far )gone(?! (?:to|through|from|over))|scrapped|thrown away|binned|not (?:kept|sent|found))|went (?:to|in) (?:the )?(?:scrap|skip|bin|tip)(?: yard)?|(?:he|she|they) did not bring)\b/;
+  /\b(?:(?:was |were |has |have |is |are |been )*(?:(?<!far )gone(?! (?:to(?! (?:the )?(?:scrap|skip|bin|tip))|through|from|over))|scrapped|thrown away|binned|not (?:kept|sent|found))|went (?:to|in) (?:the )?(?:scrap|skip|bin|tip)(?: yard)?|(?:he|she|they) did not bring)\b/;
 
 /** A figure with its unit, or what it should be: kept with the line, and judged where its quantity is known. */
 const FIGURE_SAID =

@@ -63,6 +63,18 @@ describe('the notebook line', () => {
     await waitFor(() => expect(shop.view.remarks.map((r) => r.value.text)).toEqual(['the cat sat there']));
   });
 
+  it('takes a part that is gone as lost, unless that is unticked', async () => {
+    const { user, shop } = await open();
+    await user.type(field(), 'not examined: oil cooler, thrown away');
+    expect(proposals()).toEqual([expect.stringContaining('gone: Oil cooler')]);
+    await user.click(screen.getByRole('checkbox'));
+    await user.keyboard('{Enter}');
+    await user.type(field(), 'not examined: oil cooler, thrown away');
+    expect(shop.view.byId.get('oil.cooler')!.state).not.toBe('lost');
+    await user.click(screen.getByRole('button', { name: 'Keep' }));
+    await waitFor(() => expect(shop.view.byId.get('oil.cooler')!.state).toBe('lost'));
+  });
+
   it('empties by Esc, then closes', async () => {
     const { user, closed } = await open();
     await user.type(field(), 'bore 1 scored');

@@ -144,7 +144,10 @@ export function NoteLine({ here, onClose }: { here?: string | undefined; onClose
             </Proposal>
           )}
           {findings.length + line.features.length + line.gone.length === 0 && (
-            <li className="quiet">Nothing in it is understood yet. Enter keeps it as a remark.</li>
+            <li className="quiet">
+              {line.notExamined ? 'It says what was not examined: nothing is noted of it.' : 'Nothing in it is understood yet.'} Enter keeps
+              it as a remark.
+            </li>
           )}
           {line.result?.unjudged && (
             <li className="quiet">{line.result.name}: kept as written; without a limit in the line it is judged by nothing.</li>

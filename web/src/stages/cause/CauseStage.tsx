@@ -65,11 +65,11 @@ export function CauseStage(): ReactNode {
               ))}
             </ol>
             <p className="quiet">
-              Sets of any size of {diagnosis.causes.length} causes;{' '}
+              Sets of any size of {diagnosis.causes.length} causes,{' '}
               {diagnosis.mass > 0.995
-                ? 'settled'
-                : `${percentText(1 - diagnosis.mass)} of all chance still moved when they were last told apart`}
-              , {diagnosis.evidence.length} pieces of evidence. The range is what the figures of the table leave open. Mechanism:{' '}
+                ? 'their sum settled'
+                : `${percentText(1 - diagnosis.mass)} of it still moving when they were last told apart`}
+              ; {diagnosis.evidence.length} pieces of evidence. The range is what the figures of the table leave open. Mechanism:{' '}
               {diagnosis.mechanisms
                 .slice(0, 2)
                 .map((m) => `${m.mechanism} ${percentText(m.probability)}`)
