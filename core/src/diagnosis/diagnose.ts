@@ -145,6 +145,7 @@ interface LaidOut extends ApplicableModel {
   readonly explained: ReadonlyMap<string, number>;
 }
 
+/** Lays a case out: what may be at work in its engine, and what was observed. */
 export function laidOut(view: CaseView, judgement: Judgement): LaidOut {
   const evidence = collectEvidence(view, judgement);
   return {

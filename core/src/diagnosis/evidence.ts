@@ -41,6 +41,7 @@ const INTAKE_EVIDENCE: ReadonlyArray<{ field: 'complaint' | 'onset' | 'afterFirs
   { field: 'afterFirstSign', value: 'driven-on', feature: 'told.ran-on' },
 ];
 
+/** Everything in the case that is evidence, each with its sources. What was not examined, or is lost, yields nothing. */
 export function collectEvidence(view: CaseView, { missed }: Judgement = JUDGEMENT): EvidenceItem[] {
   const tags = engineTags(view.layout);
   const known = new Map(ALL_FEATURES.filter((f) => applies(f.needs, tags)).map((f) => [f.id, f]));

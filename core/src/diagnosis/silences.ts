@@ -7,8 +7,6 @@ import type { EvidenceItem, Put } from './evidenceItem.js';
 /** Share of a part class that must have been looked at before "none of it" is evidence. */
 const ABSENCE_COVERAGE = 0.6;
 
-/** Everything in the case that is evidence, each with its sources. What was not examined, or is lost, yields nothing. */
-
 /**
  * A seen feature of which nobody spoke. Looked for by name and not there, it is denied. Else it is a silence, once most of its parts were examined and no finding among them is still
  * unnamed; how much a silence says falls with the share of places that nobody looked at, where the sight may be.

@@ -5,10 +5,10 @@ import { NumberField } from '../fields/NumberField.js';
 import { PlanSvg } from '../surface/PlanSvg.js';
 import './shelf.css';
 
-/** Shells that may be of another construction than the rest, by the pattern of their stations. */
+/** Shells that may be of another construction than the rest: the pattern of their stations, and the bearings that must have shells. What was stated stays in sight where they no longer have any, so that it can be taken back. */
 const OTHER_SHELLS = [
-  ['main.**', 'Main shells, where they differ'],
-  ['rod.**', 'Big-end shells, where they differ'],
+  ['main.**', 'mainBearings', 'Main shells, where they differ'],
+  ['rod.**', 'bigEnds', 'Big-end shells, where they differ'],
 ] as const;
 
 type Choice = { [K in keyof EngineLayout]-?: EngineLayout[K] extends string ? K : never }[keyof EngineLayout];
@@ -293,27 +293,26 @@ export function LayoutForm({ layout, onChange }: { layout: EngineLayout; onChang
             />
           </label>
         ))}
-        {layout.mainBearings === 'shells' &&
-          layout.bigEnds === 'shells' &&
-          OTHER_SHELLS.map(([pattern, label]) => (
-            <label key={pattern}>
-              <span>{label}</span>
-              <Select<string>
-                value={layout.otherShells?.[pattern] ?? null}
-                allowClear
-                placeholder="Like the rest"
-                options={SHELL_OPTIONS}
-                onChange={(v) => {
-                  const { otherShells, ...rest } = layout;
-                  const { [pattern]: _was, ...others } = otherShells ?? {};
-                  const next = v ? { ...others, [pattern]: v as EngineLayout['shellConstruction'] } : others;
-                  onChange(Object.keys(next).length > 0 ? { ...rest, otherShells: next } : rest);
-                }}
-                style={{ width: '100%' }}
-              />
-            </label>
-          ))}
-        {/^(?:wet|dry)-sump$/.test(layout.lubrication) && (
+        {OTHER_SHELLS.filter(([pattern, kind]) => layout[kind] === 'shells' || layout.otherShells?.[pattern]).map(([pattern, , label]) => (
+          <label key={pattern}>
+            <span>{label}</span>
+            <Select<string>
+              value={layout.otherShells?.[pattern] ?? null}
+              status={layout.otherShells?.[pattern] ? fault('otherShells') : ''}
+              allowClear
+              placeholder="Like the rest"
+              options={SHELL_OPTIONS}
+              onChange={(v) => {
+                const { otherShells, ...rest } = layout;
+                const { [pattern]: _was, ...others } = otherShells ?? {};
+                const next = v ? { ...others, [pattern]: v as EngineLayout['shellConstruction'] } : others;
+                onChange(Object.keys(next).length > 0 ? { ...rest, otherShells: next } : rest);
+              }}
+              style={{ width: '100%' }}
+            />
+          </label>
+        ))}
+        {(/^(?:wet|dry)-sump$/.test(layout.lubrication) || layout.unfiltered) && (
           <label>
             <span>Fed before the filter</span>
             <Select<string[]>
