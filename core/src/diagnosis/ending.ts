@@ -28,6 +28,8 @@ const ENDING_THRESHOLDS = {
   mechanism: 0.8,
   likely: 0.4,
   leastEvidence: 4,
+  /** Share of the engine, or of its running surfaces, below which nothing is found, however likely. Judgement. */
+  leastExamined: 0.15,
   healthyCoverage: 0.6,
 } as const;
 
@@ -63,7 +65,9 @@ export function endingOf(input: {
       kind: 'not determined',
       sentence: `Only ${input.evidenceCount} pieces of evidence weigh so far; that is too few to name a cause.`,
     };
-  const firm = first.probability >= T.found && first.low >= T.foundLow;
+  const likely = first.probability >= T.found && first.low >= T.foundLow;
+  const examined = Math.max(input.examinedShare, input.runningShare);
+  const firm = likely && examined >= T.leastExamined;
   const beside = foundBeside(real).filter((c) => !cause(c.id)?.ordinary && !cause(c.id)?.follows);
   if (first.probability >= T.several && cause(first.id)?.several)
     return {
@@ -89,7 +93,7 @@ export function endingOf(input: {
   if (first.probability >= T.likely)
     return {
       kind: 'most likely, not proven',
-      sentence: `${first.name} is the most likely cause (${rangeText(first)}), not proven${firm ? `: ${whyNotProven(input)}` : ''}.`,
+      sentence: `${first.name} is the most likely cause (${rangeText(first)}), not proven${likely ? `: ${whyNotProven({ ...input, examined: firm ? null : examined })}` : ''}.`,
     };
   return {
     kind: 'not determined',
@@ -97,8 +101,9 @@ export function endingOf(input: {
   };
 }
 
-function whyNotProven({ unexplained, gone }: { unexplained: number; gone: readonly string[] }): string {
+function whyNotProven({ unexplained, gone, examined }: { unexplained: number; gone: readonly string[]; examined: number | null }): string {
   return [
+    ...(examined !== null ? [`only ${percentText(examined)} was examined`] : []),
     ...(unexplained > 0 ? [`${unexplained} finding${unexplained === 1 ? ' is' : 's are'} not accounted for`] : []),
     ...(gone.length > 0 ? [`what would tell is gone (${gone.map((name) => name.toLowerCase()).join(', ')})`] : []),
   ].join('; ');

@@ -33,6 +33,25 @@ const open = (file: Partial<CaseFile>): CaseState => {
 const view = (file: Partial<CaseFile>): CaseView => caseView(open(file))!;
 const tuning = (name: string): CaseFile =>
   JSON.parse(readFileSync(join(__dirname, '../../../bench/cases/tuning', `${name}.json`), 'utf8')) as CaseFile;
+describe('a strip that has hardly begun', () => {
+  it('finds no cause, however likely, and says how little was examined', () => {
+    const few: Partial<CaseFile> = {
+      findings: [{ station: 'main.2.shell.lower', grade: 3, patterns: ['embedded'] }],
+      evidence: ['debris.grit', 'told.recent-work', 'debris.sealant'].map((feature) => ({
+        feature,
+        present: true,
+        reliability: 'measured' as const,
+      })),
+    };
+    const { ending, causes } = diagnose(view(few));
+    expect(causes[0]!.id).toBe('foreign-debris');
+    expect(causes[0]!.probability).toBeGreaterThan(0.75);
+    expect(ending.kind).toBe('most likely, not proven');
+    expect(ending.sentence).toMatch(/only \d+ % was examined/);
+    expect(diagnose(view({ ...few, sound: ['rod.*.shell.*', 'main.1.shell.*', 'crank.**'] })).ending.kind).toBe('cause found');
+  });
+});
+
 describe('what would tell and is gone', () => {
   it('leaves a cause likely and not proven, and says what is gone', () => {
     const file: Partial<CaseFile> = {
