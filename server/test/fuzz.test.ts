@@ -143,7 +143,7 @@ describe('every route, from its own description', () => {
           const at = path.replace(/\{(\w+)\}/g, (_, name: string) =>
             name === 'caseId' && n === 0 && inPath[2] !== '%' ? (n++, caseId) : inPath[n++ % 3]!,
           );
-          let sent: Test = bench.people[who][way](at).query(query).timeout(20_000).redirects(0);
+          let sent: Test = bench.people[who][way](at).query(query).timeout(60_000).redirects(0);
           if (cookie !== '') sent = sent.set('Cookie', `true_ledger_session=${cookie}`);
           if (way !== 'get' && how !== 'none') {
             const text = JSON.stringify(body) ?? '';
@@ -163,7 +163,8 @@ describe('every route, from its own description', () => {
               let words = '';
               response.on('data', (d: Buffer) => (words += d.toString('latin1').slice(0, 500)));
               response.on('end', () => done(null, words));
-            });
+            })
+            .catch((error: Error) => ({ status: 599, body: error.message }));
           if (answer.status >= 500)
             failures.push(
               `${answer.status} ${way} ${at} ${JSON.stringify({ query, how, cookie }).slice(0, 120)} ${JSON.stringify(body)?.slice(0, 300)} → ${String(answer.body).slice(0, 160)}`,
