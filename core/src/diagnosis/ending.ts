@@ -30,6 +30,8 @@ const ENDING_THRESHOLDS = {
   leastEvidence: 4,
   /** Share of the engine, or of its running surfaces, below which nothing is found, however likely. Judgement. */
   leastExamined: 0.15,
+  /** Share of the engine from which on a found cause needs no word on how little it rests on. Judgement. */
+  mostlyExamined: 0.5,
   healthyCoverage: 0.6,
 } as const;
 
@@ -80,7 +82,10 @@ export function endingOf(input: {
       sentence: `${first.name} (${rangeText(first)}) and ${beside.map((c) => `${c.name.toLowerCase()} (${rangeText(c)})`).join(', ')} are needed to account for what was found.`,
     };
   if (firm && input.unexplained === 0 && input.gone.length === 0)
-    return { kind: 'cause found', sentence: `${first.name}: ${first.range}, ${rangeText(first)}.` };
+    return {
+      kind: 'cause found',
+      sentence: `${first.name}: ${first.range}, ${rangeText(first)}${input.examinedShare < T.mostlyExamined ? `; it rests on the ${percentText(input.examinedShare)} of the engine that was examined` : ''}.`,
+    };
   const mechanism = input.mechanisms.find((m) => !SAYS_LITTLE.includes(m.mechanism));
   if (mechanism && mechanism.probability >= T.mechanism && first.probability < T.likely)
     return {
