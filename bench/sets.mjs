@@ -21,6 +21,22 @@ export const SETS = {
     cast: 0.1,
     sizes: [[1200, 900]],
   },
+  // Only to train on: benches of any colour, so that what metal mirrors is not learnt by heart.
+  train: {
+    from: 200_000,
+    benches: ['wood', 'paint', 'concrete', 'cloth', 'steel'],
+    colours: null,
+    lampWidth: [0.2, 0.7],
+    lamps: [1, 3],
+    focal: [1.25, 2.2],
+    noise: [0.6, 1.8],
+    quality: [80, 94],
+    cast: 0.14,
+    sizes: [
+      [1200, 900],
+      [1024, 768],
+    ],
+  },
   report: {
     from: 500_000,
     benches: ['cloth', 'steel', 'wood', 'concrete'],
@@ -51,6 +67,13 @@ export function drawsOf(set, r) {
   return { between, pick };
 }
 
+/** Any colour a bench may have, dark or light, grey or strong. */
+function anyColour(r) {
+  const light = 0.08 + 0.5 * r();
+  const strong = 0.75 * r();
+  return [0, 1, 2].map(() => light * (1 + strong * (2 * r() - 1)));
+}
+
 /** How the n-th picture of a set is lit and taken; `fill` is the share of the picture's long side that the part's diameter takes. */
 export function shotOf(set, n, r, fill) {
   const { between, pick } = drawsOf(set, r);
@@ -65,7 +88,7 @@ export function shotOf(set, n, r, fill) {
     tiltTowardsDeg: 360 * r(),
     rollDeg: 30 * (r() - 0.5),
     bench: pick(set.benches),
-    benchColour: pick(set.colours),
+    benchColour: set.colours ? pick(set.colours) : anyColour(r),
     lamps: Math.round(between(set.lamps)),
     lampWidth: between(set.lampWidth),
     lampWarmth: 0.8 * (r() - 0.3),
@@ -114,4 +137,25 @@ export function truthOf(maps, seenAt) {
     map: { columns: MAP_COLUMNS, rows: MAP_ROWS, shares, seen },
     percent: (k) => (100 * (total[k] ?? 0)) / Math.max(1, all),
   };
+}
+
+/** Corners of the visible band of a round part from the grid of true places: where its sides meet its two ends. */
+export function outlineOf(nodes) {
+  const [front, rear] = [nodes.map((row) => row[0]), nodes.map((row) => row.at(-1))];
+  const middle = (ring) => [0, 1].map((k) => ring.reduce((s, p) => s + p[k], 0) / ring.length);
+  const [a, b] = [middle(front), middle(rear)];
+  const long = Math.hypot(b[0] - a[0], b[1] - a[1]);
+  const right = [-(b[1] - a[1]) / long, (b[0] - a[0]) / long];
+  const far = (p) => p[0] * right[0] + p[1] * right[1];
+  const most = (ring, sign) => ring.reduce((best, p) => (sign * far(p) > sign * far(best) ? p : best));
+  return [most(front, -1), most(rear, -1), most(rear, 1), most(front, 1)];
+}
+
+/** Corners a hand put off by `share` of the length of the face, each its own way. */
+export function movedOff(corners, share, r) {
+  const long = Math.hypot(corners[3][0] - corners[0][0], corners[3][1] - corners[0][1]);
+  return corners.map(([x, y]) => {
+    const at = 2 * Math.PI * r();
+    return [x + share * long * Math.cos(at), y + share * long * Math.sin(at)];
+  });
 }

@@ -44,6 +44,19 @@ function damagesOf(kind, r) {
         { kind: 'rust', arc, halfDeg: 20 + 40 * r(), amount: 0.3 + 0.5 * r() },
         ...(r() < 0.5 ? [{ kind: 'wipe', arc: arc > 90 ? 35 : 145, halfDeg: 8 + 8 * r(), amount: 0.9 }] : []),
       ];
+    case 'tinted': {
+      // Brown or blue and never black, alone, or round a wiped place.
+      const blue = r() < 0.5;
+      const heat = { kind: 'heat', arc: 20 + 140 * r(), halfDeg: 18 + 45 * r(), most: blue ? 0.6 + 0.4 * r() : 0.38 + 0.27 * r(), blue };
+      return r() < 0.5 ? [heat] : [{ kind: 'wipe', arc, halfDeg: 6 + 14 * r(), amount: 0.8 + 0.4 * r() }, heat];
+    }
+    case 'bare':
+      return [
+        { kind: 'wipe', arc, halfDeg: 10 + 35 * r(), amount: 0.9 + 0.3 * r(), steel: 0.25 + 0.4 * r() },
+        ...(r() < 0.5
+          ? [{ kind: 'heat', arc: arc + 20 * (r() - 0.5), halfDeg: 40 + 40 * r(), most: 0.4 + 0.3 * r(), blue: r() < 0.3 }]
+          : []),
+      ];
     default:
       return [
         { kind: 'specks', count: 10 + Math.floor(40 * r()) },
@@ -51,7 +64,7 @@ function damagesOf(kind, r) {
       ];
   }
 }
-export const KINDS = ['sound', 'wiping', 'edge', 'scores', 'fatigue', 'heat', 'rust', 'debris'];
+export const KINDS = ['sound', 'wiping', 'edge', 'scores', 'fatigue', 'heat', 'rust', 'debris', 'tinted', 'bare'];
 
 /** The n-th half shell of a set, how it is lit and taken. */
 export function shellSpecimen(set, n) {
@@ -62,6 +75,7 @@ export function shellSpecimen(set, n) {
     radiusMm: 20 + 16 * r(),
     widthMm: 16 + 9 * r(),
     damages: damagesOf(kind, r),
+    ...(r() < 0.2 ? { lining: 'bronze' } : {}),
     ...(r() < 0.35 ? { hole: { arc: 30 + 120 * r(), axial: 0.35 + 0.3 * r(), diameterMm: 3 + 2.5 * r() } } : {}),
   };
   const { shot, quality } = shotOf(set, n, r, [0.5, 0.75]);

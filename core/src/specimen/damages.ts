@@ -3,7 +3,8 @@ import type { WearMap } from '../damage/wearMap.js';
 /** Damage on a developed surface: arc in degrees, axial 0 front to 1 rear, areas with half widths. */
 export type Damage =
   | { readonly kind: 'polish'; readonly arc: number; readonly halfDeg: number; readonly amount: number }
-  | { readonly kind: 'wipe'; readonly arc: number; readonly halfDeg: number; readonly amount: number }
+  /** `steel`: share of the depth from which on lining and all are gone. */
+  | { readonly kind: 'wipe'; readonly arc: number; readonly halfDeg: number; readonly amount: number; readonly steel?: number }
   | { readonly kind: 'edge'; readonly edge: 'front' | 'rear'; readonly depth: number; readonly fromDeg: number; readonly toDeg: number }
   | {
       readonly kind: 'score';
@@ -14,7 +15,8 @@ export type Damage =
       readonly through: boolean;
     }
   | { readonly kind: 'fatigue'; readonly arc: number; readonly halfDeg: number; readonly axial: number; readonly lost: number }
-  | { readonly kind: 'heat'; readonly arc: number; readonly halfDeg: number; readonly most: number }
+  /** Overlay coloured by heat: 0.3 past straw, 0.6 brown; beyond that black, or blue where the oil had burnt off before. */
+  | { readonly kind: 'heat'; readonly arc: number; readonly halfDeg: number; readonly most: number; readonly blue?: boolean }
   | { readonly kind: 'rust'; readonly arc: number; readonly halfDeg: number; readonly amount: number }
   | { readonly kind: 'specks'; readonly count: number }
   /** Whatever a wear map says, torn along the run. */

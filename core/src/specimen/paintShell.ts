@@ -1,14 +1,26 @@
 import type { DamageOf } from './damages.js';
 import { fractal, lattice, smoothNoise, smoothstep } from './noise.js';
-import { COPPER, RUST, type Sheet } from './sheet.js';
+import { classAt, RUST, STEEL, type Rgb, type Sheet } from './sheet.js';
 
 /** Lays the lining bare at a texel. */
 export function bareLining(s: Sheet, i: number, x: number, y: number, seed: number): void {
   s.truth[i] = 1;
-  s.put(i, COPPER, 0.92 + 0.1 * fractal(x / 60, y / 12, seed));
+  s.put(i, s.lining, 0.92 + 0.1 * fractal(x / 60, y / 12, seed));
   s.roughness[i] = 0.36;
   s.height[i] = -0.012;
 }
+
+/** The back of a shell where overlay and lining are both gone. */
+function bareSteel(s: Sheet, i: number, x: number, y: number, seed: number): void {
+  s.truth[i] = classAt('steel');
+  s.put(i, STEEL, 0.92 + 0.1 * fractal(x / 50, y / 10, seed + 5));
+  s.roughness[i] = 0.3;
+  s.height[i] = -0.3;
+}
+
+/** What is left of the overlay where heat went on to blue. */
+const BLUED: Rgb = [0.075, 0.09, 0.125];
+const BLACKENED: Rgb = [0.022, 0.022, 0.022];
 
 export function polish(s: Sheet, d: DamageOf<'polish'>): void {
   s.each((i, arc) => {
@@ -22,7 +34,9 @@ export function wipe(s: Sheet, d: DamageOf<'wipe'>, seed: number): void {
     const row =
       0.34 * smoothNoise(axial * 26, d.arc, seed) +
       0.3 * lattice(y, Math.floor(x / 200), seed + 1) * smoothNoise(x / 160, y * 0.5, seed + 2);
-    if (reach + row < d.amount) bareLining(s, i, x, y, seed);
+    if (reach + row >= d.amount) return;
+    if (d.steel !== undefined && reach + row < d.amount - d.steel) bareSteel(s, i, x, y, seed);
+    else bareLining(s, i, x, y, seed);
   });
 }
 
@@ -52,6 +66,7 @@ export function score(s: Sheet, d: DamageOf<'score'>, seed: number): void {
 }
 
 export function heat(s: Sheet, d: DamageOf<'heat'>, seed: number): void {
+  const end = d.blue ? BLUED : BLACKENED;
   s.each((i, arc, axial, x, y) => {
     const t =
       d.most * smoothstep(1, 0.1, Math.abs(arc - d.arc + 4 * fractal(axial * 3, arc / 30, seed)) / d.halfDeg) +
@@ -64,7 +79,7 @@ export function heat(s: Sheet, d: DamageOf<'heat'>, seed: number): void {
       let v = s.colour[3 * i + k]!;
       v *= 1 - straw * [0.03, 0.12, 0.34][k]!;
       v *= 1 - brown * [0.42, 0.55, 0.62][k]!;
-      return v * (1 - black) + 0.022 * black;
+      return v * (1 - black) + end[k]! * black;
     }) as [number, number, number];
     s.put(i, at, 1);
     if (t > 0.3) s.truth[i] = 2;

@@ -21,6 +21,8 @@ export type Rgb = readonly [number, number, number];
 /** Reflectance at normal incidence, linear red, green, blue. */
 export const WHITE_METAL: Rgb = [0.6, 0.595, 0.585];
 export const COPPER: Rgb = [0.74, 0.4, 0.245];
+/** A lining with more tin: yellower. */
+export const BRONZE_LINING: Rgb = [0.7, 0.47, 0.235];
 export const STEEL: Rgb = [0.56, 0.565, 0.57];
 export const IRON: Rgb = [0.44, 0.43, 0.42];
 export const ALUMINIUM: Rgb = [0.66, 0.665, 0.67];
@@ -60,6 +62,8 @@ export interface Sheet extends SurfaceMaps {
   readonly random: () => number;
   /** A soft layer over copper lining; else bare metal of one kind. */
   readonly lined: boolean;
+  /** What shows where the soft layer is gone. */
+  readonly lining: Rgb;
   readonly put: (i: number, colour: Rgb, shade: number) => void;
   readonly tint: (i: number, by: Rgb) => void;
   /** Every texel with its place. */
@@ -75,7 +79,14 @@ export function arcOff(s: Pick<SurfaceMaps, 'spanDeg'>, a: number, b: number): n
 }
 
 export function emptySheet(
-  about: { readonly seed: number; readonly spanDeg: number; readonly arcMm: number; readonly widthMm: number; readonly lined: boolean },
+  about: {
+    readonly seed: number;
+    readonly spanDeg: number;
+    readonly arcMm: number;
+    readonly widthMm: number;
+    readonly lined: boolean;
+    readonly lining: Rgb;
+  },
   columns: number,
   rows: number,
   random: () => number,

@@ -4,7 +4,7 @@ import { seeded } from '../kit/seeded.js';
 import * as other from './paintOther.js';
 import * as shell from './paintShell.js';
 import { wear } from './paintWear.js';
-import { classAt, emptySheet, type Sheet, type SurfaceMaps } from './sheet.js';
+import { BRONZE_LINING, classAt, COPPER, emptySheet, type Sheet, type SurfaceMaps } from './sheet.js';
 
 /** A developed surface of a part with what happened to it. */
 export interface SurfaceSpecimen {
@@ -18,6 +18,8 @@ export interface SurfaceSpecimen {
   /** Size across of a flat surface, mm. */
   readonly acrossMm?: number;
   readonly finish?: Finish;
+  /** Of a shell; copper when left out. */
+  readonly lining?: 'copper' | 'bronze';
   readonly damages: readonly Damage[];
   /** Oil hole, if there is one. */
   readonly hole?: { readonly arc: number; readonly axial: number; readonly diameterMm: number };
@@ -31,7 +33,14 @@ export function surfaceMaps(s: SurfaceSpecimen, columns = 1440, rows = 480): Sur
   const spanDeg = s.spanDeg ?? 180;
   const arcMm = s.acrossMm ? s.acrossMm / spanDeg : (Math.PI * s.radiusMm) / 180;
   const sheet = emptySheet(
-    { seed: s.seed, spanDeg, arcMm, widthMm: s.widthMm, lined: (s.finish ?? 'overlay') === 'overlay' },
+    {
+      seed: s.seed,
+      spanDeg,
+      arcMm,
+      widthMm: s.widthMm,
+      lined: (s.finish ?? 'overlay') === 'overlay',
+      lining: s.lining === 'bronze' ? BRONZE_LINING : COPPER,
+    },
     columns,
     rows,
     seeded(s.seed),

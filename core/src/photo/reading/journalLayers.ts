@@ -70,7 +70,7 @@ export function readJournalLayers(seen: Seen, lit: Lit, pxPerMm: number): Layere
   for (const c of components(filled, width, height, Math.round(LEAST.heat * pxPerMm ** 2)))
     for (const i of c.pixels) if (layer[i] === 0) layer[i] = layerAt('heat');
   bridgeGlare(seen.glare, layer, width, height, pxPerMm);
-  return { layer, sure, chroma, specks: 0, crazed: 0, net: new Uint8Array(size), voids };
+  return { layer, sure, specks: 0, crazed: 0, net: new Uint8Array(size), voids };
 }
 
 /** Least step across the border of a patch of other metal, and the step from which its hue no longer matters. */
