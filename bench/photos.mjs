@@ -1,10 +1,7 @@
 // How well shells are read from pictures with exact truth. Two sets of rendered specimens: one to tune on, one to report on, with other seeds, lamps, benches, lenses, noise and
-// compression; and, when a folder is named, a third set of pictures of another renderer.
-// node bench/photos.mjs [--set tune|report] [--count 60] [--folder DIR] [--list]
-import { existsSync, readdirSync, readFileSync } from 'node:fs';
-import { join } from 'node:path';
+// compression.
+// node bench/photos.mjs [--set tune|report] [--count 60] [--list]
 import { parseArgs } from 'node:util';
-import sharp from 'sharp';
 import { proposeGrade, summariseMap } from '@true-ledger/core/damage';
 import { NOT_SEEN_COSINE, readSurface, viewCosine } from '@true-ledger/core/photo';
 import { surfaceMaps, takeShell } from '@true-ledger/core/specimen';
@@ -15,7 +12,6 @@ const { values } = parseArgs({
   options: {
     set: { type: 'string', default: 'report' },
     count: { type: 'string', default: '60' },
-    folder: { type: 'string', default: process.env.SPECIMENS ?? '' },
     list: { type: 'boolean', default: false },
   },
 });
@@ -64,7 +60,6 @@ let spent = 0;
 let megapixels = 0;
 let started = performance.now();
 await renderedSet(values.set, Number(values.count));
-if (values.folder && existsSync(join(values.folder, 'shells'))) await folderSet(values.folder);
 
 function timed(picture, corners, size) {
   const from = performance.now();
@@ -72,31 +67,6 @@ function timed(picture, corners, size) {
   spent += performance.now() - from;
   megapixels += (picture.width * picture.height) / 1e6;
   return reading;
-}
-
-/** Pictures with truth of another renderer: `shells/*.json` with `face_corners_px`, `truth`, `image`. */
-async function folderSet(folder) {
-  for (const file of readdirSync(join(folder, 'shells')).filter((f) => f.endsWith('.json'))) {
-    const t = JSON.parse(readFileSync(join(folder, 'shells', file), 'utf8'));
-    const { data, info } = await sharp(join(folder, 'shells', t.image))
-      .ensureAlpha()
-      .raw()
-      .toBuffer({ resolveWithObject: true });
-    const c = t.face_corners_px;
-    const reading = timed(
-      { width: info.width, height: info.height, data: new Uint8ClampedArray(data) },
-      [c.left_front, c.left_rear, c.right_rear, c.right_front],
-      { radiusMm: t.part_mm.inner_radius, widthMm: null },
-    );
-    const seen = t.truth.visible_percent;
-    judge(
-      t.id,
-      t.description,
-      { lining: seen.copper, heat: seen.heat, rust: seen.rust, lines: t.truth['score_lines_wider_than_0.15mm'], grade: null },
-      reading,
-    );
-  }
-  report('another renderer');
 }
 
 async function renderedSet(name, count) {

@@ -18,3 +18,4 @@ await import(join(ROOT, 'bench', 'change.mjs'));
 await import(join(ROOT, 'bench', 'photos.mjs'));
 await import(join(ROOT, 'bench', 'outlines.mjs'));
 await import(join(ROOT, 'bench', 'roundPhotos.mjs'));
+await import(join(ROOT, 'bench', 'otherRenderer.mjs'));

@@ -208,6 +208,27 @@ describe('true-ledger', () => {
       scale: { radiusMm: 26, widthMm: 20, assumed: false },
       map: { columns: 36, rows: 12 },
     });
+    // A larger file of the same is read in the same rendition, and corners are told in its own pixels.
+    const large = join(folder, 'large.png');
+    await sharp(path).resize(3200).png().toFile(large);
+    const half = join(folder, 'half.png');
+    await sharp(path).resize(1600).png().toFile(half);
+    const by = (times: number): string =>
+      shot.corners
+        .flat()
+        .map((v) => v * times)
+        .join(',');
+    const [whole, work] = [
+      JSON.parse((await call('grade', large, '--corners', by(4))).out),
+      JSON.parse((await call('grade', half, '--corners', by(2))).out),
+    ] as Array<{
+      corners: number[][];
+      scale: { pxPerMm: number };
+      percent: { lining: number };
+    }>;
+    expect(whole!.corners[0]![0]).toBeCloseTo(4 * shot.corners[0]![0], 0);
+    expect(whole!.scale.pxPerMm).toBeCloseTo(work!.scale.pxPerMm, 0);
+    expect(Math.abs(whole!.percent.lining - work!.percent.lining)).toBeLessThan(0.5);
     const alone = await call('grade', path);
     const answer = JSON.parse(alone.out) as { scale: { assumed: boolean }; doubts: string[] };
     expect(answer.scale.assumed).toBe(true);

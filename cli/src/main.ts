@@ -16,7 +16,16 @@ import {
 } from '@true-ledger/core/measure';
 import type { CaseState } from '@true-ledger/core/ledger';
 import type { CaseView } from '@true-ledger/core/case';
-import { findOutline, isRead, READ_PARTS, readingJson, readSurface, type Pixels, type Point } from '@true-ledger/core/photo';
+import {
+  findOutline,
+  isRead,
+  READ_PARTS,
+  readingJson,
+  readSurface,
+  WORK_RENDITION,
+  type Pixels,
+  type Point,
+} from '@true-ledger/core/photo';
 import { diagnose, diagnosisJson } from '@true-ledger/core/diagnosis';
 import { simulatedRoutes } from '@true-ledger/core/salvage';
 import { layoutOf, reportMarkdown, reportModel, TEMPLATES } from '@true-ledger/core/report';
@@ -316,9 +325,11 @@ async function gradePhoto(args: readonly string[], terminal: Terminal): Promise<
   if (arc !== undefined && !(arc >= 5 && arc <= 360)) return usage(terminal, 'The arc of a strip is 5 to 360 degrees.');
   const construction = (option('--construction') ?? 'trimetal') as (typeof CONSTRUCTIONS)[number];
   if (!CONSTRUCTIONS.includes(construction)) return usage(terminal, `A shell is ${CONSTRUCTIONS.join(', ')}.`);
-  const picture = await decodePicture(path, terminal);
-  if (!picture) return 2;
-  const corners = given.corners ? { ok: true as const, value: given.corners } : findOutline(part, picture);
+  const decoded = await decodePicture(path, terminal);
+  if (!decoded) return 2;
+  const { picture, scale } = decoded;
+  const scaled = (points: readonly Point[], by: number): Point[] => points.map(([x, y]) => [x * by, y * by]);
+  const corners = given.corners ? { ok: true as const, value: scaled(given.corners, scale) } : findOutline(part, picture);
   if (!corners.ok) return told(corners.problem, terminal);
   const usual = part === 'skirt' || part === 'bore' ? USUAL_SKIRT_RADIUS_MM : USUAL_RADIUS_MM;
   const reading = readSurface(
@@ -326,25 +337,29 @@ async function gradePhoto(args: readonly string[], terminal: Terminal): Promise<
     picture,
     corners.value,
     { radiusMm: radius ?? usual, widthMm: width ?? null, ...(arc ? { arcDeg: arc } : {}) },
-    { construction, cornersProposed: !given.corners, ...(given.card ? { card: given.card } : {}) },
+    { construction, cornersProposed: !given.corners, ...(given.card ? { card: scaled(given.card, scale) } : {}) },
   );
   if (!reading.ok) return told(reading.problem, terminal);
-  terminal.out(JSON.stringify(readingJson(reading.value, { part, corners: corners.value, sizeAssumed: radius === undefined }), null, 2));
+  const about = { part, corners: scaled(corners.value, 1 / scale), sizeAssumed: radius === undefined };
+  terminal.out(JSON.stringify(readingJson(reading.value, about), null, 2));
   return 0;
 }
 
-/** Pixels of a picture file, upright, eight bits a channel; more than 40 megapixels are refused before they are unpacked. */
-async function decodePicture(path: string, terminal: Terminal): Promise<Pixels | null> {
+/** A picture file in the rendition that everything is read from, as the server makes it, and its scale against the upright original; more than 40 megapixels are refused before they are unpacked. */
+async function decodePicture(path: string, terminal: Terminal): Promise<{ readonly picture: Pixels; readonly scale: number } | null> {
   const bytes = await read(path, terminal);
   if (!bytes) return null;
   try {
-    const { data, info } = await sharp(bytes, { limitInputPixels: 40_000_000 })
-      .rotate()
-      .toColourspace('srgb')
-      .ensureAlpha()
-      .raw({ depth: 'uchar' })
-      .toBuffer({ resolveWithObject: true });
-    return { width: info.width, height: info.height, data: new Uint8ClampedArray(data.buffer, data.byteOffset, data.length) };
+    const upright = sharp(bytes, { limitInputPixels: 40_000_000 }).rotate();
+    const { longSide, quality } = WORK_RENDITION;
+    const work = await upright
+      .resize({ width: longSide, height: longSide, fit: 'inside', withoutEnlargement: true })
+      .jpeg({ quality })
+      .toBuffer();
+    const { width = 0, height = 0, orientation = 1 } = await sharp(bytes).metadata();
+    const { data, info } = await sharp(work).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+    const picture = { width: info.width, height: info.height, data: new Uint8ClampedArray(data.buffer, data.byteOffset, data.length) };
+    return { picture, scale: info.width / (orientation >= 5 ? height : width) };
   } catch (error) {
     terminal.error(
       `"${path}" is not a picture that can be read: ${error instanceof Error ? error.message.split('\n')[0] : 'unreadable'}. Nothing was graded.`,

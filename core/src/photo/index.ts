@@ -6,6 +6,7 @@ export { toPicture, toSurface } from './mesh.js';
 export { PART_TAG, corrected, parseTagText, project, readTag, renderTag, tagDistanceMm, tagText } from './partTag.js';
 export { refineTagCorners } from './tagRefine.js';
 export { clockDoubt } from './takenAt.js';
+export { WORK_RENDITION } from './workRendition.js';
 export { type FlattenedPart, READ_PARTS, isFlattened, isRead } from './reading/readParts.js';
 export { MAP_COLUMNS, MAP_ROWS } from './reading/surfaceReading.js';
 export { readSurface } from './reading/readSurface.js';
@@ -14,3 +15,6 @@ export { type Turn, USUAL_TURN, fromPicture, inPicture, showsPieceOfTurn, sizeFr
 export { findOutline, isFound } from './reading/findOutline.js';
 export { type PictureTask, type ReadPicture, readPicture } from './reading/readPicture.js';
 export { readingJson } from './reading/readingJson.js';
+export { cardColour } from './reading/light.js';
+export { FEATURE_NAMES, pixelFeatures, reduced } from './segment/pixelFeatures.js';
+export { contextOf, probabilitiesOf } from './segment/network.js';

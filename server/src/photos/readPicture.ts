@@ -1,4 +1,5 @@
 import { LIMITS, type ErrorCode } from '@true-ledger/contract';
+import { WORK_RENDITION } from '@true-ledger/core/photo';
 import exifr from 'exifr';
 import sharp, { type Metadata } from 'sharp';
 import { decodeHeic, isHeic } from './heic.js';
@@ -10,7 +11,7 @@ export interface StoredPicture {
   readonly width: number;
   readonly height: number;
   readonly takenAt: string | null;
-  /** Upright, at most 1600 px, without metadata. */
+  /** Upright, at most `WORK_RENDITION.longSide` px, without metadata. */
   readonly work: Buffer;
   /** Upright, at most 320 px, without metadata. */
   readonly thumb: Buffer;
@@ -21,6 +22,7 @@ const MIME: Readonly<Record<string, StoredPicture['mime']>> = { jpeg: 'image/jpe
 const refuse = (code: ErrorCode, what: string, what2do: string): ProblemError =>
   new ProblemError({ code, sentence: `The picture was not stored: ${what}. Nothing else was lost. ${what2do}`, field: 'file' });
 
+const WORK_SIZE = { width: WORK_RENDITION.longSide, height: WORK_RENDITION.longSide, fit: 'inside', withoutEnlargement: true } as const;
 const thumbSize = { width: 320, height: 320, fit: 'inside', withoutEnlargement: true } as const;
 
 export function thumbOf(work: Buffer): Promise<Buffer> {
@@ -43,7 +45,7 @@ export async function blurred(work: Buffer, regions: ReadonlyArray<{ x: number; 
     .toBuffer();
   return sharp(work)
     .composite([{ input: patch }])
-    .jpeg({ quality: 86 })
+    .jpeg({ quality: WORK_RENDITION.quality })
     .toBuffer();
 }
 
@@ -70,11 +72,7 @@ export async function readPicture(bytes: Buffer): Promise<StoredPicture> {
   const turned = (meta.orientation ?? 1) >= 5;
   try {
     const upright = sharp(bytes, options).rotate();
-    const work = await upright
-      .clone()
-      .resize({ width: 1600, height: 1600, fit: 'inside', withoutEnlargement: true })
-      .jpeg({ quality: 86 })
-      .toBuffer();
+    const work = await upright.clone().resize(WORK_SIZE).jpeg({ quality: WORK_RENDITION.quality }).toBuffer();
     return {
       mime,
       width: (turned ? meta.height : meta.width) ?? 0,
@@ -98,8 +96,8 @@ async function readHeic(bytes: Buffer): Promise<StoredPicture> {
   const { width, height, data } = decoded;
   const work = await sharp(data, { raw: { width, height, channels: 4 } })
     .removeAlpha()
-    .resize({ width: 1600, height: 1600, fit: 'inside', withoutEnlargement: true })
-    .jpeg({ quality: 86 })
+    .resize(WORK_SIZE)
+    .jpeg({ quality: WORK_RENDITION.quality })
     .toBuffer();
   return { mime: 'image/heic', width, height, takenAt: await takenAt(bytes), work, thumb: await thumbOf(work) };
 }

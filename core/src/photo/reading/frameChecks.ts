@@ -46,7 +46,8 @@ export function hideOblique(there: Uint8Array, flat: Developed): void {
   }
 }
 
-const BORDER = 0.05;
+/** Share of the face along a border that was found without help, which is not read. */
+export const BORDER = 0.05;
 
 export function hideBorder(there: Uint8Array, width: number, height: number): void {
   const [bx, by] = [Math.round(BORDER * width * 0.7), Math.round(BORDER * height)];

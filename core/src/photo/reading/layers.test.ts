@@ -50,7 +50,7 @@ function read(face: Face): {
   const { layer } = layered;
   return {
     layered,
-    lines: findLines(lit, layered, PX_PER_MM, PX_PER_MM),
+    lines: findLines(seen, layered, PX_PER_MM, PX_PER_MM),
     share: (name) => layer.reduce((n, l) => n + (LAYERS[l] === name ? 1 : 0), 0) / layer.length,
     at: (x, y) => LAYERS[layer[Math.floor(y * PX_PER_MM) * WIDTH + Math.floor(x * PX_PER_MM)]!]!,
   };

@@ -3,9 +3,10 @@ import { boxMean, components, field, quantile, type Component, type Field } from
 import type { Lit, Seen } from './light.js';
 
 /** Classes that a picture of a shell tells apart; `void` is an oil hole or a tab, which is no surface. */
-export type Layer = Extract<WearClass, 'sound' | 'lining' | 'heat' | 'rust' | 'embedded' | 'scuffed' | 'transfer'> | 'void' | 'unseen';
+export type Layer =
+  Extract<WearClass, 'sound' | 'lining' | 'heat' | 'rust' | 'embedded' | 'scuffed' | 'transfer' | 'steel'> | 'void' | 'unseen';
 /** Layers a pixel may belong to. */
-export const LAYERS: readonly Layer[] = ['sound', 'lining', 'heat', 'rust', 'embedded', 'scuffed', 'transfer', 'void', 'unseen'];
+export const LAYERS: readonly Layer[] = ['sound', 'lining', 'heat', 'rust', 'embedded', 'scuffed', 'transfer', 'steel', 'void', 'unseen'];
 
 /**
  * Limits in log of linear light; they follow from how the layers reflect, with room for lamp and camera.
@@ -28,13 +29,20 @@ const LIMITS = {
   crack: -0.33,
 } as const;
 
+/** Chances of classes, one plane a class, on a smaller picture of the same surface; 0 where nothing is seen. */
+export interface Chances {
+  readonly width: number;
+  readonly height: number;
+  readonly classes: readonly Layer[];
+  readonly planes: readonly Float32Array[];
+}
+
 /** A surface told apart by layer. */
 export interface Layered {
   /** Index into `LAYERS` by pixel. */
   readonly layer: Uint8Array;
   /** Distance from the nearest limit, 0 (undecided) to 1. */
   readonly sure: Float32Array;
-  readonly chroma: Field;
   readonly specks: number;
   /** Share of the surface under a net of cracks. */
   readonly crazed: number;
@@ -42,6 +50,8 @@ export interface Layered {
   readonly net: Uint8Array;
   /** Oil holes; tabs are left out of the face but not counted. */
   readonly voids: number;
+  /** Chances of the classes where a classifier told them apart: shares follow from these, since in a field of fine streaks hardly a pixel is all of one. */
+  readonly chances?: Chances;
 }
 
 /** Share of the arc at each parting line where the face is seen at a sliver, its corner shows the lining and it mirrors the bench: what lies wholly in there is no finding. */
@@ -83,7 +93,7 @@ export function readLayers(seen: Seen, lit: Lit, pxPerMm: number): Layered {
   cleanRims(layer, width, height, pxPerMm);
   bridgeGlare(seen.glare, layer, width, height, pxPerMm);
   const { specks, crazed, net } = markDark(lit, layer, pxPerMm);
-  return { layer, sure, chroma, specks, crazed, net, voids };
+  return { layer, sure, specks, crazed, net, voids };
 }
 
 /** Lies wholly at a parting line, or is small and lies in one of the four corners of the face, which mirror the bench. */

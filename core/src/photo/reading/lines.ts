@@ -1,6 +1,6 @@
 import { boxMean, components, field, quantile, type Field } from './field.js';
 import { LAYERS, type Layered } from './layers.js';
-import type { Lit } from './light.js';
+import type { Seen } from './light.js';
 
 /** A line along the run: a score. */
 export interface FoundLine {
@@ -14,292 +14,324 @@ export interface FoundLine {
   readonly through: boolean;
 }
 
-/** What is wider than this and dark is no score, mm. */
-const WIDEST_MM = 1.5;
+/**
+ * Limits of the finder of scores. Lengths in mm, depths in the logarithm of light. Set on the pictures of the other renderer and the studio's tuning set.
+ * - `mean`: half length along the run over which light and colour are taken together; machining marks and grain are shorter.
+ * - `cores`: half widths across the run at which a valley is looked for, from a hair to the widest score.
+ * - `lip`, `shoulder`: what lies between a valley and its shoulders, and how wide a shoulder is.
+ * - `seen`, `tinged`, `clear`: least depth of a valley, least rise of colour, and how many times its noise either must be, to be looked at.
+ * - `deep`, `overNoise`: a dark line is a score from this mean depth on, or this many times the noise where that is more. What turning leaves came to 0.15, scores to 0.17 and more.
+ * - `steep`: share of its depth that a flank rises over a tenth of a millimetre.
+ * - `gap`: pieces of one line may lie so far apart; `long`: a line is longer than this.
+ * - `rim`: what is warm this near to an edge is the chamfer.
+ */
+const LIMITS = {
+  mean: 1.6,
+  cores: [0.05, 0.14, 0.34],
+  lip: 0.1,
+  shoulder: 0.28,
+  seen: 0.055,
+  tinged: 0.1,
+  clear: 3,
+  deep: 0.165,
+  overNoise: 5,
+  steep: 0.42,
+  gap: 9,
+  long: { dark: 9, warm: 11 },
+  piece: 1.5,
+  widest: 1.5,
+  rim: 0.6,
+} as const;
 /** A groove is a fifth wider from lip to lip than at half its darkness. */
 const LIP = 1.2;
-/** A groove whose bottom is warmer by this than the metal beside it shows the lining; on the tuning set those that had not gone through came to 0.035, those that had to 0.09 and more. */
-const WARMER = 0.07;
+
 const LINING = LAYERS.indexOf('lining');
-const UNSEEN = LAYERS.indexOf('unseen');
-/** Lining this near the edge of the face is edge wear, mm. */
-const RIM_MM = 0.5;
-/** Pieces farther apart than this are two lines, mm. */
-const MOST_GAP_MM = 9;
+/** No running surface, or spots in it: what is dark or warm there is no score. */
+const BROKEN: ReadonlySet<number> = new Set((['void', 'embedded', 'rust', 'transfer'] as const).map((name) => LAYERS.indexOf(name)));
+
+interface LineOptions {
+  /** Not looked at along each edge, mm. */
+  readonly borderMm?: number;
+  /** There is a lining to go through to; else what is warm at the bottom is a smear or rust. */
+  readonly lined?: boolean;
+}
 
 /**
- * Scores: narrow, far longer than wide, along the run. Dark ones by a ridge across the axis after a mean along the arc (machining marks are as narrow but short and
- * shallow; the limit is set by their own scatter); those gone through by narrow strips of lining that stand alone. Pieces on one line are joined across gaps.
- * `borderMm` at each edge is not looked at; with `lined` false there is no lining to go through to, and what is warm at the bottom is a smear or rust.
+ * Scores: valleys along the run, dark, or warm where they went through to the lining. Light and colour are averaged along the run and compared across it with both shoulders, so that a step is none.
+ * What is noise follows from how a row differs from itself farther along the run, which scores do not: dense rings do not raise it.
  */
 export function findLines(
-  lit: Lit,
+  seen: Seen,
   layered: Layered,
   pxPerMm: number,
   sourcePxPerMm: number,
   spanDeg = 180,
-  { borderMm = 0.35, lined = true }: { readonly borderMm?: number; readonly lined?: boolean } = {},
+  { borderMm = 0.35, lined = true }: LineOptions = {},
 ): FoundLine[] {
-  const through = throughLines(layered, lit.shade.width, lit.shade.height, pxPerMm, spanDeg);
-  const dark = darkLines(lit, layered, pxPerMm, sourcePxPerMm, spanDeg, borderMm).filter((d) => lined || !d.through);
-  const { height } = lit.shade;
-  const kept = dark.filter(
-    (d) => !through.some((t) => Math.abs(t.axial - d.axial) * height < (t.widthMm / 2 + 0.35) * pxPerMm && overlap(t, d) > 0.3),
-  );
-  return whole([...through, ...once(kept, height / pxPerMm)], layered, lit.shade.width, height, pxPerMm, spanDeg).sort(
-    (a, b) => a.axial - b.axial || a.fromDeg - b.fromDeg,
-  );
-}
-
-/** One groove may be seen in pieces, dark here and down to the lining there, or have glare on it: what goes on at the same height is one line, and glare between two pieces is no gap. */
-function whole(
-  lines: readonly FoundLine[],
-  { layer }: Layered,
-  width: number,
-  height: number,
-  pxPerMm: number,
-  spanDeg: number,
-): FoundLine[] {
-  const merged: FoundLine[] = [];
-  for (const line of [...lines].sort((a, b) => a.fromDeg - b.fromDeg)) {
-    const k = merged.findIndex((m) => {
-      if (Math.abs(m.axial - line.axial) * height > 0.4 * pxPerMm) return false;
-      const row = Math.min(height - 1, Math.max(0, Math.round((1 - (m.axial + line.axial) / 2) * height - 0.5))) * width;
-      let bare = 0;
-      for (let x = Math.round((m.toDeg / spanDeg) * width); x < (line.fromDeg / spanDeg) * width; x++)
-        if (layer[row + x] !== UNSEEN) bare++;
-      return bare < MOST_GAP_MM * pxPerMm && line.fromDeg > m.toDeg - ((2 * pxPerMm) / width) * spanDeg;
-    });
-    const m = merged[k];
-    if (!m) {
-      merged.push(line);
-      continue;
-    }
-    const [a, b] = [m.toDeg - m.fromDeg, line.toDeg - line.fromDeg];
-    merged[k] = {
-      fromDeg: m.fromDeg,
-      toDeg: Math.max(m.toDeg, line.toDeg),
-      axial: (m.axial * a + line.axial * b) / (a + b),
-      widthMm: (m.widthMm * a + line.widthMm * b) / (a + b),
-      through: m.through || line.through,
-    };
+  const { width, height } = seen.light;
+  const run = Math.max(1, Math.round(LIMITS.mean * pxPerMm));
+  const clear = field(width, height);
+  const chroma = field(width, height);
+  for (let i = 0; i < clear.data.length; i++) {
+    clear.data[i] = seen.there[i] && !seen.glare[i] && !BROKEN.has(layered.layer[i]!) ? 1 : 0;
+    chroma.data[i] = seen.clipped[i] ? seen.yellowness.data[i]! : (seen.redness.data[i]! + seen.yellowness.data[i]!) / 2;
   }
-  return merged;
-}
-
-/** A wide groove shows two dark flanks: what lies on one another is one line, the longer of the two. */
-function once(lines: readonly FoundLine[], heightMm: number): FoundLine[] {
-  const kept: FoundLine[] = [];
-  for (const line of [...lines].sort((a, b) => b.toDeg - b.fromDeg - (a.toDeg - a.fromDeg))) {
-    const twice = kept.some(
-      (k) => Math.abs(k.axial - line.axial) * heightMm < (k.widthMm + line.widthMm) / 2 + 0.12 && overlap(k, line) > 0.5,
-    );
-    if (!twice) kept.push(line);
-  }
-  return kept;
-}
-
-function overlap(a: FoundLine, b: FoundLine): number {
-  const shared = Math.min(a.toDeg, b.toDeg) - Math.max(a.fromDeg, b.fromDeg);
-  return shared / Math.max(1e-6, Math.min(a.toDeg - a.fromDeg, b.toDeg - b.fromDeg));
-}
-
-function throughLines(layered: Layered, width: number, height: number, pxPerMm: number, spanDeg: number): FoundLine[] {
-  const mask = new Uint8Array(layered.layer.length);
+  const known = boxMean(clear, run, 0);
+  const light = meanOf(seen.light, clear, known, run);
+  const colour = meanOf(chroma, clear, known, run);
+  const dark = deepest(light, known, pxPerMm, -1);
+  const warm = deepest(colour, known, pxPerMm, 1);
+  const [darkNoise, warmNoise] = [noiseOf(dark, known, run), noiseOf(warm, known, run)];
   const copper = field(width, height);
-  for (let i = 0; i < mask.length; i++)
-    if (layered.layer[i] === LINING) {
-      mask[i] = 1;
-      copper.data[i] = 1;
+  for (let i = 0; i < copper.data.length; i++) copper.data[i] = layered.layer[i] === LINING ? 1 : 0;
+  const inLining = boxMean(copper, run, Math.round(1.3 * pxPerMm));
+  const strength = field(width, height);
+  const isWarm = new Uint8Array(strength.data.length);
+  const border = Math.round(borderMm * pxPerMm);
+  const rim = Math.max(LIMITS.rim, borderMm + 0.3) * pxPerMm;
+  for (let y = border; y < height - border; y++) {
+    const atRim = y < rim || y >= height - rim;
+    for (let x = 0; x < width; x++) {
+      const i = y * width + x;
+      const d = dark.data[i]! > LIMITS.seen ? dark.data[i]! / darkNoise[x]! : 0;
+      const w = lined && warm.data[i]! > LIMITS.tinged && !atRim && inLining.data[i]! < 0.4 ? warm.data[i]! / warmNoise[x]! : 0;
+      strength.data[i] = Math.max(d, w);
+      if (w > LIMITS.clear) isWarm[i] = 1;
     }
-  const found: FoundLine[] = [];
-  for (const c of components(mask, width, height, Math.round(0.6 * pxPerMm ** 2))) {
-    const long = (c.right - c.left + 1) / pxPerMm;
-    const thick = c.area / pxPerMm / (c.right - c.left + 1);
-    const tall = (c.bottom - c.top + 1) / pxPerMm;
-    if (long < 5 || thick > 1.3 || long < 8 * thick || tall > 2.6) continue;
-    // What reaches the edge of the face is a worn edge.
-    if (c.top < RIM_MM * pxPerMm || c.bottom > height - RIM_MM * pxPerMm) continue;
-    // Alone: little other lining within a millimetre above and below.
-    const own = new Set(c.pixels);
-    let other = 0;
-    let looked = 0;
-    const reach = Math.round(2.6 * pxPerMm);
-    for (let x = c.left; x <= c.right; x += 2)
-      for (let y = Math.max(0, c.top - reach); y <= Math.min(height - 1, c.bottom + reach); y += 2) {
-        const i = y * width + x;
-        if (own.has(i)) continue;
-        looked++;
-        if (mask[i]) other++;
-      }
-    if (other > 0.08 * looked) continue;
-    found.push({
-      fromDeg: (c.left / width) * spanDeg,
-      toDeg: ((c.right + 1) / width) * spanDeg,
-      axial: 1 - (c.y + 0.5) / height,
-      widthMm: thick,
-      through: true,
-    });
   }
-  return found;
+  const mask = crests(strength, Math.max(1, Math.round(0.08 * pxPerMm)));
+  const blur = 1.3 / sourcePxPerMm;
+  const pieces = components(mask, width, height, Math.round(LIMITS.piece * pxPerMm)).flatMap((c): Piece[] => {
+    const long = c.right - c.left + 1;
+    if (long < LIMITS.piece * pxPerMm || c.bottom - c.top > 0.1 * long + 0.4 * pxPerMm) return [];
+    let [hot, net, depth] = [0, 0, 0];
+    for (const i of c.pixels) {
+      hot += isWarm[i]!;
+      depth += Math.max(dark.data[i]!, 0);
+      net += layered.net[i]!;
+    }
+    const through = hot > 0.4 * c.pixels.length;
+    if (!through && net > 0.4 * c.pixels.length) return [];
+    // The dark seam between two temper colours is a valley as well, with soft flanks.
+    if (!through && steepest(light, c.pixels, pxPerMm) < LIMITS.steep * (depth / c.pixels.length)) return [];
+    return [
+      {
+        left: c.left,
+        right: c.right,
+        y: c.y,
+        covered: long,
+        depth: depth / c.pixels.length,
+        through: through ? long : 0,
+        width: widthOf(through ? colour : light, c.pixels, pxPerMm, through ? 1 : -1) / pxPerMm,
+      },
+    ];
+  });
+  const least = Math.max(LIMITS.deep, LIMITS.overNoise * quantile(Float32Array.from(darkNoise), 0.5));
+  return joined(pieces, known, pxPerMm).flatMap((p): FoundLine[] => {
+    const long = p.covered / pxPerMm;
+    const through = p.through > 0.4 * p.covered;
+    const isScore = (through && long >= LIMITS.long.warm) || (p.depth >= least && long >= LIMITS.long.dark);
+    if (!isScore || p.width > LIMITS.widest) return [];
+    return [
+      {
+        // The mean along the run reaches beyond both ends.
+        fromDeg: ((p.left + 0.7 * run) / width) * spanDeg,
+        toDeg: ((p.right + 1 - 0.7 * run) / width) * spanDeg,
+        axial: 1 - (p.y + 0.5) / height,
+        widthMm: LIP * Math.sqrt(Math.max(0.02 ** 2, p.width ** 2 - blur ** 2)),
+        through,
+      },
+    ];
+  });
 }
 
 interface Piece {
   readonly left: number;
   readonly right: number;
   readonly y: number;
-  readonly contrast: number;
+  /** Pixels along the run on which it was seen, and of these how many went through. */
+  readonly covered: number;
+  readonly through: number;
+  /** Mean depth below the nearer shoulder. */
+  readonly depth: number;
   readonly width: number;
-  /** How much warmer its bottom is than the metal beside it: the lining shows in it. */
-  readonly chroma: number;
 }
 
-function darkLines(lit: Lit, layered: Layered, pxPerMm: number, sourcePxPerMm: number, spanDeg: number, borderMm: number): FoundLine[] {
-  const { width, height } = lit.shade;
-  const along = Math.round(1.6 * pxPerMm);
-  // Only what is metal counts; elsewhere the shade says nothing of a score.
-  const clean = field(width, height);
-  for (let i = 0; i < clean.data.length; i++) {
-    const l = LAYERS[layered.layer[i]!]!;
-    clean.data[i] = l === 'sound' || l === 'heat' ? Math.max(-1.2, Math.min(0.6, lit.shade.data[i]!)) : 0;
-  }
-  const mean = boxMean(clean, along, 0);
-  const near = boxMean(mean, 0, Math.max(1, Math.round(0.06 * pxPerMm)));
-  const wide = boxMean(mean, 0, Math.round(0.55 * pxPerMm));
-  const ridge = field(width, height);
-  for (let i = 0; i < ridge.data.length; i++) ridge.data[i] = wide.data[i]! - near.data[i]!;
-  const sample = new Float32Array(Math.ceil(ridge.data.length / 5));
-  for (let k = 0; k < sample.length; k++) sample[k] = Math.abs(ridge.data[k * 5]!);
-  const scatter = quantile(sample, 0.5) / 0.6745;
-  const limit = Math.max(0.1, 5 * scatter);
-  const mask = new Uint8Array(ridge.data.length);
-  const border = Math.round(borderMm * pxPerMm);
-  for (let y = border; y < height - border; y++)
-    for (let x = 0; x < width; x++) {
-      const i = y * width + x;
-      if (ridge.data[i]! > limit && ridge.data[i]! >= ridge.data[i - width]! && ridge.data[i]! >= ridge.data[i + width]!) {
-        mask[i] = 1;
-        // The crest may step by a pixel from column to column.
-        if (ridge.data[i - width]! > limit) mask[i - width] = 1;
+function meanOf(p: Field, weight: Field, known: Field, run: number): Field {
+  const product = field(p.width, p.height);
+  for (let i = 0; i < product.data.length; i++) product.data[i] = p.data[i]! * weight.data[i]!;
+  const sum = boxMean(product, run, 0);
+  for (let i = 0; i < sum.data.length; i++) sum.data[i] = known.data[i]! > 0.05 ? sum.data[i]! / known.data[i]! : 0;
+  return sum;
+}
+
+/** Sums down each column, so that any stretch of it is one difference. */
+function sums({ width, height, data }: Field): Float64Array {
+  const out = new Float64Array((height + 1) * width);
+  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) out[(y + 1) * width + x] = out[y * width + x]! + data[y * width + x]!;
+  return out;
+}
+
+/** How far a place lies below (`sign` −1) or above (1) the nearer of its two shoulders, at the width at which that is most. */
+function deepest(p: Field, known: Field, pxPerMm: number, sign: 1 | -1): Field {
+  const { width, height } = p;
+  const total = sums(p);
+  const depth = field(width, height);
+  depth.data.fill(-1);
+  const side = Math.max(2, Math.round(LIMITS.shoulder * pxPerMm));
+  for (const coreMm of LIMITS.cores) {
+    const core = Math.round(coreMm * pxPerMm);
+    const lip = core + Math.max(1, Math.round(LIMITS.lip * pxPerMm));
+    for (let y = lip + side; y < height - lip - side; y++) {
+      const row = (k: number): number => (y + k) * width;
+      const [c0, c1, a0, a1, b0, b1] = [row(-core), row(core + 1), row(-lip - side), row(-lip), row(lip + 1), row(lip + side + 1)];
+      for (let x = 0; x < width; x++) {
+        const i = y * width + x;
+        if (known.data[i]! < 0.25) continue;
+        const here = (total[c1 + x]! - total[c0 + x]!) / (2 * core + 1);
+        const above = (total[a1 + x]! - total[a0 + x]!) / side;
+        const below = (total[b1 + x]! - total[b0 + x]!) / side;
+        const d = sign > 0 ? here - Math.max(above, below) : Math.min(above, below) - here;
+        if (d > depth.data[i]!) depth.data[i] = d;
       }
     }
-  const pieces: Piece[] = components(mask, width, height, Math.round(1.2 * pxPerMm)).flatMap((c) => {
-    const long = c.right - c.left + 1;
-    if (long < 1.5 * pxPerMm || c.bottom - c.top > 0.12 * long + 0.4 * pxPerMm) return [];
-    let contrast = 0;
-    let alone = 0;
-    const beside = Math.round(0.45 * pxPerMm) * width;
-    for (const i of c.pixels) {
-      contrast = Math.max(contrast, ridge.data[i]!);
-      if (layered.layer[i - beside] === layered.layer[i + beside] && (layered.layer[i] ?? 1) === (layered.layer[i + beside] ?? 0)) alone++;
+  }
+  return depth;
+}
+
+/** Scatter of a depth by column: of what a row differs from itself one mean farther along the run, over 6 mm of the arc. */
+function noiseOf({ width, height, data }: Field, known: Field, run: number): Float32Array {
+  const step = 2 * run + 1;
+  const raw = new Float32Array(width).fill(NaN);
+  const values = new Float32Array(height);
+  for (let x = 0; x + step < width; x += Math.max(1, run >> 1)) {
+    let n = 0;
+    for (let y = 2; y < height - 2; y += 2) {
+      const i = y * width + x;
+      if (known.data[i]! > 0.5 && known.data[i + step]! > 0.5) values[n++] = Math.abs(data[i]! - data[i + step]!);
     }
-    if (c.pixels.reduce((n, i) => n + layered.net[i]!, 0) > 0.4 * c.pixels.length) return [];
-    // A step from light to dark has a darker side but no valley.
-    if (valley(mean, c.pixels, width, height, Math.round(0.6 * pxPerMm)) < 0.35 * contrast) return [];
-    // The border of a worn patch, a hole or a tab is no score.
-    if (alone < 0.7 * c.pixels.length) return [];
-    return [
-      {
-        left: c.left,
-        right: c.right,
-        y: c.y,
-        contrast,
-        width: widthOf(mean, wide, c.pixels, width, height) / pxPerMm,
-        chroma: warmerThanBeside(layered.chroma, c.pixels, Math.round(0.7 * pxPerMm)),
-      },
-    ];
-  });
-  const joined = join(pieces, pxPerMm);
-  const blur = 1.3 / sourcePxPerMm;
-  return joined.flatMap((p) => {
-    const long = (p.right - p.left) / pxPerMm;
-    if (long < 5 || p.contrast * Math.sqrt(long) < 6.5 * limit || p.width > WIDEST_MM) return [];
-    return [
-      {
-        fromDeg: (p.left / width) * spanDeg,
-        toDeg: (p.right / width) * spanDeg,
-        axial: 1 - (p.y + 0.5) / height,
-        widthMm: LIP * Math.sqrt(Math.max(0.02 ** 2, p.width ** 2 - blur ** 2)),
-        through: p.chroma > WARMER,
-      },
-    ];
+    if (n > 20) raw[x + run] = quantile(values.subarray(0, n), 0.5) / 0.6745 / Math.SQRT2;
+  }
+  const found = [...raw.keys()].filter((x) => !Number.isNaN(raw[x]!));
+  const usual =
+    found.length === 0
+      ? 0.05
+      : quantile(
+          Float32Array.from(found, (x) => raw[x]!),
+          0.5,
+        );
+  return Float32Array.from(raw, (_, x) => {
+    let [sum, n] = [0, 0];
+    for (const at of found)
+      if (Math.abs(at - x) < 2 * run) {
+        sum += raw[at]!;
+        n++;
+      }
+    return Math.max(0.012, n > 0 ? sum / n : usual);
   });
 }
 
-/** How far the lower of the two shoulders of a crest stands above it, mean over the crest. */
-function valley(mean: Field, pixels: readonly number[], width: number, height: number, reach: number): number {
-  let sum = 0;
-  let n = 0;
-  for (let k = 0; k < pixels.length; k += 3) {
-    const i = pixels[k]!;
-    let [above, below] = [-Infinity, -Infinity];
-    for (let step = 2; step <= reach; step += 2) {
-      if (i - step * width >= 0) above = Math.max(above, mean.data[i - step * width]!);
-      if (i + step * width < width * height) below = Math.max(below, mean.data[i + step * width]!);
+/** 1 on the crests of a field across the run, over the limit. */
+function crests({ width, height, data }: Field, reach: number): Uint8Array {
+  const mask = new Uint8Array(data.length);
+  for (let y = 1; y < height - 1; y++)
+    for (let x = 0; x < width; x++) {
+      const i = y * width + x;
+      const v = data[i]!;
+      if (v < LIMITS.clear) continue;
+      let most = true;
+      for (let k = 1; k <= reach && most; k++) most = v >= (data[i - k * width] ?? 0) && v >= (data[i + k * width] ?? 0);
+      if (!most) continue;
+      mask[i] = 1;
+      // The crest may step by a pixel from column to column.
+      if (data[i - width]! > LIMITS.clear) mask[i - width] = 1;
     }
-    if (!Number.isFinite(above) || !Number.isFinite(below)) continue;
-    sum += Math.min(above, below) - mean.data[i]!;
-    n++;
-  }
-  return n === 0 ? 0 : sum / n;
+  return mask;
 }
 
-/** Chroma along a crest over the mean of both sides of it. */
-function warmerThanBeside({ width, data }: Field, pixels: readonly number[], beside: number): number {
-  let sum = 0;
-  let n = 0;
-  for (const i of pixels) {
-    const [above, below] = [data[i - beside * width], data[i + beside * width]];
-    if (above === undefined || below === undefined) continue;
-    sum += data[i]! - (above + below) / 2;
-    n++;
+/** Width at half depth across the run, median over the crest, pixels. */
+function widthOf({ width, height, data }: Field, pixels: readonly number[], pxPerMm: number, sign: 1 | -1): number {
+  const reach = Math.round(0.9 * pxPerMm);
+  const found: number[] = [];
+  for (let k = 0; k < pixels.length; k += 7) {
+    const at = pixels[k]!;
+    const x = at % width;
+    const y = (at - x) / width;
+    let best = y;
+    for (let d = -2; d <= 2; d++) {
+      const v = data[Math.min(height - 1, Math.max(0, y + d)) * width + x]!;
+      if (sign * v > sign * data[best * width + x]!) best = Math.min(height - 1, Math.max(0, y + d));
+    }
+    const top = sign * data[best * width + x]!;
+    const base = (step: 1 | -1): number => {
+      let least = top;
+      for (let d = 1; d <= reach; d++) {
+        const yy = best + step * d;
+        if (yy < 0 || yy >= height) break;
+        least = Math.min(least, sign * data[yy * width + x]!);
+        if (d > 0.35 * pxPerMm && least < top - 0.05) break;
+      }
+      return least;
+    };
+    const half = (top + Math.max(base(1), base(-1))) / 2;
+    let [up, down] = [0, 0];
+    while (up < reach && best - up - 1 >= 0 && sign * data[(best - up - 1) * width + x]! > half) up++;
+    while (down < reach && best + down + 1 < height && sign * data[(best + down + 1) * width + x]! > half) down++;
+    found.push(up + down + 1);
   }
-  return n === 0 ? 0 : sum / n;
+  return found.length === 0 ? 0 : quantile(Float32Array.from(found), 0.5);
 }
 
-/** Width at half depth across the axis, mean over the crest, pixels. */
-function widthOf(mean: Field, wide: Field, pixels: readonly number[], width: number, height: number): number {
-  let sum = 0;
-  let n = 0;
+/** Rise of the steeper of its flanks over a tenth of a millimetre, mean over the crest. */
+function steepest({ width, height, data }: Field, pixels: readonly number[], pxPerMm: number): number {
+  const over = Math.max(1, Math.round(0.1 * pxPerMm));
+  const reach = Math.round(0.6 * pxPerMm);
+  let [sum, n] = [0, 0];
   for (let k = 0; k < pixels.length; k += 5) {
     const i = pixels[k]!;
-    const base = wide.data[i]!;
-    const half = (mean.data[i]! + base) / 2;
-    if (mean.data[i]! >= base) continue;
-    let up = 0;
-    let down = 0;
-    while (up < 30 && i - (up + 1) * width >= 0 && mean.data[i - (up + 1) * width]! < half) up++;
-    while (down < 30 && i + (down + 1) * width < width * height && mean.data[i + (down + 1) * width]! < half) down++;
-    sum += up + down + 1;
+    let most = 0;
+    for (const step of [width, -width])
+      for (let d = 0; d <= reach; d++) {
+        const [near, far] = [i + step * d, i + step * (d + over)];
+        if (far < 0 || far >= width * height) break;
+        most = Math.max(most, data[far]! - data[near]!);
+      }
+    sum += most;
     n++;
   }
   return n === 0 ? 0 : sum / n;
 }
 
-/** Joins pieces that lie on one line with a gap shorter than 9 mm. */
-function join(pieces: readonly Piece[], pxPerMm: number): Piece[] {
-  const sorted = [...pieces].sort((a, b) => a.left - b.left);
-  const lines: Piece[] = [];
-  for (const piece of sorted) {
-    const k = lines.findIndex(
-      (l) => Math.abs(l.y - piece.y) < 0.4 * pxPerMm && piece.left - l.right < 9 * pxPerMm && piece.left > l.right - 1.5 * pxPerMm,
-    );
+/** Joins pieces that lie on one line, or on one another (the flanks and the bottom of a wide groove); what lies under glare between them is no gap. */
+function joined(pieces: readonly Piece[], known: Field, pxPerMm: number): Piece[] {
+  const lines: Array<Piece & { readonly endY: number }> = [];
+  for (const piece of [...pieces].sort((a, b) => a.left - b.left)) {
+    const k = lines.findIndex((l) => {
+      const apart = Math.abs(l.endY - piece.y) / pxPerMm;
+      if (apart > Math.max(0.3, (l.width + piece.width) / 2 + 0.1)) return false;
+      const row = Math.round((l.endY + piece.y) / 2) * known.width;
+      let bare = 0;
+      for (let x = l.right; x < piece.left; x++) if (known.data[row + x]! > 0.5) bare++;
+      return bare < LIMITS.gap * pxPerMm;
+    });
     const l = lines[k];
     if (!l) {
-      lines.push(piece);
+      lines.push({ ...piece, endY: piece.y });
       continue;
     }
-    const a = l.right - l.left;
-    const b = piece.right - piece.left;
+    const shared = Math.max(0, Math.min(l.right, piece.right) - piece.left);
+    const [a, b] = [l.covered, piece.covered];
+    const beside = shared > 0.5 * b;
     lines[k] = {
       left: l.left,
       right: Math.max(l.right, piece.right),
-      // The end is what the next piece goes on from.
-      y: piece.y * 0.6 + l.y * 0.4,
-      contrast: Math.max(l.contrast, piece.contrast),
-      width: (l.width * a + piece.width * b) / Math.max(1, a + b),
-      chroma: (l.chroma * a + piece.chroma * b) / Math.max(1, a + b),
+      y: beside ? l.y : (l.y * a + piece.y * b) / (a + b),
+      endY: beside ? l.endY : piece.y,
+      covered: a + b - Math.min(b, shared),
+      through: Math.max(l.through, piece.through, l.through + piece.through - shared),
+      depth: beside ? Math.max(l.depth, piece.depth) : (l.depth * a + piece.depth * b) / (a + b),
+      width: beside ? Math.max(l.width, piece.width) : (l.width * a + piece.width * b) / (a + b),
     };
   }
-  return lines;
+  return lines.sort((a, b) => b.y - a.y || a.left - b.left);
 }

@@ -7,7 +7,6 @@ import { develop, type Pixels } from '../flatten.js';
 import type { Point } from '../homography.js';
 import type { CameraModel } from '../cameraModel.js';
 import { otherWayRound } from './focal.js';
-import { readJournalLayers } from './journalLayers.js';
 import { readLayers, type Layered } from './layers.js';
 import {
   cardColour,
@@ -21,11 +20,14 @@ import {
   type Seen,
 } from './light.js';
 import { findLines } from './lines.js';
+import { readJournalLayers } from './journalLayers.js';
+import { classifierFor, isClassified } from '../segment/classifiers.js';
+import { segment } from '../segment/segment.js';
 import { readStreakLayers } from './streakLayers.js';
 import type { ReadPart } from './readParts.js';
 import { type SurfaceSize, cameraModelOf } from './cameraModelOf.js';
 import { type SurfaceReading, MAP_COLUMNS, MAP_ROWS } from './surfaceReading.js';
-import { checkFrame, hideOblique, hideBorder, isGrey, share, darkShare } from './frameChecks.js';
+import { BORDER, checkFrame, hideOblique, hideBorder, isGrey, share, darkShare } from './frameChecks.js';
 import { mapOf } from './wearMapOf.js';
 import { depthsOf, featuresOf } from './surfaceFeatures.js';
 import { trust } from './trust.js';
@@ -95,10 +97,21 @@ export function readSurface(
     );
   const lit = lightOf(part, seen, neutral);
   progress(0.55);
-  const layered = layersOf(part, seen, lit, scale);
+  const layered = isClassified(part) ? segment(classifierFor(part), flat, seen, lit, scale, card) : layersOf(part, seen, lit, scale);
   progress(0.8);
   const lines = LINES_RUN_ROUND.has(part)
-    ? findLines(lit, layered, scale, pxPerMm, camera.spanDeg, part === 'journal' ? { borderMm: FILLET_MM, lined: false } : {})
+    ? findLines(
+        seen,
+        layered,
+        scale,
+        pxPerMm,
+        camera.spanDeg,
+        part === 'journal'
+          ? { borderMm: FILLET_MM, lined: false }
+          : options.cornersProposed
+            ? { borderMm: BORDER * camera.heightMm + PROPOSED_RIM_MM }
+            : {},
+      )
     : [];
   progress(0.95);
   const map = mapOf(layered, flat);
@@ -107,11 +120,12 @@ export function readSurface(
   const { doubts, confidence } = trust({
     camera,
     picture,
-    anchored: lit.anchored,
+    anchored: card ? 1 : lit.anchored,
     glarePercent,
     summary,
     pxPerMm,
     sure: layered.sure,
+    toldBy: isClassified(part) ? 'classifier' : 'limits',
     clippedPercent: share(seen.clipped) * 100,
     dark: darkShare(seen.light.data, seen.there),
     proposed: options.cornersProposed ?? false,
@@ -148,6 +162,9 @@ const FACE_WORDS: Readonly<Record<ReadPart, string>> = {
   thrust: 'thrust washer',
 };
 
+/** Beyond the border of a face whose corners were found, the chamfer may still lie this far in. */
+const PROPOSED_RIM_MM = 0.5;
+
 /** Beside its fillets a journal mirrors the webs: no line is looked for there. */
 const FILLET_MM = 1.1;
 
@@ -166,6 +183,7 @@ function lightOf(part: ReadPart, seen: Seen, neutral: Neutral): Lit {
   return correctIllumination(seen, neutral, referenceMask(seen, neutral), part === 'shell' || part === 'thrust' ? undefined : 0.1);
 }
 
+/** Parts for which no classifier was trained are told apart by limits. */
 function layersOf(part: ReadPart, seen: Seen, lit: Lit, pxPerMm: number): Layered {
   if (part === 'journal') return readJournalLayers(seen, lit, pxPerMm);
   return part === 'skirt' || part === 'bore' ? readStreakLayers(seen, lit, pxPerMm) : readLayers(seen, lit, pxPerMm);

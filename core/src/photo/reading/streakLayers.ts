@@ -43,7 +43,7 @@ export function readStreakLayers(seen: Seen, lit: Lit, pxPerMm: number): Layered
     for (const i of c.pixels) layer[i] = layerAt('scuffed');
   }
   bridgeGlare(seen.glare, layer, width, height, pxPerMm);
-  return { layer, sure, chroma, specks: 0, crazed: 0, net: new Uint8Array(size), voids: 0 };
+  return { layer, sure, specks: 0, crazed: 0, net: new Uint8Array(size), voids: 0 };
 }
 
 /** Streaks have soft feet: the border of one lies where it is this share of its depth. */

@@ -12,6 +12,7 @@ interface Standing {
   readonly summary: WearSummary;
   readonly pxPerMm: number;
   readonly sure: Float32Array;
+  readonly toldBy: 'classifier' | 'limits';
   readonly proposed: boolean;
   /** How much better the ends fit a part that is round the other way; null for flat ones. */
   readonly otherWay: { readonly hollow: boolean; readonly by: number } | null;
@@ -19,6 +20,19 @@ interface Standing {
 
 /** From where on the ends of a part speak for the other kind. Corners that a hand put a percent off bring a shell there too, so that it is only doubted. */
 const OTHER_WAY = { hollow: 0.25, full: 0.15 } as const;
+
+/** How a face is doubted by its pixels: below `under` a pixel could be something else, and where more than such a share could, confidence keeps so much. By classifier, and by how near a limit it lies. */
+const OPEN = {
+  classifier: {
+    under: 0.6,
+    keeps: [
+      [0.3, 0.45],
+      [0.18, 0.65],
+      [0.09, 0.85],
+    ],
+  },
+  limits: { under: 0.35, keeps: [[0.12, 0.8]] },
+} as const;
 
 /** What the picture is worth for this reading. Each doubt takes its share of the confidence. */
 export function trust(s: Standing): { doubts: string[]; confidence: number } {
@@ -43,14 +57,20 @@ export function trust(s: Standing): { doubts: string[]; confidence: number } {
   if (s.clippedPercent > 45) less(0.3, `${s.clippedPercent.toFixed(0)} % of the face is over-exposed.`);
   else if (s.clippedPercent > 18) less(0.8, `${s.clippedPercent.toFixed(0)} % of the face is over-exposed.`);
   if (s.dark > 0.85) less(0.3, 'The face is too dark to read.');
-  if (s.anchored < 0.15) less(0.4, 'Hardly any sound metal is left to judge the light by.');
-  else if (s.anchored < 0.5) less(0.8, 'Little sound metal is left to judge the light by.');
+  if (s.anchored < 0.15)
+    less(
+      s.toldBy === 'limits' ? 0.4 : 0.7,
+      'Hardly any sound metal is left to judge the light by. A tag or card beside the part would settle it.',
+    );
+  else if (s.anchored < 0.5) less(s.toldBy === 'limits' ? 0.8 : 0.9, 'Little sound metal is left to judge the light by.');
   if (s.proposed) less(0.8, 'The corners were found without help; look whether they lie on the face. Its border was not read.');
   if (s.pxPerMm < 8) less(0.75, `With ${s.pxPerMm.toFixed(1)} pixels a millimetre fine lines are lost.`);
+  const { under, keeps } = OPEN[s.toldBy];
   let unsure = 0;
-  for (const v of s.sure) if (v < 0.35) unsure++;
+  for (const v of s.sure) if (v < under) unsure++;
   const open = unsure / Math.max(1, s.sure.length);
-  if (open > 0.12) less(0.8, `${(open * 100).toFixed(0)} % of the face lies near the border between two layers.`);
+  const step = keeps.find(([from]) => open > from);
+  if (step) less(step[1], `${(open * 100).toFixed(0)} % of the face could be something else than it is read as.`);
   return { doubts, confidence: Math.round(confidence * 100) / 100 };
 }
 

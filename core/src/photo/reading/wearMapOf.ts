@@ -1,37 +1,40 @@
 import { WEAR_CLASSES, type WearClass } from '../../damage/classes.js';
 import type { WearMap } from '../../damage/wearMap.js';
 import type { Developed } from '../flatten.js';
-import { LAYERS, type Layered } from './layers.js';
+import { LAYERS, type Chances, type Layered } from './layers.js';
 import { MAP_COLUMNS, MAP_ROWS } from './surfaceReading.js';
 
-const TRACE = 0.0012;
-
-/** Streaks are less sure than layers. */
-const STREAK_TRACE = 0.006;
+/** Less than this of the whole face is what noise and compression leave, not a finding. Streaks are less sure than layers, and steel laid bare is never a trace; specks are few and small. */
+const TRACE = {
+  lining: 0.0018,
+  heat: 0.0018,
+  rust: 0.0018,
+  transfer: 0.0018,
+  scuffed: 0.006,
+  steel: 0.004,
+  embedded: 0.0002,
+} as const satisfies Partial<Record<WearClass, number>>;
 
 /** Shares of the classes in the cells of the wear map; row 0 is the front edge. Holes are left out, what is not seen lowers `seen`. */
 export function mapOf(layered: Layered, flat: Developed): WearMap {
-  const { width, height } = flat.pixels;
   const cells = MAP_COLUMNS * MAP_ROWS;
   const shares = Object.fromEntries(WEAR_CLASSES.map((c) => [c, new Float32Array(cells)])) as Record<WearClass, Float32Array>;
   const seen = new Float32Array(cells);
   const total = new Float32Array(cells);
-  for (let y = 0; y < height; y++) {
-    const row = Math.min(MAP_ROWS - 1, Math.floor((1 - (y + 0.5) / height) * MAP_ROWS));
-    for (let x = 0; x < width; x++) {
-      const cell = row * MAP_COLUMNS + Math.min(MAP_COLUMNS - 1, Math.floor(((x + 0.5) / width) * MAP_COLUMNS));
+  const size = layered.chances ?? flat.pixels;
+  const add = layered.chances ? byChance(layered.chances) : byLayer(layered.layer);
+  for (let y = 0; y < size.height; y++) {
+    const row = Math.min(MAP_ROWS - 1, Math.floor((1 - (y + 0.5) / size.height) * MAP_ROWS));
+    for (let x = 0; x < size.width; x++) {
+      const cell = row * MAP_COLUMNS + Math.min(MAP_COLUMNS - 1, Math.floor(((x + 0.5) / size.width) * MAP_COLUMNS));
       total[cell]!++;
-      const name = LAYERS[layered.layer[y * width + x]!]!;
-      if (name === 'void' || name === 'unseen') continue;
-      seen[cell]!++;
-      shares[name][cell]!++;
+      if (add(y * size.width + x, (name, share) => (shares[name][cell]! += share))) seen[cell]!++;
     }
   }
-  // Less than this of the whole face is what noise and compression leave, not a finding.
   const all = seen.reduce((s, v) => s + v, 0);
-  for (const c of ['lining', 'heat', 'rust', 'scuffed', 'transfer'] as const) {
+  for (const [c, trace] of Object.entries(TRACE) as Array<[keyof typeof TRACE, number]>) {
     const found = shares[c].reduce((s, v) => s + v, 0);
-    if (found > (c === 'scuffed' ? STREAK_TRACE : TRACE) * all) continue;
+    if (found > trace * all) continue;
     for (let cell = 0; cell < cells; cell++) shares.sound[cell]! += shares[c][cell]!;
     shares[c].fill(0);
   }
@@ -41,4 +44,36 @@ export function mapOf(layered: Layered, flat: Developed): WearMap {
     seen[cell] = n / Math.max(1, total[cell]!);
   }
   return { columns: MAP_COLUMNS, rows: MAP_ROWS, shares, seen };
+}
+
+/** Adds the classes of a pixel by their shares; false where there is no surface or it is not seen. */
+type Adding = (pixel: number, add: (name: WearClass, share: number) => void) => boolean;
+
+const byLayer =
+  (layer: Uint8Array): Adding =>
+  (i, add) => {
+    const name = LAYERS[layer[i]!]!;
+    if (name === 'void' || name === 'unseen') return false;
+    add(name, 1);
+    return true;
+  };
+
+/** A class less likely than this at a pixel is not there: small doubts all over a face would add up to damage. */
+const LEAST_CHANCE = 0.2;
+
+function byChance({ classes, planes }: Chances): Adding {
+  const sound = classes.indexOf('sound');
+  return (i, add) => {
+    let [best, all] = [0, 0];
+    for (let c = 0; c < planes.length; c++) {
+      if (planes[c]![i]! > planes[best]![i]!) best = c;
+      if (c === sound || planes[c]![i]! >= LEAST_CHANCE) all += classes[c] === 'void' ? 0 : planes[c]![i]!;
+    }
+    if (classes[best] === 'void' || planes[best]![i] === 0 || all === 0) return false;
+    for (let c = 0; c < planes.length; c++) {
+      const [name, p] = [classes[c]!, planes[c]![i]!];
+      if (name !== 'void' && name !== 'unseen' && (c === sound || p >= LEAST_CHANCE)) add(name, p / all);
+    }
+    return true;
+  };
 }

@@ -1,0 +1,171 @@
+// Developed surfaces with the true class of every pixel, from pictures of another renderer and of the studio's tuning set: what the classifier of surfaces is trained on.
+// node bench/segment/extract.mjs OUT --part shell|journal|skirt [--folder DIR] [--studio 0-100]
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { parseArgs } from 'node:util';
+import sharp from 'sharp';
+import { cameraModelOf, cardColour, develop, projectShell, reduced } from '@true-ledger/core/photo';
+import { MAP_CLASSES, seeded, surfaceMaps, takeRound, takeShell } from '@true-ledger/core/specimen';
+import { compressed, movedOff, outlineOf, SETS } from '../sets.mjs';
+import { FACING, roundSpecimen } from '../rounds.mjs';
+import { shellSpecimen } from '../shells.mjs';
+
+/** Classes told apart on each part; what is none of them is sound. The last is no surface. */
+export const CLASSES = {
+  shell: ['sound', 'lining', 'steel', 'heat', 'rust', 'embedded', 'void'],
+  journal: ['sound', 'heat', 'transfer', 'rust', 'void'],
+  skirt: ['sound', 'scuffed', 'void'],
+};
+const FOLDER = { shell: 'shells', journal: 'journals', skirt: 'pistons' };
+/** Names of the other renderer. */
+const OURS = { copper: 'lining', blued: 'heat', hole: 'void' };
+const PX_PER_MM = 18;
+const MOST_PIXELS = 1_000_000;
+const BY = 3;
+
+/** Indices of a palette picture. */
+async function indexed(path) {
+  const bytes = readFileSync(path);
+  const at = bytes.indexOf('PLTE');
+  const palette = bytes.subarray(at + 4, at + 4 + bytes.readUInt32BE(at - 4));
+  const { data, info } = await sharp(path).removeAlpha().raw().toBuffer({ resolveWithObject: true });
+  const key = new Map();
+  for (let k = palette.length / 3 - 1; k >= 0; k--) key.set(palette.readUIntBE(3 * k, 3), k);
+  return Uint8Array.from({ length: info.width * info.height }, (_, i) => key.get(data.readUIntBE(3 * i, 3)) ?? 255);
+}
+
+/** Class by pixel of the picture, 255 where there is no surface: `place(u, v)` is the pixel of a true place, null when hidden. */
+function labelled({ width, height }, place, label) {
+  const out = new Uint8Array(width * height).fill(255);
+  const [U, V] = [2880, 1000];
+  for (let b = 0; b < V; b++)
+    for (let a = 0; a < U; a++) {
+      const [u, v] = [(a + 0.5) / U, (b + 0.5) / V];
+      const p = place(u, v);
+      if (!p) continue;
+      const [x, y] = [Math.floor(p[0]), Math.floor(p[1])];
+      if (x >= 0 && y >= 0 && x < width && y < height) out[y * width + x] = label(u, v);
+    }
+  return out;
+}
+
+function save(dir, id, part, picture, corners, size, labels, white) {
+  const found = cameraModelOf(part, picture, corners, size);
+  if (!found.ok) return;
+  const camera = found.value;
+  const scale = Math.min(PX_PER_MM, Math.sqrt(MOST_PIXELS / (camera.widthMm * camera.heightMm)));
+  const flat = develop(camera, picture, Math.round(scale * camera.widthMm));
+  const pixels = reduced(flat.pixels, BY);
+  const { width, height } = pixels;
+  const none = CLASSES[part].indexOf('void');
+  const truth = new Uint8Array(width * height);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const [px, py] = camera.project((BY * (x + 0.5)) / flat.pixels.width, 1 - (BY * (y + 0.5)) / flat.pixels.height);
+      const l = labels[Math.floor(py) * picture.width + Math.floor(px)];
+      truth[y * width + x] = l === undefined || l === 255 ? none : l;
+    }
+  const cosine = Array.from({ length: width }, (_, x) => camera.cosine((x + 0.5) / width, 0.5));
+  const head = Buffer.from(JSON.stringify({ id, width, height, pxPerMm: scale / BY, white, cosine }));
+  const n = Buffer.alloc(4);
+  n.writeUInt32LE(head.length);
+  writeFileSync(join(dir, `${id}.bin`), Buffer.concat([n, head, Buffer.from(pixels.data.buffer), Buffer.from(truth.buffer)]));
+}
+
+/** One of the surfaces that were written. */
+export function load(path) {
+  const bytes = readFileSync(path);
+  const n = bytes.readUInt32LE(0);
+  const head = JSON.parse(bytes.toString('utf8', 4, 4 + n));
+  const size = head.width * head.height;
+  const at = 4 + n;
+  return {
+    ...head,
+    pixels: { width: head.width, height: head.height, data: new Uint8ClampedArray(bytes.subarray(at, at + 4 * size)) },
+    truth: new Uint8Array(bytes.subarray(at + 4 * size, at + 5 * size)),
+  };
+}
+
+async function others(dir, part, folder) {
+  for (const file of readdirSync(join(folder, FOLDER[part])).filter((f) => f.endsWith('.json'))) {
+    const t = JSON.parse(readFileSync(join(folder, FOLDER[part], file), 'utf8'));
+    const { data, info } = await sharp(join(folder, FOLDER[part], t.image))
+      .ensureAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    const picture = { width: info.width, height: info.height, data: new Uint8ClampedArray(data) };
+    const mask = await indexed(join(folder, FOLDER[part], t.mask));
+    const to = Object.fromEntries(
+      Object.entries(t.classes).map(([k, name]) => [k, Math.max(0, CLASSES[part].indexOf(OURS[name] ?? name))]),
+    );
+    const { node_px: nodes, view_cos: cosine, angle_cells: A, axial_cells: B } = t.grid;
+    const span = part === 'shell' ? 180 : 360;
+    const from = part === 'shell' ? 0 : t.angle_facing_camera_deg - 90;
+    const turn = (u) => ((((from + u * 180) / span) % 1) + 1) % 1;
+    const place = (u, v) => {
+      const [a, b] = [turn(u) * A, v * B];
+      const [i, j] = [Math.min(A - 1, Math.floor(a)), Math.min(B - 1, Math.floor(b))];
+      if (part !== 'shell' && cosine[i][j] < 0.05) return null;
+      const [s, q] = [a - i, b - j];
+      return [0, 1].map(
+        (k) =>
+          (nodes[i][j][k] * (1 - s) + nodes[i + 1][j][k] * s) * (1 - q) + (nodes[i][j + 1][k] * (1 - s) + nodes[i + 1][j + 1][k] * s) * q,
+      );
+    };
+    const labels = labelled(picture, place, (u, v) => to[mask[Math.min(479, Math.floor(v * 480)) * 1440 + Math.floor(turn(u) * 1440)]]);
+    const c = t.face_corners_px;
+    const corners = part === 'shell' ? [c.left_front, c.left_rear, c.right_rear, c.right_front] : outlineOf(nodes);
+    const size = { radiusMm: part === 'shell' ? t.part_mm.inner_radius : t.part_mm.dia / 2, widthMm: null };
+    const card = t.card?.corners_px;
+    const white = card ? cardColour(picture, [card.top_left, card.top_right, card.bottom_right, card.bottom_left]) : null;
+    const r = seeded(t.id.charCodeAt(1) * 100 + t.id.charCodeAt(2));
+    for (const off of [0, 1, 2])
+      save(dir, `${t.id}-${off}`, part, picture, off === 0 ? corners : movedOff(corners, 0.007 * off, r), size, labels, white);
+    console.error(t.id);
+  }
+}
+
+async function studio(dir, part, set, first, end) {
+  const at = MAP_CLASSES.map((name) => Math.max(0, CLASSES[part].indexOf(OURS[name] ?? name)));
+  for (let n = first; n < end; n++) {
+    const { s, shot, quality } = part === 'shell' ? shellSpecimen(set, n) : roundSpecimen(part, set, n);
+    const maps = part === 'shell' ? surfaceMaps(s) : surfaceMaps(s, 2400, 400);
+    const taken = part === 'shell' ? takeShell(s, maps, shot) : takeRound(s, maps, shot, part === 'journal' ? 'journal' : 'piston', FACING);
+    const picture = await compressed(taken.pixels, quality);
+    const arc = (u) => (part === 'shell' ? u * 180 : FACING - 90 + u * 180);
+    const place = (u, v) =>
+      part === 'shell' ? projectShell(taken.pose, arc(u), v) : taken.cosine(arc(u), v) < 0.03 ? null : taken.project(arc(u), v);
+    const texel = (u, v) =>
+      Math.floor(v * maps.rows) * maps.columns + Math.min(maps.columns - 1, Math.floor((arc(u) / maps.spanDeg) * maps.columns));
+    const labels = labelled(picture, place, (u, v) => at[maps.truth[texel(u, v)]]);
+    const r = seeded(n + 5);
+    const size = { radiusMm: s.radiusMm, widthMm: part === 'shell' ? s.widthMm : null };
+    save(
+      dir,
+      `t${set === SETS.train ? 'r' : ''}${String(n).padStart(3, '0')}`,
+      part,
+      picture,
+      movedOff(taken.corners, 0.008 * r(), r),
+      size,
+      labels,
+      null,
+    );
+  }
+}
+
+if (process.argv[1].endsWith('extract.mjs')) {
+  const { values, positionals } = parseArgs({
+    allowPositionals: true,
+    options: {
+      part: { type: 'string', default: 'shell' },
+      folder: { type: 'string', default: '' },
+      studio: { type: 'string', default: '0-0' },
+      set: { type: 'string', default: 'train' },
+    },
+  });
+  const dir = join(positionals[0], values.part);
+  mkdirSync(dir, { recursive: true });
+  if (values.folder && existsSync(values.folder)) await others(dir, values.part, values.folder);
+  const [first, end] = values.studio.split('-').map(Number);
+  await studio(dir, values.part, SETS[values.set], first, end);
+}
