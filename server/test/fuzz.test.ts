@@ -170,7 +170,7 @@ describe('every route, from its own description', () => {
               `${answer.status} ${way} ${at} ${JSON.stringify({ query, how, cookie }).slice(0, 120)} ${JSON.stringify(body)?.slice(0, 300)} → ${String(answer.body).slice(0, 160)}`,
             );
         }),
-        { numRuns: Number(process.env['FUZZ_RUNS'] ?? 6), seed: Number(process.env['FUZZ_SEED'] ?? 20261129), endOnFailure: true },
+        { numRuns: Number(process.env['FUZZ_RUNS'] ?? 4), seed: Number(process.env['FUZZ_SEED'] ?? 20261129), endOnFailure: true },
       );
     }
     expect(failures).toEqual([]);
