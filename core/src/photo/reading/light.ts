@@ -10,6 +10,12 @@ const LINEAR = Float32Array.from({ length: 256 }, (_, i) => {
 /** Floor added before a logarithm, so that noise in the dark makes no colour. */
 const FLOOR = 0.006;
 
+/** Log of luminance (linear light, BT.709) of a pixel of a picture. */
+export function lightOf({ width, data }: Pixels, x: number, y: number): number {
+  const i = (y * width + x) * 4;
+  return Math.log(0.2126 * LINEAR[data[i]!]! + 0.7152 * LINEAR[data[i + 1]!]! + 0.0722 * LINEAR[data[i + 2]!]! + FLOOR);
+}
+
 /** What is seen of a developed surface, in logarithms of linear light. */
 export interface Seen {
   /** Log of luminance. */

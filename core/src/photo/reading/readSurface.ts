@@ -19,7 +19,9 @@ import {
   type Neutral,
   type Seen,
 } from './light.js';
+import { quantile } from './field.js';
 import { findLines } from './lines.js';
+import { partingLight } from './partingFaces.js';
 import { readJournalLayers } from './journalLayers.js';
 import { classifierFor, isClassified } from '../segment/classifiers.js';
 import { segment } from '../segment/segment.js';
@@ -92,10 +94,10 @@ export function readSurface(
   if (!neutral || neutral.share < 0.05)
     return fail(
       'picture-no-metal',
-      `No bare metal is found between the corners. Is this the running face of a ${FACE_WORDS[part]}? Nothing was graded.`,
+      `No bare metal is found between the corners. Is this the running face of a ${FACE_WORDS[part]}? If nothing sound is left of it, grade it by hand. Nothing was graded.`,
       'corners',
     );
-  const lit = lightOf(part, seen, neutral);
+  const lit = litOf(part, seen, neutral);
   progress(0.55);
   const layered = isClassified(part) ? segment(classifierFor(part), flat, seen, lit, scale, card) : layersOf(part, seen, lit, scale);
   progress(0.8);
@@ -125,6 +127,12 @@ export function readSurface(
     summary,
     pxPerMm,
     sure: layered.sure,
+    tint: {
+      redness: neutral.redness - (card?.redness ?? 0),
+      yellowness: neutral.yellowness - (card?.yellowness ?? 0),
+      known: card !== null,
+    },
+    overParting: overParting(part, picture, corners, seen),
     toldBy: isClassified(part) ? 'classifier' : 'limits',
     clippedPercent: share(seen.clipped) * 100,
     dark: darkShare(seen.light.data, seen.there),
@@ -154,6 +162,12 @@ export function readSurface(
   });
 }
 
+function overParting(part: ReadPart, picture: Pixels, corners: readonly Point[], { light, there }: Seen): number | null {
+  const beside = part === 'shell' ? partingLight(picture, corners) : null;
+  const face = light.data.filter((_, i) => there[i] === 1);
+  return beside === null || face.length === 0 ? null : quantile(face, 0.85) - beside;
+}
+
 const FACE_WORDS: Readonly<Record<ReadPart, string>> = {
   shell: 'shell',
   journal: 'journal',
@@ -178,7 +192,7 @@ function workScale(camera: CameraModel): number {
   return Math.min(WORK_PX_PER_MM, Math.sqrt(MOST_PIXELS / (camera.widthMm * camera.heightMm)));
 }
 
-function lightOf(part: ReadPart, seen: Seen, neutral: Neutral): Lit {
+function litOf(part: ReadPart, seen: Seen, neutral: Neutral): Lit {
   if (part === 'journal') return correctIllumination(seen, neutral, referenceMaskOutside(seen, neutral), 0.1);
   return correctIllumination(seen, neutral, referenceMask(seen, neutral), part === 'shell' || part === 'thrust' ? undefined : 0.1);
 }

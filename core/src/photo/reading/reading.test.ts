@@ -359,3 +359,32 @@ describe('a reading in the ledger', () => {
     expect(new Case().add('surface-read', 'rod.1.shell.lower', r)).toBeNull();
   });
 });
+
+describe('a face of one colour all over', () => {
+  const everywhere = { arc: 90, halfDeg: 600 } as const;
+  it.each([
+    ['brown', [{ kind: 'heat', ...everywhere, most: 0.6 }]],
+    ['blue', [{ kind: 'heat', ...everywhere, most: 0.95, blue: true }]],
+  ] as const)('%s from end to end gets no grade, and is told to be taken again', (_, damages) => {
+    const r = read(take([...damages]));
+    expect(r.grade).toBeNull();
+    expect(r.reason).toMatch(/sound metal has in no usual light/);
+  });
+  it('black from end to end gets none either: the parting faces beside it are bright', () => {
+    const r = read(take([{ kind: 'heat', ...everywhere, most: 1.1 }]));
+    expect(r.grade).toBeNull();
+    expect(r.reason).toMatch(/far darker than the bare steel of its parting faces/);
+  });
+  it('of sound metal in a warm or a cold light is graded all the same', () => {
+    for (const gains of [
+      [1.14, 1, 0.87],
+      [0.88, 1, 1.13],
+    ] as const)
+      expect(read(take([], { gains })).grade).toBe(0);
+  });
+  it('of lining is refused with what to do', () => {
+    const shot = take([{ kind: 'wipe', arc: 90, halfDeg: 400, amount: 1.4 }]);
+    const r = readSurface('shell', shot.pixels, shot.corners, SIZE);
+    expect(r.ok ? '' : r.problem.sentence).toMatch(/If nothing sound is left of it, grade it by hand/);
+  });
+});

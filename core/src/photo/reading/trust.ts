@@ -1,6 +1,7 @@
 import type { WearSummary } from '../../damage/wearMap.js';
 import type { Pixels } from '../flatten.js';
 import type { CameraModel } from '../cameraModel.js';
+import type { Neutral } from './light.js';
 
 interface Standing {
   readonly camera: CameraModel;
@@ -13,6 +14,10 @@ interface Standing {
   readonly pxPerMm: number;
   readonly sure: Float32Array;
   readonly toldBy: 'classifier' | 'limits';
+  /** What most of the face shows, over the colour of white; and whether that was known from a card. */
+  readonly tint: Neutral & { readonly known: boolean };
+  /** How much brighter the bright part of a shell is than the darker of its parting faces, log of luminance; null for other parts and where they are not in the picture. */
+  readonly overParting: number | null;
   readonly proposed: boolean;
   /** How much better the ends fit a part that is round the other way; null for flat ones. */
   readonly otherWay: { readonly hollow: boolean; readonly by: number } | null;
@@ -33,6 +38,24 @@ const OPEN = {
   },
   limits: { under: 0.35, keeps: [[0.12, 0.8]] },
 } as const;
+
+/**
+ * Beyond these, log red over green and green over blue, what most of a face shows is not sound metal in any usual light: 15 % of cast a channel and a warm lamp brought sound faces of both renderers to 0.18 and 0.24 at most, and
+ * to −0.05 and −0.06 at least. Under a known white less is left to the light.
+ */
+const USUAL_TINT = {
+  unknown: { warm: [0.27, 0.3], cold: [-0.07, -0.15] },
+  known: { warm: [0.2, 0.2], cold: [-0.1, -0.12] },
+} as const;
+
+/** The whole face has the colour of heat: then nothing in it tells heat from the light. */
+function isTinted({ redness, yellowness, known }: Standing['tint']): boolean {
+  const { warm, cold } = USUAL_TINT[known ? 'known' : 'unknown'];
+  return (redness > warm[0] && yellowness > warm[1]) || (redness < cold[0] && yellowness < cold[1]);
+}
+
+/** Sound, wiped and partly heated faces of both renderers lay at −0.5 and above, faces blackened all over at −1.5 and below. */
+const BLACKENED = -0.8;
 
 /** What the picture is worth for this reading. Each doubt takes its share of the confidence. */
 export function trust(s: Standing): { doubts: string[]; confidence: number } {
@@ -63,6 +86,16 @@ export function trust(s: Standing): { doubts: string[]; confidence: number } {
       'Hardly any sound metal is left to judge the light by. A tag or card beside the part would settle it.',
     );
   else if (s.anchored < 0.5) less(s.toldBy === 'limits' ? 0.8 : 0.9, 'Little sound metal is left to judge the light by.');
+  if (s.toldBy === 'classifier' && isTinted(s.tint))
+    less(
+      0.3,
+      'Most of the face has a colour that sound metal has in no usual light: it is heated or worn all over, or the light is strongly coloured. Take it again in daylight with a tag or card beside it, or grade it by hand.',
+    );
+  if (s.overParting !== null && s.overParting < BLACKENED)
+    less(
+      0.3,
+      'The face is far darker than the bare steel of its parting faces: it is black all over, or lies in a shadow. Take it again with the light on it, or grade it by hand.',
+    );
   if (s.proposed) less(0.8, 'The corners were found without help; look whether they lie on the face. Its border was not read.');
   if (s.pxPerMm < 8) less(0.75, `With ${s.pxPerMm.toFixed(1)} pixels a millimetre fine lines are lost.`);
   const { under, keeps } = OPEN[s.toldBy];
