@@ -6,8 +6,8 @@ export const FACING = 180;
 
 /** What the specimens of each part show; every kind in its turn. */
 export const ROUND_KINDS = {
-  journal: ['sound', 'scored', 'ring', 'patch', 'transfer', 'rust', 'both', 'blued', 'dense'],
-  skirt: ['sound', 'thrust', 'corners', 'coated', 'round', 'stained'],
+  journal: ['sound', 'scored', 'ring', 'patch', 'transfer', 'rust', 'both', 'blued', 'dense', 'smeared', 'sided'],
+  skirt: ['sound', 'thrust', 'corners', 'coated', 'round', 'stained', 'over'],
 };
 
 function scores(r) {
@@ -56,6 +56,30 @@ function damagesOf(kind, r) {
         through: false,
       }));
     }
+    case 'smeared':
+      // Light metal of a shell without copper.
+      return [
+        {
+          kind: 'transfer',
+          arc,
+          halfDeg: 20 + 50 * r(),
+          axial: 0.3 + 0.4 * r(),
+          axialHalf: 0.15 + 0.35 * r(),
+          cover: 0.15 + 0.5 * r(),
+          metal: 'aluminium',
+        },
+      ];
+    case 'sided': {
+      // One side is good, the other is destroyed; the border lies in view.
+      const from = FACING - 40 + 60 * r();
+      return [
+        { kind: 'temper', arc: from + 70, halfDeg: 55 + 25 * r(), axial: 0.5, axialHalf: 0.4 + 0.3 * r(), most: 0.5 + 0.45 * r() },
+        ...scores(r).map((d) => ({ ...d, fromDeg: from, toDeg: Math.min(358, from + 120) })),
+        { kind: 'transfer', arc: from + 50, halfDeg: 30, axial: 0.5, axialHalf: 0.3, cover: 0.2 + 0.3 * r(), metal: 'bronze' },
+      ];
+    }
+    case 'over':
+      return [{ kind: 'scuff', arc, halfDeg: 60 + 50 * r(), from: 0.2 * r(), to: 0.75 + 0.25 * r(), amount: 1 + 0.4 * r() }];
     case 'stained':
       return [
         { kind: 'deposit', arc, halfDeg: 30 + 30 * r(), axial: 0.5, axialHalf: 0.3 + 0.2 * r(), amount: 0.4 + 0.4 * r(), brown: true },

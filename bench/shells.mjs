@@ -57,6 +57,11 @@ function damagesOf(kind, r) {
           ? [{ kind: 'heat', arc: arc + 20 * (r() - 0.5), halfDeg: 40 + 40 * r(), most: 0.4 + 0.3 * r(), blue: r() < 0.3 }]
           : []),
       ];
+    case 'covered':
+      // Wiped or heated from end to end: no sound overlay is left to go by.
+      return r() < 0.5
+        ? [{ kind: 'wipe', arc, halfDeg: 70 + 60 * r(), amount: 1 + 0.3 * r() }]
+        : [{ kind: 'heat', arc, halfDeg: 90 + 60 * r(), most: 0.4 + 0.8 * r(), blue: r() < 0.4 }];
     default:
       return [
         { kind: 'specks', count: 10 + Math.floor(40 * r()) },
@@ -64,7 +69,7 @@ function damagesOf(kind, r) {
       ];
   }
 }
-export const KINDS = ['sound', 'wiping', 'edge', 'scores', 'fatigue', 'heat', 'rust', 'debris', 'tinted', 'bare'];
+export const KINDS = ['sound', 'wiping', 'edge', 'scores', 'fatigue', 'heat', 'rust', 'debris', 'tinted', 'bare', 'covered'];
 
 /** The n-th half shell of a set, how it is lit and taken. */
 export function shellSpecimen(set, n) {

@@ -83,6 +83,7 @@ let cluster = null;
 try {
   await installPackages({ whole: true });
   needPackages({
+    ffmpeg: () => has('ffmpeg') && has('ffprobe'),
     openssl: () => has('openssl'),
     'poppler-utils': () => has('pdftotext'),
   });

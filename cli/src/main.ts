@@ -42,6 +42,7 @@ import {
   stampWords,
 } from '@true-ledger/core/bundle';
 import sharp from 'sharp';
+import { unroll } from './unroll.js';
 
 const HELP = `true-ledger – reads cases and bundles without a server
 
@@ -62,6 +63,10 @@ const HELP = `true-ledger – reads cases and bundles without a server
                                        layers, lines and a proposed grade of a photographed surface, as JSON;
                                        corners in pixels: left-front, left-rear, right-rear, right-front;
                                        a half shell and a piston are found without them
+  true-ledger unroll FILM --part journal|skirt --turn [--corners x1,y1,…,x4,y4] [--radius MM] [--facing DEG]
+      [--out SURFACE.png]              the surface all round of a part that is turned before a phone that stays: layers, lines
+                                       and a proposed grade as JSON, and with --out as PNG with the JSON beside it;
+                                       corners in pixels of the first frame, --facing the arc that faces the camera in it
   true-ledger stations TEMPLATE        places of an engine template
   true-ledger patterns                 damage patterns and neutral sights known here: id, name, parts, look, and what tells a
                                        pattern from those it is taken for
@@ -117,6 +122,8 @@ export async function run(args: readonly string[], terminal: Terminal = CONSOLE)
       return target ? finishFile(args.slice(1), terminal) : usage(terminal, 'finish needs the path of a trace.');
     case 'grade':
       return target ? gradePhoto(args.slice(1), terminal) : usage(terminal, 'grade needs the path of a picture.');
+    case 'unroll':
+      return unrollFilm(args.slice(1), terminal);
     case 'stations': {
       const template = engineTemplate(target ?? '');
       return template ? list(stationsOf(template.layout)) : usage(terminal, `"${target ?? ''}" is not an engine template.`);
@@ -343,6 +350,18 @@ async function gradePhoto(args: readonly string[], terminal: Terminal): Promise<
   const about = { part, corners: scaled(corners.value, 1 / scale), sizeAssumed: radius === undefined };
   terminal.out(JSON.stringify(readingJson(reading.value, about), null, 2));
   return 0;
+}
+
+async function unrollFilm(args: readonly string[], terminal: Terminal): Promise<number> {
+  const done = await unroll(
+    args,
+    (part) => (part === 'skirt' ? USUAL_SKIRT_RADIUS_MM : USUAL_RADIUS_MM),
+    (words) => terminal.error(words),
+  );
+  if (done.ok) terminal.out(JSON.stringify(done.json, null, 2));
+  else if (done.usage) return usage(terminal, done.sentence);
+  else terminal.error(done.sentence);
+  return done.ok ? 0 : 2;
 }
 
 /** A picture file in the rendition that everything is read from, as the server makes it, and its scale against the upright original; more than 40 megapixels are refused before they are unpacked. */

@@ -38,6 +38,8 @@ export async function makeApp(config: ServerConfig): Promise<NestExpressApplicat
           scriptSrc: ["'self'"],
           styleSrc: ["'self'", "'unsafe-inline'"],
           imgSrc: ["'self'", 'data:', 'blob:'],
+          // A film is stepped through from the bytes the page fetched.
+          mediaSrc: ["'self'", 'blob:'],
           fontSrc: ["'self'"],
           connectSrc: ["'self'"],
           workerSrc: ["'self'", 'blob:'],

@@ -11,10 +11,13 @@ export { type FlattenedPart, READ_PARTS, isFlattened, isRead } from './reading/r
 export { MAP_COLUMNS, MAP_ROWS } from './reading/surfaceReading.js';
 export { readSurface } from './reading/readSurface.js';
 export { cameraModelOf } from './reading/cameraModelOf.js';
-export { type Turn, USUAL_TURN, fromPicture, inPicture, showsPieceOfTurn, sizeFromFrame } from './reading/onFrame.js';
+export { type Turn, USUAL_TURN, WHOLE_TURN, fromPicture, inPicture, onFrame, showsPieceOfTurn, sizeFromFrame } from './reading/onFrame.js';
 export { findOutline, isFound } from './reading/findOutline.js';
 export { type PictureTask, type ReadPicture, readPicture } from './reading/readPicture.js';
 export { readingJson } from './reading/readingJson.js';
 export { cardColour } from './reading/light.js';
 export { FEATURE_NAMES, pixelFeatures, reduced } from './segment/pixelFeatures.js';
 export { contextOf, probabilitiesOf } from './segment/network.js';
+export { checkTurn, missingDeg, settleTurn, turnJoiner, turnTracker } from './film/index.js';
+export { readTurn } from './reading/readTurn.js';
+export { turnJson } from './reading/turnJson.js';

@@ -16,5 +16,6 @@ export {
   recipeSpecimen,
 } from './recipes.js';
 export { type Shot, USUAL_SHOT } from './scene.js';
-export { takeRound } from './roundScene.js';
+export { roundStage, takeRound } from './roundScene.js';
 export { takeShell } from './shellScene.js';
+export { handTurned, turnFilm } from './turnFilm.js';

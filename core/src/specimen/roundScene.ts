@@ -2,7 +2,7 @@ import type { Point } from '../photo/homography.js';
 import type { Pixels } from '../photo/flatten.js';
 import { lattice } from './noise.js';
 import { add, benchLight, cross, dot, expose, metalLight, surroundings, unit, type Shot, type Vec } from './scene.js';
-import type { SurfaceMaps } from './sheet.js';
+import { MAP_CLASSES, type SurfaceMaps } from './sheet.js';
 import type { SurfaceSpecimen } from './surfaceMaps.js';
 
 /** A crankpin between its webs, or a piston lying on its side with the crown to the rear. */
@@ -29,6 +29,9 @@ interface Solid {
   /** The surface in question. */
   readonly face?: true;
 }
+
+/** Light out of an oil hole. */
+export const HOLE_LIGHT: Vec = [0.012, 0.012, 0.012];
 
 /** Everything the part is made of: cylinders on one axis. */
 function solids(form: RoundForm, R: number, W: number): Solid[] {
@@ -61,8 +64,24 @@ function solids(form: RoundForm, R: number, W: number): Solid[] {
   return list;
 }
 
-/** Takes a picture of the outside of a round part on a bench. World: x right, y = minus the way along the axis, z away from the camera; the axis is at z = 0. Rendered, and to be called so. */
-export function takeRound(s: SurfaceSpecimen, maps: SurfaceMaps, shot: Shot, form: RoundForm, facingDeg: number): RoundPicture {
+/** A round part on a bench before a camera. World: x right, y = minus the way along the axis, z away from the camera; the axis is at z = 0. */
+export interface RoundStage {
+  /** Light that comes from the direction of a pixel; what the face in question sends is asked of `face`. */
+  readonly light: (px: number, py: number, face: FaceLight) => Vec;
+  /** What a mirrored ray meets that leaves a place of the face: webs, bench or surroundings. */
+  readonly mirrored: (p: Vec, m: Vec) => Vec;
+  readonly skyward: Vec;
+  /** Place in the picture, and cosine of the angle of view, of a place of the face: degrees from what lies uppermost, share of the way from front to rear. */
+  readonly project: (phi: number, axial: number) => Point;
+  readonly cosine: (phi: number, axial: number) => number;
+  readonly corners: readonly Point[];
+}
+
+/** Light that a place of the face sends towards the camera: place, direction of the ray, normal. Null where the surface was not painted: there the part is plain. */
+type FaceLight = (p: Vec, d: Vec, normal: Vec) => Vec | null;
+
+/** Sets a round part of these sizes before the camera. */
+export function roundStage(s: SurfaceSpecimen, shot: Shot, form: RoundForm): RoundStage {
   const { width, height } = shot;
   const [R, W] = [s.radiusMm, s.widthMm];
   const parts = solids(form, R, W);
@@ -81,14 +100,10 @@ export function takeRound(s: SurfaceSpecimen, maps: SurfaceMaps, shot: Shot, for
   const env = surroundings(shot);
   const centre: Point = [width / 2, height / 2];
   const skyward = env([0, 0, -1]);
-  const linear = new Float32Array(width * height * 3);
-  for (let py = 0; py < height; py++)
-    for (let px = 0; px < width; px++) {
-      const v: Vec = [(px + 0.5 - centre[0]) / focalPx, (py + 0.5 - centre[1]) / focalPx, 1];
-      const d = unit([0, 1, 2].map((k) => v[0] * level[k]! + v[1] * down[k]! + v[2] * viewAxis[k]!) as unknown as Vec);
-      const c = ray(d);
-      for (let k = 0; k < 3; k++) linear[(py * width + px) * 3 + k] = c[k]!;
-    }
+  const light = (px: number, py: number, face: FaceLight): Vec => {
+    const v: Vec = [(px + 0.5 - centre[0]) / focalPx, (py + 0.5 - centre[1]) / focalPx, 1];
+    return ray(unit([0, 1, 2].map((k) => v[0] * level[k]! + v[1] * down[k]! + v[2] * viewAxis[k]!) as unknown as Vec), face);
+  };
   const point = (phi: number, axial: number): Vec => {
     const a = (phi * Math.PI) / 180;
     return [R * Math.sin(a), -axial * W, -R * Math.cos(a)];
@@ -102,23 +117,23 @@ export function takeRound(s: SurfaceSpecimen, maps: SurfaceMaps, shot: Shot, for
   const eyeTurn = (Math.atan2(eye[0], -eye[2]) * 180) / Math.PI;
   const limit = (Math.acos(R / Math.hypot(eye[0], eye[2])) * 180) / Math.PI;
   return {
-    pixels: expose(linear, shot),
+    light,
+    mirrored,
+    skyward,
     corners: [
       onPicture(point(eyeTurn - limit, 0)),
       onPicture(point(eyeTurn - limit, 1)),
       onPicture(point(eyeTurn + limit, 1)),
       onPicture(point(eyeTurn + limit, 0)),
     ],
-    facingDeg,
-    project: (arc, axial) => onPicture(point(arc - facingDeg, axial)),
-    cosine: (arc, axial) => {
-      const a = ((arc - facingDeg) * Math.PI) / 180;
-      const p = point(arc - facingDeg, axial);
-      return Math.max(0, dot([Math.sin(a), 0, -Math.cos(a)], unit(add(eye, p, -1))));
+    project: (phi, axial) => onPicture(point(phi, axial)),
+    cosine: (phi, axial) => {
+      const a = (phi * Math.PI) / 180;
+      return Math.max(0, dot([Math.sin(a), 0, -Math.cos(a)], unit(add(eye, point(phi, axial), -1))));
     },
   };
 
-  function ray(d: Vec): Vec {
+  function ray(d: Vec, face: FaceLight): Vec {
     let best: { t: number; solid: Solid; end: boolean } | null = null;
     const a = d[0] * d[0] + d[2] * d[2];
     const b = eye[0] * d[0] + eye[2] * d[2];
@@ -150,27 +165,7 @@ export function takeRound(s: SurfaceSpecimen, maps: SurfaceMaps, shot: Shot, for
       ) as unknown as Vec;
     }
     const normal: Vec = [p[0] / best.solid.radius, 0, p[2] / best.solid.radius];
-    if (best.solid.face) return surface(p, d, normal);
-    return plain(p, d, normal, best.solid);
-  }
-
-  function surface(p: Vec, d: Vec, normal: Vec): Vec {
-    const phi = (Math.atan2(p[0], -p[2]) * 180) / Math.PI;
-    const arc = (((phi + facingDeg) % 360) + 360) % 360;
-    const x = Math.min(maps.columns - 1, Math.floor((arc / maps.spanDeg) * maps.columns));
-    const y = Math.min(maps.rows - 1, Math.max(0, Math.floor((-p[1] / W) * maps.rows)));
-    const i = y * maps.columns + x;
-    if (arc >= maps.spanDeg) return plain(p, d, normal, parts[0]!);
-    if (maps.truth[i] === 5) return [0.012, 0.012, 0.012];
-    const shift = lattice(Math.round(p[0] * 40), Math.round(p[1] * 40), shot.seed) * 0.5;
-    return metalLight(
-      maps,
-      i,
-      d,
-      { normal, along: [-normal[2], 0, normal[0]], across: [0, 1, 0], shift, texelMm: W / maps.rows, up: -normal[2] },
-      (m) => mirrored(p, m),
-      skyward,
-    );
+    return (best.solid.face ? face(p, d, normal) : null) ?? plain(p, d, normal, best.solid);
   }
 
   /** What a mirrored ray meets: the webs beside a journal, the bench in the shade of the part, or the surroundings. */
@@ -209,4 +204,37 @@ export function takeRound(s: SurfaceSpecimen, maps: SurfaceMaps, shot: Shot, for
       );
     return benchLight(shot, env, p, away, 0.4 * R);
   }
+}
+
+/** Takes a picture of the outside of a round part on a bench; the arc `facingDeg` of its surface lies uppermost. Rendered, and to be called so. */
+export function takeRound(s: SurfaceSpecimen, maps: SurfaceMaps, shot: Shot, form: RoundForm, facingDeg: number): RoundPicture {
+  const stage = roundStage(s, shot, form);
+  const { width, height } = shot;
+  const face: FaceLight = (p, d, normal) => {
+    const phi = (Math.atan2(p[0], -p[2]) * 180) / Math.PI;
+    const arc = (((phi + facingDeg) % 360) + 360) % 360;
+    if (arc >= maps.spanDeg) return null;
+    const x = Math.min(maps.columns - 1, Math.floor((arc / maps.spanDeg) * maps.columns));
+    const y = Math.min(maps.rows - 1, Math.max(0, Math.floor((-p[1] / s.widthMm) * maps.rows)));
+    const i = y * maps.columns + x;
+    if (MAP_CLASSES[maps.truth[i]!] === 'hole') return HOLE_LIGHT;
+    const shift = lattice(Math.round(p[0] * 40), Math.round(p[1] * 40), shot.seed) * 0.5;
+    return metalLight(
+      maps,
+      i,
+      d,
+      { normal, along: [-normal[2], 0, normal[0]], across: [0, 1, 0], shift, texelMm: s.widthMm / maps.rows, up: -normal[2] },
+      (m) => stage.mirrored(p, m),
+      stage.skyward,
+    );
+  };
+  const linear = new Float32Array(width * height * 3);
+  for (let py = 0; py < height; py++) for (let px = 0; px < width; px++) linear.set(stage.light(px, py, face), (py * width + px) * 3);
+  return {
+    pixels: expose(linear, shot),
+    corners: stage.corners,
+    facingDeg,
+    project: (arc, axial) => stage.project(arc - facingDeg, axial),
+    cosine: (arc, axial) => stage.cosine(arc - facingDeg, axial),
+  };
 }

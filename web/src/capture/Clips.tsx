@@ -6,7 +6,16 @@ import { useCase, useRecord } from '../app/caseContext.js';
 import './capture.css';
 
 /** Voice notes and films of a place, played where they belong. */
-export function Clips({ clips, station }: { clips: ReadonlyArray<Sourced<EntryBodies['clip-added']>>; station: string | null }): ReactNode {
+export function Clips({
+  clips,
+  station,
+  onUnroll,
+}: {
+  readonly clips: ReadonlyArray<Sourced<EntryBodies['clip-added']>>;
+  readonly station: string | null;
+  /** Makes the surface of the part from a film of it; absent where that is not done. */
+  readonly onUnroll?: (sha256: string) => void;
+}): ReactNode {
   const { caseId, readOnly } = useCase();
   const record = useRecord();
   if (clips.length === 0) return null;
@@ -26,6 +35,11 @@ export function Clips({ clips, station }: { clips: ReadonlyArray<Sourced<EntryBo
               {c.name}
               {c.seconds === null ? '' : `, ${c.seconds.toFixed(0)} s`} · {version.author.name}
             </span>
+            {onUnroll && c.mime.startsWith('video/') && (
+              <Button size="small" onClick={() => onUnroll(c.sha256)}>
+                Unroll
+              </Button>
+            )}
             {!readOnly && (
               <Button
                 size="small"

@@ -12,7 +12,7 @@ import type { FlattenedPart } from './readParts.js';
 export interface SurfaceSize {
   readonly radiusMm: number;
   readonly widthMm: number | null;
-  /** Arc that a developed strip of a bore covers, degrees. */
+  /** Arc that a developed strip covers, degrees: of a bore, or 360 of a journal unrolled from a film. */
   readonly arcDeg?: number;
 }
 
@@ -36,6 +36,8 @@ export function cameraModelOf(
     }
     case 'journal':
     case 'skirt': {
+      // A surface that was made of a film is developed already.
+      if (size.arcDeg === 360) return flatCamera(corners, 2 * Math.PI * radiusMm, size.widthMm ?? stripWidth(corners, radiusMm), 360);
       const pose = roundPoseByRun(corners, picture, radiusMm, fineness);
       if (!pose.ok) return pose;
       const camera = roundCamera(pose.value);
@@ -51,4 +53,10 @@ export function cameraModelOf(
     case 'crown':
       return discCamera(corners, 2 * radiusMm);
   }
+}
+
+/** Width along the axis of a strip of a whole turn, by its own proportions. */
+function stripWidth(corners: readonly Point[], radiusMm: number): number {
+  const between = (a: number, b: number): number => Math.hypot(corners[a]![0] - corners[b]![0], corners[a]![1] - corners[b]![1]);
+  return (2 * Math.PI * radiusMm * between(0, 1)) / Math.max(1, between(0, 3));
 }

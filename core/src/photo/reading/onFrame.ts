@@ -13,6 +13,12 @@ export interface Turn {
 /** How a part lies when nobody says otherwise. */
 export const USUAL_TURN: Turn = { facingDeg: 180, arcDeg: 90 };
 
+/** A surface that was made of a film: the whole turn, from 0 to 360°. */
+export const WHOLE_TURN: Turn = { facingDeg: 180, arcDeg: 360 };
+
+/** Is a picture of a journal a surface made of a film, developed already? */
+const isMade = (part: FlattenedPart, turn: Turn): boolean => part === 'journal' && turn.arcDeg === WHOLE_TURN.arcDeg;
+
 /** Does a picture of this part show a piece of a full turn, so that one must say which? */
 export const showsPieceOfTurn = (part: FlattenedPart): boolean => part === 'journal' || part === 'bore';
 
@@ -25,7 +31,7 @@ export function sizeFromFrame(part: FlattenedPart, frame: SurfaceFrame, turn: Tu
     case 'skirt':
       return { radiusMm: frame.widthMm / Math.PI, widthMm: null };
     case 'journal':
-      return { radiusMm: turnRadius, widthMm: null };
+      return { radiusMm: turnRadius, widthMm: null, ...(isMade(part, turn) ? { arcDeg: turn.arcDeg } : {}) };
     case 'bore':
       return { radiusMm: turnRadius, widthMm: frame.heightMm, arcDeg: turn.arcDeg };
     case 'thrust':
@@ -39,7 +45,7 @@ export function sizeFromFrame(part: FlattenedPart, frame: SurfaceFrame, turn: Tu
 const turned = (frame: SurfaceFrame): boolean => frame.vFrom !== 'front edge';
 
 /** Arc that the picture of a part covers, degrees. */
-const shownArc = (part: FlattenedPart, turn: Turn): number => (part === 'bore' ? turn.arcDeg : 180);
+const shownArc = (part: FlattenedPart, turn: Turn): number => (part === 'bore' || isMade(part, turn) ? turn.arcDeg : 180);
 
 /** Place in the picture's own developed surface (0–1 each) of a place on the frame; null where the picture does not reach. */
 export function inPicture(part: FlattenedPart, frame: SurfaceFrame, turn: Turn, u: number, v: number): readonly [number, number] | null {

@@ -2,9 +2,12 @@ import type { SurfaceRead } from '../../damage/surfaceRead.js';
 import type { ShellConstruction } from '../../engine/layout.js';
 import type { SurfaceFrame } from '../../engine/stations.js';
 import { ok, type Result } from '../../kit/result.js';
-import type { Pixels } from '../flatten.js';
+import { develop, type Pixels } from '../flatten.js';
 import type { Point } from '../homography.js';
 import { findOutline } from './findOutline.js';
+import { cameraModelOf, type SurfaceSize } from './cameraModelOf.js';
+import { readTurn } from './readTurn.js';
+import { MAP_COLUMNS, MAP_ROWS } from './surfaceReading.js';
 import { onFrame, sizeFromFrame, type Turn } from './onFrame.js';
 import { readSurface } from './readSurface.js';
 import type { ReadPart } from './readParts.js';
@@ -43,7 +46,9 @@ export function readPicture(
     if (!found.ok) return found;
     corners = [...found.value];
   }
-  const reading = readSurface(task.part, picture, corners, sizeFromFrame(task.part, task.frame, task.turn), {
+  const size = sizeFromFrame(task.part, task.frame, task.turn);
+  if (task.part === 'journal' && size.arcDeg !== undefined) return readMade(picture, corners, task, size);
+  const reading = readSurface(task.part, picture, corners, size, {
     construction: task.construction,
     cornersProposed: task.corners === null,
     progress: (done) => progress(0.1 + 0.9 * done, 'reading the surface'),
@@ -54,4 +59,29 @@ export function readPicture(
     corners: corners.map(([x, y]): Point => [Math.round((x / scale) * 10) / 10, Math.round((y / scale) * 10) / 10]),
     cornersFound: task.corners === null,
   });
+}
+
+/** Reads a surface that was made of a film once more. */
+function readMade(picture: Pixels, corners: readonly Point[], task: PictureTask, size: SurfaceSize): Result<ReadPicture> {
+  const camera = cameraModelOf('journal', picture, corners, size);
+  if (!camera.ok) return camera;
+  const { widthMm, heightMm } = camera.value;
+  const flat = develop(camera.value, picture, Math.min(2800, picture.width), MAP_COLUMNS, MAP_ROWS);
+  const { pixels } = flat;
+  let seen = 0;
+  for (let i = 3; i < pixels.data.length; i += 4) if (pixels.data[i]! > 0) seen++;
+  const reading = readTurn(
+    'journal',
+    {
+      pixels,
+      pxPerMm: pixels.width / widthMm,
+      widthMm,
+      heightMm,
+      seenShare: seen / (pixels.width * pixels.height),
+      framesUsed: 0,
+    },
+    { closingErrorDeg: 0, guessed: [] },
+  );
+  if (!reading.ok) return reading;
+  return ok({ read: onFrame(reading.value, 'journal', task.frame, task.turn, task.sha256), corners: task.corners!, cornersFound: false });
 }

@@ -3,7 +3,7 @@ import { TRUSTED } from '../../damage/surfaceRead.js';
 import { summariseMap } from '../../damage/wearMap.js';
 import type { ShellConstruction } from '../../engine/layout.js';
 import { fail, ok, type Result } from '../../kit/result.js';
-import { develop, type Pixels } from '../flatten.js';
+import { develop, type Developed, type Pixels } from '../flatten.js';
 import type { Point } from '../homography.js';
 import type { CameraModel } from '../cameraModel.js';
 import { otherWayRound } from './focal.js';
@@ -88,18 +88,10 @@ export function readSurface(
       'The picture holds no colour, and the layers of a surface are told apart by it. Take it in colour; nothing was graded.',
       'picture',
     );
-  const mode = neutralColour(seen);
   const card = options.card ? cardColour(picture, options.card) : null;
-  const neutral = card && (!mode || mode.share < 0.2) ? { ...card, share: Math.max(0.05, mode?.share ?? 0) } : mode;
-  if (!neutral || neutral.share < 0.05)
-    return fail(
-      'picture-no-metal',
-      `No bare metal is found between the corners. Is this the running face of a ${FACE_WORDS[part]}? If nothing sound is left of it, grade it by hand. Nothing was graded.`,
-      'corners',
-    );
-  const lit = litOf(part, seen, neutral);
-  progress(0.55);
-  const layered = isClassified(part) ? segment(classifierFor(part), flat, seen, lit, scale, card) : layersOf(part, seen, lit, scale);
+  const apart = tellApart(part, flat, seen, scale, card);
+  if (!apart.ok) return apart;
+  const { neutral, lit, layered } = apart.value;
   progress(0.8);
   const lines = LINES_RUN_ROUND.has(part)
     ? findLines(
@@ -162,6 +154,35 @@ export function readSurface(
   });
 }
 
+/** A developed surface told apart into layers, with what its light was taken from. */
+interface ToldApart {
+  readonly neutral: Neutral & { readonly share: number };
+  readonly lit: Lit;
+  readonly layered: Layered;
+}
+
+/** Tells the layers of a developed surface apart, by the classifier of its part where there is one. `card` is the colour that white has in this light. */
+export function tellApart(part: ReadPart, flat: Developed, seen: Seen, scale: number, card: Neutral | null): Result<ToldApart> {
+  const mode = neutralColour(seen);
+  const neutral =
+    card && (!mode || mode.share < 0.2)
+      ? { ...card, share: Math.max(LEAST_NEUTRAL, mode?.share ?? 0) }
+      : // A classifier needs no bare metal to go by.
+        (mode ?? (isClassified(part) ? { redness: 0, yellowness: 0, share: 0 } : null));
+  if (!neutral || (neutral.share < LEAST_NEUTRAL && !isClassified(part)))
+    return fail(
+      'picture-no-metal',
+      `No bare metal is found between the corners. Is this the running face of a ${FACE_WORDS[part]}? If nothing sound is left of it, grade it by hand. Nothing was graded.`,
+      'corners',
+    );
+  const lit = litOf(part, seen, neutral);
+  const layered = isClassified(part) ? segment(classifierFor(part), flat, seen, lit, scale, card) : layersOf(part, seen, lit, scale);
+  return ok({ neutral, lit, layered });
+}
+
+/** Least share of a face whose colour is that of bare metal. */
+const LEAST_NEUTRAL = 0.05;
+
 function overParting(part: ReadPart, picture: Pixels, corners: readonly Point[], { light, there }: Seen): number | null {
   const beside = part === 'shell' ? partingLight(picture, corners) : null;
   const face = light.data.filter((_, i) => there[i] === 1);
@@ -180,7 +201,7 @@ const FACE_WORDS: Readonly<Record<ReadPart, string>> = {
 const PROPOSED_RIM_MM = 0.5;
 
 /** Beside its fillets a journal mirrors the webs: no line is looked for there. */
-const FILLET_MM = 1.1;
+export const FILLET_MM = 1.1;
 
 /** Parts whose scores run along the arc. */
 const LINES_RUN_ROUND: ReadonlySet<ReadPart> = new Set(['shell', 'journal', 'thrust']);

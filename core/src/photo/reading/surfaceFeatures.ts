@@ -17,7 +17,7 @@ export function featuresOf(
   summary: WearSummary,
   layered: Layered,
   lines: readonly FoundLine[],
-  camera: CameraModel,
+  camera: Pick<CameraModel, 'widthMm' | 'heightMm' | 'spanDeg'>,
 ): SurfaceFeatures {
   const span = camera.spanDeg || 180;
   let [n, sx, sy, sxx, syy, sxy] = [0, 0, 0, 0, 0, 0];
@@ -50,7 +50,7 @@ export function featuresOf(
 }
 
 /** Lines as share of the surface: their lengths by their widths. */
-function linesShare(lines: readonly FoundLine[], camera: CameraModel): number {
+function linesShare(lines: readonly FoundLine[], camera: Pick<CameraModel, 'widthMm' | 'heightMm' | 'spanDeg'>): number {
   const perDegree = camera.widthMm / (camera.spanDeg || 180);
   return lines.reduce((s, l) => s + (l.toDeg - l.fromDeg) * perDegree * l.widthMm, 0) / (camera.widthMm * camera.heightMm);
 }

@@ -1,7 +1,7 @@
 import type { Developed } from '../flatten.js';
 import type { Lit, Neutral, Seen } from '../reading/light.js';
-import { components } from '../reading/field.js';
-import { layerAt, LAYERS, type Layered } from '../reading/layers.js';
+import { components, type Component } from '../reading/field.js';
+import { layerAt, LAYERS, type Chances, type Layered } from '../reading/layers.js';
 import { crackNet } from './crackNet.js';
 import { classify, type Classifier } from './classifier.js';
 import { pixelFeatures, reduced } from './pixelFeatures.js';
@@ -12,45 +12,67 @@ const CLASSIFIED_BY = 3;
 const SPECKS_COUNT = 8;
 /** Least size of a speck, mm². */
 const SPECK_MM2 = 0.02;
+/** Least size of an oil hole, mm². */
+const HOLE_MM2 = 3;
 
 /** Tells the classes of a developed surface apart by a trained classifier. `white` is the colour that white has in this light, null when unknown. */
 export function segment(classifier: Classifier, flat: Developed, seen: Seen, lit: Lit, pxPerMm: number, white: Neutral | null): Layered {
+  return layersByChance(chancesOf(classifier, flat, pxPerMm, white), seen, lit, pxPerMm);
+}
+
+/** How likely each class is at every place of a developed surface, on a smaller picture of it. */
+function chancesOf(classifier: Classifier, flat: Developed, pxPerMm: number, white: Neutral | null): Chances {
   const small = reduced(flat.pixels, CLASSIFIED_BY);
   const scale = pxPerMm / CLASSIFIED_BY;
   const planes = classify(classifier, pixelFeatures(small, scale, cosines(flat, small.width), white), scale);
   liken(planes, classifier.classes.indexOf('embedded'), SPECKS_COUNT);
-  const { width, height } = flat.pixels;
+  return { width: small.width, height: small.height, classes: classifier.classes, planes };
+}
+
+/** The likeliest layer of every pixel; `chances` are taken away where nothing is seen. */
+function layersByChance(chances: Chances, seen: Seen, lit: Lit, pxPerMm: number): Layered {
+  const { classes, planes } = chances;
+  const { width, height } = seen.light;
+  const [byX, byY] = [width / chances.width, height / chances.height];
   const layer = new Uint8Array(width * height);
   const sure = new Float32Array(width * height);
-  const at = classifier.classes.map(layerAt);
+  const at = classes.map(layerAt);
   const unseen = layerAt('unseen');
-  const value = between(planes, small.width, small.height);
+  const value = between(planes, chances.width, chances.height);
   for (let y = 0; y < height; y++) {
-    value.row((y + 0.5) / CLASSIFIED_BY - 0.5);
+    value.row((y + 0.5) / byY - 0.5);
     for (let x = 0; x < width; x++) {
       const i = y * width + x;
-      const [best, most] = value.best((x + 0.5) / CLASSIFIED_BY - 0.5);
+      const [best, most] = value.best((x + 0.5) / byX - 0.5);
       layer[i] = seen.there[i] ? at[best]! : unseen;
       sure[i] = most;
     }
   }
-  const masked = (name: 'embedded' | 'void', least: number): number => {
-    const mask = Uint8Array.from(layer, (l) => (LAYERS[l] === name ? 1 : 0));
-    return components(mask, width, height, Math.round(least * pxPerMm ** 2)).filter(
-      (c) => name === 'embedded' || (c.left > 2 && c.right < width - 3 && c.top > 2 && c.bottom < height - 3),
-    ).length;
-  };
   // What is hidden is no surface to anybody.
-  for (let y = 0; y < small.height; y++)
-    for (let x = 0; x < small.width; x++)
-      if (!seen.there[(CLASSIFIED_BY * y + 1) * width + CLASSIFIED_BY * x + 1]) for (const plane of planes) plane[y * small.width + x] = 0;
+  for (let y = 0; y < chances.height; y++)
+    for (let x = 0; x < chances.width; x++)
+      if (!seen.there[Math.floor((y + 0.5) * byY) * width + Math.floor((x + 0.5) * byX)])
+        for (const plane of planes) plane[y * chances.width + x] = 0;
+  return { layer, sure, chances, ...countsOf(layer, width, height, pxPerMm), ...crackNet(lit, layer, pxPerMm) };
+}
+
+/** Specks, and oil holes that lie wholly on a surface told apart into layers. */
+export function countsOf(
+  layer: Uint8Array,
+  width: number,
+  height: number,
+  pxPerMm: number,
+): { readonly specks: number; readonly voids: number } {
+  const pieces = (name: 'embedded' | 'void', least: number): Component[] =>
+    components(
+      Uint8Array.from(layer, (l) => (LAYERS[l] === name ? 1 : 0)),
+      width,
+      height,
+      Math.round(least * pxPerMm ** 2),
+    );
   return {
-    layer,
-    sure,
-    chances: { width: small.width, height: small.height, classes: classifier.classes, planes },
-    specks: masked('embedded', SPECK_MM2),
-    ...crackNet(lit, layer, pxPerMm),
-    voids: masked('void', 3),
+    specks: pieces('embedded', SPECK_MM2).length,
+    voids: pieces('void', HOLE_MM2).filter((c) => c.left > 2 && c.right < width - 3 && c.top > 2 && c.bottom < height - 3).length,
   };
 }
 

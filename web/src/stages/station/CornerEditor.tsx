@@ -11,12 +11,14 @@ interface Props {
   readonly corners: readonly Point[] | undefined;
   readonly part: FlattenedPart;
   readonly turn: Turn;
+  /** What happens once the corners are placed; the surface is flattened when left out. */
+  readonly act?: string;
   readonly onKeep: (corners: readonly Point[], turn: Turn) => void;
   readonly onCancel: () => void;
 }
 
 /** Four handles on the picture, dragged by pointer or moved by arrow keys (Shift: ten times as far). Points in pixels of the upright original. */
-export function CornerEditor({ src, size, corners, part, turn, onKeep, onCancel }: Props): ReactNode {
+export function CornerEditor({ src, size, corners, part, turn, act = 'Flatten', onKeep, onCancel }: Props): ReactNode {
   const { width: w, height: h } = size;
   const words = CORNER_WORDS[part];
   const [shown, setShown] = useState(turn);
@@ -125,7 +127,7 @@ export function CornerEditor({ src, size, corners, part, turn, onKeep, onCancel 
             )
           }
         >
-          Flatten
+          {act}
         </Button>
         <Button onClick={onCancel}>Leave as it was</Button>
         <span className={fits ? 'quiet' : 'fault'}>{fits ? words.hint : 'The corners cross. Go round the face.'}</span>

@@ -1,6 +1,6 @@
 import { Button, Progress } from 'antd';
 import type { StationView } from '@true-ledger/core/case';
-import { isFlattened, showsPieceOfTurn, type Point, type Turn } from '@true-ledger/core/photo';
+import { isFlattened, showsPieceOfTurn, WHOLE_TURN, type Point, type Turn } from '@true-ledger/core/photo';
 import { useState, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { addFiles } from '../../capture/queue.js';
@@ -10,6 +10,7 @@ import { Clips } from '../../capture/Clips.js';
 import { Recorder } from '../../capture/Recorder.js';
 import type { PictureReader } from '../../workers/reading.js';
 import { CornerEditor } from './CornerEditor.js';
+import { FilmPanel } from './FilmPanel.js';
 import type { Pen, Place } from './pen.js';
 import { ColourButton, PhotoTools } from './PhotoTools.js';
 import { PictureFigure } from './PictureFigure.js';
@@ -38,6 +39,7 @@ export function PhotoPane({ station, shown: sha256, onShow, flat, pen, linked, o
   const [over, setOver] = useState(false);
   const [editing, setEditing] = useState<'corners' | 'blur' | null>(null);
   const [drawing, setDrawing] = useState(false);
+  const [unrolled, setUnrolled] = useState<string | null>(null);
   const [balanced, setBalanced] = useState(true);
   const balance = (): void => setBalanced((x) => !x);
   return (
@@ -123,7 +125,12 @@ export function PhotoPane({ station, shown: sha256, onShow, flat, pen, linked, o
           </button>
         ))}
       </div>
-      <Clips clips={station.clips} station={station.station.id} />
+      <Clips
+        clips={station.clips}
+        station={station.station.id}
+        {...(station.station.part === 'journal' && !readOnly ? { onUnroll: setUnrolled } : {})}
+      />
+      {unrolled && <FilmPanel key={unrolled} station={station} film={unrolled} onClose={() => setUnrolled(null)} />}
       {!readOnly && <Recorder station={station.station.id} />}
       <UploadList caseId={caseId} station={station.station.id} />
     </section>
@@ -181,7 +188,9 @@ function PictureEditor({
   if (!isFlattened(part)) return null;
   const keep = (next: readonly Point[], of: Turn): void => {
     onDone();
-    const piece = showsPieceOfTurn(part) ? { facingDeg: of.facingDeg, ...(part === 'bore' ? { arcDeg: of.arcDeg } : {}) } : {};
+    const piece = showsPieceOfTurn(part)
+      ? { facingDeg: of.facingDeg, ...(part === 'bore' || of.arcDeg === WHOLE_TURN.arcDeg ? { arcDeg: of.arcDeg } : {}) }
+      : {};
     record({ kind: 'corners-set', station: id, body: { sha256: photo.sha256, corners: next, ...piece } });
   };
   return <CornerEditor src={src} size={photo} corners={corners} part={part} turn={turn} onKeep={keep} onCancel={onDone} />;

@@ -1,0 +1,58 @@
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { run } from './main.js';
+
+const FIXTURE = join(__dirname, '../../e2e/fixtures/turning-journal');
+const truth = JSON.parse(readFileSync(`${FIXTURE}.json`, 'utf8')) as { corners: [number, number][]; facingDeg: number; turnedDeg: number };
+const CORNERS = truth.corners.flat().join();
+let dir: string;
+beforeAll(() => (dir = mkdtempSync(join(tmpdir(), 'unroll-'))));
+afterAll(() => rmSync(dir, { recursive: true }));
+
+async function unrolled(...args: string[]): Promise<{ code: number; out: string; error: string }> {
+  const told = { out: '', error: '' };
+  const code = await run(['unroll', ...args], { out: (t) => (told.out += `${t}\n`), error: (t) => (told.error += `${t}\n`) });
+  return { code, ...told };
+}
+
+describe('true-ledger unroll', () => {
+  it('gives the surface all round, closed on itself, and writes it', async () => {
+    const out = join(dir, 'surface.png');
+    const args = ['--part', 'journal', '--turn', '--corners', CORNERS, '--radius', '25', '--facing', `${truth.facingDeg}`, '--out', out];
+    const { code, out: said } = await unrolled(`${FIXTURE}.webm`, ...args);
+    expect(code).toBe(0);
+    const json = JSON.parse(said) as {
+      format: string;
+      percent: { heat: number };
+      turn: { closed: boolean; closingErrorPercent: number; seenDeg: number; turnedDeg: number };
+      damage: { fromDeg: number; toDeg: number };
+      surface: { width: number; height: number };
+    };
+    expect(json.format).toBe('true-ledger/unroll');
+    expect(json.turn.closed).toBe(true);
+    expect(json.turn.closingErrorPercent).toBeLessThan(3);
+    expect(json.turn.seenDeg).toBeGreaterThan(350);
+    expect(Math.abs(json.turn.turnedDeg - truth.turnedDeg)).toBeLessThan(20);
+    expect(json.percent.heat).toBeGreaterThan(8);
+    expect(json.damage.fromDeg).toBeGreaterThan(15);
+    expect(json.damage.toDeg).toBeLessThan(160);
+    expect(await sharp(out).metadata()).toMatchObject({ width: json.surface.width, height: json.surface.height });
+    expect(JSON.parse(readFileSync(join(dir, 'surface.json'), 'utf8'))).toEqual(json);
+  }, 240_000);
+
+  it.each([
+    ['a file that is no film', ['nothing.webm', '--part', 'journal', '--turn', '--corners', CORNERS], /is not a film that can be read/],
+    ['a film that is not there', ['absent.webm', '--part', 'journal', '--turn'], /could not be read/],
+    ['a part that is not unrolled', ['nothing.webm', '--part', 'gasket', '--turn'], /journal and skirt are/],
+    ['no word of how it was taken', ['nothing.webm', '--part', 'journal'], /Say how the film was taken/],
+    ['too few corners', ['nothing.webm', '--part', 'journal', '--turn', '--corners', '1,2'], /eight figures/],
+    ['a strange option', ['nothing.webm', '--swim'], /unroll takes/],
+  ])('says of %s what is wrong', async (_, [file, ...rest], sentence) => {
+    writeFileSync(join(dir, 'nothing.webm'), 'no film at all');
+    const { code, error } = await unrolled(join(dir, file!), ...rest);
+    expect(code).toBe(2);
+    expect(error).toMatch(sentence);
+  });
+});

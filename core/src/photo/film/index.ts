@@ -1,0 +1,4 @@
+export { checkTurn, missingDeg } from './checkTurn.js';
+export { settleTurn, type SettledTurn } from './closing.js';
+export { turnJoiner, type JoinedTurn } from './joinTurn.js';
+export { turnTracker } from './turnTracker.js';

@@ -1,0 +1,64 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { Browser, ElementHandle } from 'puppeteer-core';
+import { FOUR } from '../server/test/harness.js';
+import { FIXTURES, openBrowser, Person, Shop } from './harness.js';
+
+jest.setTimeout(300_000);
+let shop: Shop;
+let browser: Browser;
+let me: Person;
+const caseId = crypto.randomUUID();
+const truth = JSON.parse(readFileSync(join(FIXTURES, 'turning-journal.json'), 'utf8')) as {
+  width: number;
+  height: number;
+  corners: [number, number][];
+};
+const entries = (): Promise<Array<{ kind: string; body: Record<string, unknown> }>> =>
+  me.page.evaluate(async (id: string) => (await fetch(`/api/cases/${id}/entries`)).json() as never, caseId);
+
+beforeAll(async () => {
+  shop = await Shop.open();
+  browser = await openBrowser();
+  me = await Person.owner(browser, shop);
+  await me.page.evaluate(
+    (body: string) => fetch('/api/cases', { method: 'POST', headers: { 'content-type': 'application/json' }, body }),
+    JSON.stringify({ id: caseId, title: 'Film', reference: '', layout: FOUR }),
+  );
+}, 240_000);
+afterAll(async () => {
+  await browser?.close();
+  await shop?.stop();
+});
+
+it('makes the surface all round of a journal from a film of it being turned', async () => {
+  await me.page.goto(`${shop.url}/case/${caseId}/station/crank.pin.2`);
+  const input = (await me.page.waitForSelector('#add-pictures')) as ElementHandle<HTMLInputElement>;
+  await input.uploadFile(join(FIXTURES, 'turning-journal.webm'));
+  await me.press('Unroll');
+  await me.see('This is its first frame');
+  for (const [k, name] of ['left, front edge', 'left, rear edge', 'right, rear edge', 'right, front edge'].entries()) {
+    const circle = (await me.page.$(`.film-panel circle[aria-label="Corner ${name}"]`))!;
+    const box = (await circle.boundingBox())!;
+    const image = (await (await me.page.$('.film-panel .photo img'))!.boundingBox())!;
+    const [x, y] = truth.corners[k]!;
+    await me.page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+    await me.page.mouse.down();
+    await me.page.mouse.move(image.x + (x * image.width) / truth.width, image.y + (y * image.height) / truth.height, { steps: 4 });
+    await me.page.mouse.up();
+  }
+  await me.page.click('.film-panel .ant-btn-primary');
+  await me.see('following the turn');
+  await me.page.waitForSelector('.made-surface', { timeout: 240_000 });
+  expect(await me.text()).toMatch(/The turn closed [\d.]+° off and was made to meet/);
+  await me.press('Keep this surface');
+  await me.see('Read with confidence');
+  await me.saved();
+  const all = await entries();
+  expect(all.find((e) => e.kind === 'photo-added')!.body).toMatchObject({ shot: 'made from a film', mime: 'image/png' });
+  expect(all.find((e) => e.kind === 'corners-set')!.body).toMatchObject({ facingDeg: 180, arcDeg: 360 });
+  const read = all.find((e) => e.kind === 'surface-read')!.body as { seen: number[]; shares: Record<string, number[]> };
+  expect(read.seen.filter((v) => v > 50).length).toBeGreaterThan(0.9 * read.seen.length);
+  expect(Math.max(...read.shares['heat']!)).toBeGreaterThan(50);
+  await me.checkAccess('film unrolled');
+});
