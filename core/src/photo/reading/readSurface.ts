@@ -164,12 +164,8 @@ interface ToldApart {
 /** Tells the layers of a developed surface apart, by the classifier of its part where there is one. `card` is the colour that white has in this light. */
 export function tellApart(part: ReadPart, flat: Developed, seen: Seen, scale: number, card: Neutral | null): Result<ToldApart> {
   const mode = neutralColour(seen);
-  const neutral =
-    card && (!mode || mode.share < 0.2)
-      ? { ...card, share: Math.max(LEAST_NEUTRAL, mode?.share ?? 0) }
-      : // A classifier needs no bare metal to go by.
-        (mode ?? (isClassified(part) ? { redness: 0, yellowness: 0, share: 0 } : null));
-  if (!neutral || (neutral.share < LEAST_NEUTRAL && !isClassified(part)))
+  const neutral = card && (!mode || mode.share < 0.2) ? { ...card, share: Math.max(LEAST_NEUTRAL, mode?.share ?? 0) } : mode;
+  if (!neutral || neutral.share < LEAST_NEUTRAL)
     return fail(
       'picture-no-metal',
       `No bare metal is found between the corners. Is this the running face of a ${FACE_WORDS[part]}? If nothing sound is left of it, grade it by hand. Nothing was graded.`,

@@ -48,9 +48,6 @@ const USUAL_TINT = {
   known: { warm: [0.2, 0.2], cold: [-0.1, -0.12] },
 } as const;
 
-/** So much of a face, percent, must have been read as sound for its colour to speak against it. */
-const STILL_SOUND = 25;
-
 /** The whole face has the colour of heat: then nothing in it tells heat from the light. */
 function isTinted({ redness, yellowness, known }: Standing['tint']): boolean {
   const { warm, cold } = USUAL_TINT[known ? 'known' : 'unknown'];
@@ -89,10 +86,10 @@ export function trust(s: Standing): { doubts: string[]; confidence: number } {
       'Hardly any sound metal is left to judge the light by. A tag or card beside the part would settle it.',
     );
   else if (s.anchored < 0.5) less(s.toldBy === 'limits' ? 0.8 : 0.9, 'Little sound metal is left to judge the light by.');
-  if (s.toldBy === 'classifier' && isTinted(s.tint) && s.summary.percent.sound > STILL_SOUND)
+  if (s.toldBy === 'classifier' && isTinted(s.tint))
     less(
       0.3,
-      'Much of the face is read as sound, and most of it has a colour that sound metal has in no usual light: it is heated or worn all over, or the light is strongly coloured. Take it again in daylight with a tag or card beside it, or grade it by hand.',
+      'Most of the face has a colour that sound metal has in no usual light: it is heated or worn all over, or the light is strongly coloured. Take it again in daylight with a tag or card beside it, or grade it by hand.',
     );
   if (s.overParting !== null && s.overParting < BLACKENED)
     less(
