@@ -12,7 +12,7 @@ export interface FilmAbout {
 }
 
 /** Limits of a film: bytes, seconds that are read, pixels a side, frames that are looked at. */
-const FILM_LIMITS = { bytes: 600_000_000, seconds: 60, side: 4096, frames: 720 } as const;
+export const FILM_LIMITS = { bytes: 600_000_000, seconds: 60, side: 4096, frames: 720 } as const;
 const MISSING = 'Films are taken apart by ffmpeg, which is not installed here (Debian package ffmpeg). Nothing was read.';
 /** A file may use no other source than itself. */
 const CLOSED = ['-v', 'error', '-protocol_whitelist', 'file'];

@@ -357,7 +357,11 @@ async function unrollFilm(args: readonly string[], terminal: Terminal): Promise<
     args,
     (part) => (part === 'skirt' ? USUAL_SKIRT_RADIUS_MM : USUAL_RADIUS_MM),
     (words) => terminal.error(words),
-  );
+  ).catch((error: unknown) => ({
+    ok: false as const,
+    usage: false,
+    sentence: `The film was not unrolled: ${error instanceof Error ? error.message : String(error)}`,
+  }));
   if (done.ok) terminal.out(JSON.stringify(done.json, null, 2));
   else if (done.usage) return usage(terminal, done.sentence);
   else terminal.error(done.sentence);

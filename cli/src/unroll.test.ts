@@ -42,6 +42,13 @@ describe('true-ledger unroll', () => {
     expect(JSON.parse(readFileSync(join(dir, 'surface.json'), 'utf8'))).toEqual(json);
   }, 240_000);
 
+  it('says where the surface could not be written', async () => {
+    const args = ['--part', 'journal', '--turn', '--corners', CORNERS, '--out', join(dir, 'no', 'such', 'folder.png')];
+    const { code, error } = await unrolled(`${FIXTURE}.webm`, ...args);
+    expect(code).toBe(2);
+    expect(error).toMatch(/The film was not unrolled/);
+  }, 240_000);
+
   it.each([
     ['a file that is no film', ['nothing.webm', '--part', 'journal', '--turn', '--corners', CORNERS], /is not a film that can be read/],
     ['a film that is not there', ['absent.webm', '--part', 'journal', '--turn'], /could not be read/],

@@ -13,7 +13,7 @@ import {
   type Pixels,
   type Point,
 } from '@true-ledger/core/photo';
-import { aboutFilm, fitted, framesOf } from './film.js';
+import { aboutFilm, FILM_LIMITS, fitted, framesOf } from './film.js';
 
 /** Long sides of the frames in which a part is followed, and from which its surface is joined. */
 const FOLLOWED_SIDE = 960;
@@ -66,6 +66,9 @@ export async function unroll(
   if (!(facingDeg >= 0 && facingDeg < 360)) return wrong('--facing is the arc that faces the camera in the first frame, 0 to 359 degrees.');
   const about = await aboutFilm(path);
   if (typeof about === 'string') return failed(about);
+
+  if (about.seconds > FILM_LIMITS.seconds)
+    tell(`The film is ${about.seconds.toFixed(0)} s long; its first ${FILM_LIMITS.seconds} s are read.`);
 
   const small = fitted(about, FOLLOWED_SIDE);
   const scale = small.width / about.width;

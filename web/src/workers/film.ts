@@ -7,7 +7,7 @@ import type { FilmProgress, FilmTask, FilmWorker, MadeSurface } from './film.wor
 /** Frames a second that are looked at, at most so many in all, and seconds of film. */
 const FPS = 15;
 const MOST_FRAMES = 720;
-const MOST_SECONDS = 60;
+export const MOST_SECONDS = 60;
 /** Long sides of the frames in which the part is followed, and from which its surface is joined. */
 const FOLLOWED_SIDE = 960;
 const JOINED_SIDE = 1600;

@@ -10,8 +10,6 @@ export interface SettledTurn {
   readonly followed: readonly TrackedFrame[];
   /** By how much a full turn failed to meet its beginning before it was made to, degrees; null when it was not closed. */
   readonly closingErrorDeg: number | null;
-  /** How well a full turn later agrees with its beginning. */
-  readonly closingAlike: number;
   /** Spans between kept frames whose turn was guessed, seconds of the film and degrees. */
   readonly guessed: readonly { readonly fromS: number; readonly toS: number; readonly deg: number }[];
 }
@@ -57,43 +55,36 @@ export function settleTurn(seen: readonly SeenFrame[], { width, height }: BandMa
       }
     }
   const open = solved(kept.length, links);
-  const { again, errors, best } = seenAgain(open, textures, perDeg);
+  const { again, errors } = seenAgain(open, textures, perDeg);
   const settled = again.length === 0 ? open : solved(kept.length, [...links, ...again]);
   return {
     frames: kept.map((k, i) => ({ ...k, turnedDeg: settled[i]! })),
     followed,
     closingErrorDeg: again.length === 0 ? null : median(errors),
-    closingAlike: best,
     guessed: joined(guessed),
   };
 }
 
 /** Frames that see the same arc about a full turn apart. Where they do not agree on how far that is, none is believed. */
-function seenAgain(
-  open: readonly number[],
-  textures: readonly Texture[],
-  perDeg: number,
-): { again: Link[]; errors: number[]; best: number } {
+function seenAgain(open: readonly number[], textures: readonly Texture[], perDeg: number): { again: Link[]; errors: number[] } {
   const found: { link: Link; error: number }[] = [];
-  let best = 0;
   for (let i = 0; i < open.length; i++) {
     const later = [-OVERLAP, -25, 0, 25].map((off) => nearest(open, i, 360 + off)).filter((j): j is number => j !== null);
     for (const j of new Set(later)) {
       const gone = open[j]! - open[i]!;
       const past = gone - Math.sign(gone) * 360;
       const moved = movedBetween(textures[i]!, textures[j]!, -past * perDeg, Math.round(CLOSING_REACH * perDeg));
-      best = Math.max(best, moved.alike);
       if (moved.alike < CLOSES.alike || moved.alike < moved.elsewhere + CLOSES.over) continue;
       const real = -moved.shift / perDeg + Math.sign(gone) * 360;
       found.push({ link: { from: i, to: j, deg: real, weight: 4 * moved.alike ** 2 }, error: gone - real });
     }
   }
-  if (found.length === 0) return { again: [], errors: [], best };
+  if (found.length === 0) return { again: [], errors: [] };
   const middle = median(found.map((f) => f.error));
   const agreed = found.filter((f) => Math.abs(f.error - middle) < 4);
   return agreed.length < Math.max(2, 0.5 * found.length)
-    ? { again: [], errors: [], best }
-    : { again: agreed.map((f) => f.link), errors: agreed.map((f) => f.error), best };
+    ? { again: [], errors: [] }
+    : { again: agreed.map((f) => f.link), errors: agreed.map((f) => f.error) };
 }
 
 /** The frame that lies nearest to `deg` after (or before) frame `i`, within what its band can show; null when there is none. */

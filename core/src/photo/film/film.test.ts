@@ -93,6 +93,21 @@ describe('a journal that is turned a little more than once', () => {
   });
 });
 
+describe('a turn that is hardly known', () => {
+  const { settled, joined } = filmed(170, 34);
+  const surface = joined();
+
+  it('gets no grade where most of it was guessed', () => {
+    const reading = readTurn('journal', surface, { ...settled, guessed: [{ fromS: 0, toS: 2, deg: 120 }] });
+    expect(reading.ok && reading.value.grade).toBeNull();
+    expect(reading.ok && reading.value.reason).toMatch(/Over 120° the surface showed too little to follow/);
+  });
+  it('is not said to have closed when only its surface is at hand', () => {
+    const reading = readTurn('journal', surface, null);
+    expect(reading.ok && reading.value.doubts.join(' ')).toMatch(/Read again from the made surface/);
+  });
+});
+
 describe('a film that shows less', () => {
   it('of half a turn is joined as far as it goes and does not close', () => {
     const { settled, joined } = filmed(170, 34);

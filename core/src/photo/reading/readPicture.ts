@@ -80,7 +80,7 @@ function readMade(picture: Pixels, corners: readonly Point[], task: PictureTask,
       seenShare: seen / (pixels.width * pixels.height),
       framesUsed: 0,
     },
-    { closingErrorDeg: 0, guessed: [] },
+    null,
   );
   if (!reading.ok) return reading;
   return ok({ read: onFrame(reading.value, 'journal', task.frame, task.turn, task.sha256), corners: task.corners!, cornersFound: false });

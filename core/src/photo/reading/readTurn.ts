@@ -37,13 +37,13 @@ const OVER_SEAM = 45;
 /** A surface is doubted where more than such a share lies nearer to a limit than this. */
 const OPEN = { under: 0.35, from: 0.12, keeps: 0.8 } as const;
 /** How little of a turn may have been seen, how far its end may miss its beginning and how much may be guessed before the reading is doubted. */
-const DOUBTED = { seen: 0.9, closingDeg: 8, guessedDeg: 20 } as const;
+const DOUBTED = { seen: 0.9, closingDeg: 8, guessedDeg: 20, mostlyGuessedDeg: 90 } as const;
 
-/** Reads the surface of a whole turn that was joined from a film. */
+/** Reads the surface of a whole turn that was joined from a film; `turn` is null where only the surface is at hand. */
 export function readTurn(
   part: 'journal' | 'skirt',
   joined: JoinedTurn,
-  turn: Pick<SettledTurn, 'closingErrorDeg' | 'guessed'>,
+  turn: Pick<SettledTurn, 'closingErrorDeg' | 'guessed'> | null,
   book: GradeBook = GRADE_BOOK,
 ): Result<TurnReading> {
   const { pixels, pxPerMm } = joined;
@@ -79,7 +79,7 @@ export function readTurn(
 
 function trustInTurn(
   joined: JoinedTurn,
-  turn: Pick<SettledTurn, 'closingErrorDeg' | 'guessed'>,
+  turn: Pick<SettledTurn, 'closingErrorDeg' | 'guessed'> | null,
   sure: Float32Array,
 ): { doubts: string[]; confidence: number } {
   const doubts: string[] = [];
@@ -90,16 +90,17 @@ function trustInTurn(
   };
   if (joined.seenShare < DOUBTED.seen)
     less(0.8, `${Math.round((1 - joined.seenShare) * 360)}° of the turn are not seen. Turn on, and film it once more.`);
-  if (turn.closingErrorDeg === null) less(0.7, 'The end of the turn was not found again at its beginning, so that angles may be off.');
+  if (turn === null) less(0.8, 'Read again from the made surface: how well the turn was followed is not known here.');
+  else if (turn.closingErrorDeg === null) less(0.7, 'The end of the turn was not found again at its beginning, so that angles may be off.');
   else if (Math.abs(turn.closingErrorDeg) > DOUBTED.closingDeg)
     less(
       0.85,
       `The turn closed ${Math.abs(turn.closingErrorDeg).toFixed(0)}° off before it was made to meet itself: places along the arc are uncertain by some degrees.`,
     );
-  const guessed = turn.guessed.reduce((sum, g) => sum + Math.abs(g.deg), 0);
+  const guessed = (turn?.guessed ?? []).reduce((sum, g) => sum + Math.abs(g.deg), 0);
   if (guessed > DOUBTED.guessedDeg)
     less(
-      0.8,
+      guessed > DOUBTED.mostlyGuessedDeg ? 0.4 : 0.8,
       `Over ${guessed.toFixed(0)}° the surface showed too little to follow, and an even turn was taken. A few strokes with a felt pen beside what matters would settle it.`,
     );
   if (joined.pxPerMm < 8) less(0.85, `With ${joined.pxPerMm.toFixed(1)} pixels a millimetre fine lines are lost. Go nearer.`);

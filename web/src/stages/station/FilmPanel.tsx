@@ -1,12 +1,12 @@
 import { Button, Progress } from 'antd';
 import type { StationView } from '@true-ledger/core/case';
-import { sizeFromFrame, USUAL_TURN, WHOLE_TURN, type Point } from '@true-ledger/core/photo';
+import { sizeFromFrame, USUAL_TURN, WHOLE_TURN, type Point, type Turn } from '@true-ledger/core/photo';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { fetchFile } from '../../app/server.js';
 import { useAppDispatch } from '../../app/store.js';
 import { addFiles } from '../../capture/queue.js';
-import { closeFilm, openFilm, useFilm, type OpenFilm } from '../../workers/film.js';
+import { closeFilm, MOST_SECONDS, openFilm, useFilm, type OpenFilm } from '../../workers/film.js';
 import type { MadeSurface } from '../../workers/film.worker.js';
 import { CornerEditor } from './CornerEditor.js';
 import './station.css';
@@ -27,6 +27,7 @@ export function FilmPanel({ station, film: sha256, onClose }: Props): ReactNode 
   const { film, problem } = useOpenFilm(`/api/cases/${caseId}/clips/${sha256}`);
   const taking = useFilm();
   const keep = useKeepMade(station, onClose);
+  const [placed, setPlaced] = useState<{ readonly corners: readonly Point[]; readonly turn: Turn } | null>(null);
   const { surface: frame } = station.station;
   if (!frame) return null;
   return (
@@ -46,19 +47,21 @@ export function FilmPanel({ station, film: sha256, onClose }: Props): ReactNode 
       {film && !taking.busy && !taking.made && (
         <>
           <p className="quiet">
-            This is its first frame. Put the corners on the journal; it is followed from there through {film.seconds.toFixed(0)} s. The
-            phone should stay, the crank turn a little more than once.
+            This is its first frame. Put the corners on the journal; it is followed from there through{' '}
+            {film.seconds > MOST_SECONDS ? `the first ${MOST_SECONDS} s; what comes later is not read` : `${film.seconds.toFixed(0)} s`}.
+            The phone should stay, the crank turn a little more than once.
           </p>
           <CornerEditor
             src={film.first}
             size={film}
-            corners={undefined}
+            corners={placed?.corners}
             part="journal"
-            turn={USUAL_TURN}
+            turn={placed?.turn ?? USUAL_TURN}
             act="Unroll"
-            onKeep={(corners: readonly Point[], turn) =>
-              taking.start(film, { corners, radiusMm: sizeFromFrame('journal', frame).radiusMm, facingDeg: turn.facingDeg }, frame)
-            }
+            onKeep={(corners, turn) => {
+              setPlaced({ corners, turn });
+              taking.start(film, { corners, radiusMm: sizeFromFrame('journal', frame).radiusMm, facingDeg: turn.facingDeg }, frame);
+            }}
             onCancel={onClose}
           />
         </>
