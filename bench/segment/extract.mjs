@@ -1,10 +1,11 @@
 // Developed surfaces with the true class of every pixel, from pictures of another renderer and of the studio's tuning set: what the classifier of surfaces is trained on.
-// node bench/segment/extract.mjs OUT --part shell|journal|skirt [--folder DIR] [--studio 0-100]
+// node bench/segment/extract.mjs OUT --part shell|journal|skirt [--folder DIR] [--studio 0-100] [--scene]
+// With --scene: whole pictures made small, with what of them is the surface of the part.
 import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import sharp from 'sharp';
-import { cameraModelOf, cardColour, develop, projectShell, reduced } from '@true-ledger/core/photo';
+import { cameraModelOf, cardColour, develop, projectShell, reduced, sceneOf } from '@true-ledger/core/photo';
 import { MAP_CLASSES, seeded, surfaceMaps, takeRound, takeShell } from '@true-ledger/core/specimen';
 import { compressed, movedOff, outlineOf, SETS } from '../sets.mjs';
 import { FACING, roundSpecimen } from '../rounds.mjs';
@@ -66,10 +67,14 @@ function save(dir, id, part, picture, corners, size, labels, white) {
       truth[y * width + x] = l === undefined || l === 255 ? none : l;
     }
   const cosine = Array.from({ length: width }, (_, x) => camera.cosine((x + 0.5) / width, 0.5));
-  const head = Buffer.from(JSON.stringify({ id, width, height, pxPerMm: scale / BY, white, cosine }));
+  write(dir, { id, width, height, pxPerMm: scale / BY, white, cosine }, pixels, truth);
+}
+
+function write(dir, about, pixels, truth) {
+  const head = Buffer.from(JSON.stringify(about));
   const n = Buffer.alloc(4);
   n.writeUInt32LE(head.length);
-  writeFileSync(join(dir, `${id}.bin`), Buffer.concat([n, head, Buffer.from(pixels.data.buffer), Buffer.from(truth.buffer)]));
+  writeFileSync(join(dir, `${about.id}.bin`), Buffer.concat([n, head, Buffer.from(pixels.data.buffer), Buffer.from(truth.buffer)]));
 }
 
 /** One of the surfaces that were written. */
@@ -86,7 +91,8 @@ export function load(path) {
   };
 }
 
-async function others(dir, part, folder) {
+/** Pictures of another renderer: what is seen in them, where every place of the surface lies, and its class. */
+async function* others(part, folder) {
   for (const file of readdirSync(join(folder, FOLDER[part])).filter((f) => f.endsWith('.json'))) {
     const t = JSON.parse(readFileSync(join(folder, FOLDER[part], file), 'utf8'));
     const { data, info } = await sharp(join(folder, FOLDER[part], t.image))
@@ -112,45 +118,98 @@ async function others(dir, part, folder) {
           (nodes[i][j][k] * (1 - s) + nodes[i + 1][j][k] * s) * (1 - q) + (nodes[i][j + 1][k] * (1 - s) + nodes[i + 1][j + 1][k] * s) * q,
       );
     };
-    const labels = labelled(picture, place, (u, v) => to[mask[Math.min(479, Math.floor(v * 480)) * 1440 + Math.floor(turn(u) * 1440)]]);
+    const label = (u, v) => to[mask[Math.min(479, Math.floor(v * 480)) * 1440 + Math.floor(turn(u) * 1440)]];
     const c = t.face_corners_px;
-    const corners = part === 'shell' ? [c.left_front, c.left_rear, c.right_rear, c.right_front] : outlineOf(nodes);
-    const size = { radiusMm: part === 'shell' ? t.part_mm.inner_radius : t.part_mm.dia / 2, widthMm: null };
     const card = t.card?.corners_px;
-    const white = card ? cardColour(picture, [card.top_left, card.top_right, card.bottom_right, card.bottom_left]) : null;
-    const r = seeded(t.id.charCodeAt(1) * 100 + t.id.charCodeAt(2));
-    for (const off of [0, 1, 2])
-      save(dir, `${t.id}-${off}`, part, picture, off === 0 ? corners : movedOff(corners, 0.007 * off, r), size, labels, white);
+    yield {
+      id: t.id,
+      picture,
+      place,
+      label,
+      corners: part === 'shell' ? [c.left_front, c.left_rear, c.right_rear, c.right_front] : outlineOf(nodes),
+      size: { radiusMm: part === 'shell' ? t.part_mm.inner_radius : t.part_mm.dia / 2, widthMm: null },
+      white: card ? cardColour(picture, [card.top_left, card.top_right, card.bottom_right, card.bottom_left]) : null,
+    };
     console.error(t.id);
   }
 }
 
-async function studio(dir, part, set, first, end) {
+/** The same of pictures of the studio. */
+async function* studio(part, set, first, end) {
   const at = MAP_CLASSES.map((name) => Math.max(0, CLASSES[part].indexOf(OURS[name] ?? name)));
   for (let n = first; n < end; n++) {
     const { s, shot, quality } = part === 'shell' ? shellSpecimen(set, n) : roundSpecimen(part, set, n);
     const maps = part === 'shell' ? surfaceMaps(s) : surfaceMaps(s, 2400, 400);
     const taken = part === 'shell' ? takeShell(s, maps, shot) : takeRound(s, maps, shot, part === 'journal' ? 'journal' : 'piston', FACING);
-    const picture = await compressed(taken.pixels, quality);
     const arc = (u) => (part === 'shell' ? u * 180 : FACING - 90 + u * 180);
-    const place = (u, v) =>
-      part === 'shell' ? projectShell(taken.pose, arc(u), v) : taken.cosine(arc(u), v) < 0.03 ? null : taken.project(arc(u), v);
     const texel = (u, v) =>
       Math.floor(v * maps.rows) * maps.columns + Math.min(maps.columns - 1, Math.floor((arc(u) / maps.spanDeg) * maps.columns));
-    const labels = labelled(picture, place, (u, v) => at[maps.truth[texel(u, v)]]);
-    const r = seeded(n + 5);
-    const size = { radiusMm: s.radiusMm, widthMm: part === 'shell' ? s.widthMm : null };
-    save(
-      dir,
-      `t${set === SETS.train ? 'r' : ''}${String(n).padStart(3, '0')}`,
-      part,
-      picture,
-      movedOff(taken.corners, 0.008 * r(), r),
-      size,
-      labels,
-      null,
-    );
+    yield {
+      id: `t${set === SETS.train ? 'r' : ''}${String(n).padStart(3, '0')}`,
+      picture: await compressed(taken.pixels, quality),
+      place: (u, v) =>
+        part === 'shell' ? projectShell(taken.pose, arc(u), v) : taken.cosine(arc(u), v) < 0.03 ? null : taken.project(arc(u), v),
+      label: (u, v) => at[maps.truth[texel(u, v)]],
+      corners: taken.corners,
+      size: { radiusMm: s.radiusMm, widthMm: part === 'shell' ? s.widthMm : null },
+      white: null,
+    };
+    console.error(n);
   }
+}
+
+/** Writes the developed surfaces of a picture: of the other renderer's also with corners that are a little off. */
+function saveSurfaces(dir, part, { id, picture, place, label, corners, size, white }, others) {
+  const labels = labelled(picture, place, label);
+  const r = seeded(others ? id.charCodeAt(1) * 100 + id.charCodeAt(2) : Number(id.replace(/\D/g, '')) + 5);
+  if (!others) return save(dir, id, part, picture, movedOff(corners, 0.008 * r(), r), size, labels, white);
+  for (const off of [0, 1, 2])
+    save(dir, `${id}-${off}`, part, picture, off === 0 ? corners : movedOff(corners, 0.007 * off, r), size, labels, white);
+}
+
+/** Crops of a picture that are written: the whole, and two pieces of other places and sizes. */
+const CROPS = 3;
+
+/** Writes a picture, made small, with what of it is the surface of the part: 0 surface, 1 beside it, 2 an oil hole. */
+function saveScene(dir, part, { id, picture, place, label, corners }) {
+  const r = seeded([...id].reduce((h, c) => (Math.imul(h, 31) + c.charCodeAt(0)) >>> 0, 7));
+  const hole = CLASSES[part].indexOf('void');
+  for (let k = 0; k < CROPS; k++) {
+    const crop = k === 0 ? { left: 0, top: 0, ...picture } : cropAbout(corners, picture, r);
+    const small = shrunk(picture, crop);
+    const { width, height, step } = small;
+    const truth = new Uint8Array(width * height).fill(1);
+    const [U, V] = [1400, 500];
+    for (let b = 0; b < V; b++)
+      for (let a = 0; a < U; a++) {
+        const p = place((a + 0.5) / U, (b + 0.5) / V);
+        if (!p) continue;
+        const [x, y] = [Math.floor((p[0] - crop.left) / step), Math.floor((p[1] - crop.top) / step)];
+        if (x >= 0 && y >= 0 && x < width && y < height) truth[y * width + x] = label((a + 0.5) / U, (b + 0.5) / V) === hole ? 2 : 0;
+      }
+    write(dir, { id: `${id}-${k}`, width, height }, small, truth);
+  }
+}
+
+/** A piece of a picture with the whole part in it. */
+function cropAbout(corners, { width, height }, r) {
+  const [xs, ys] = [corners.map((c) => c[0]), corners.map((c) => c[1])];
+  const side = (least, most, whole) => {
+    const gap = 0.06 * whole;
+    const from = Math.max(0, Math.floor((least - gap) * r()));
+    const to = Math.min(whole, Math.ceil(most + gap + (whole - most - gap) * r()));
+    return [Math.max(0, from), Math.max(0, to - from)];
+  };
+  const [left, w] = side(Math.min(...xs), Math.max(...xs), width);
+  const [top, h] = side(Math.min(...ys), Math.max(...ys), height);
+  return { left, top, width: w, height: h };
+}
+
+function shrunk(picture, { left, top, width, height }) {
+  const data = new Uint8ClampedArray(width * height * 4);
+  for (let y = 0; y < height; y++)
+    data.set(picture.data.subarray(((top + y) * picture.width + left) * 4, ((top + y) * picture.width + left + width) * 4), y * width * 4);
+  return sceneOf({ width, height, data });
 }
 
 if (process.argv[1].endsWith('extract.mjs')) {
@@ -161,11 +220,14 @@ if (process.argv[1].endsWith('extract.mjs')) {
       folder: { type: 'string', default: '' },
       studio: { type: 'string', default: '0-0' },
       set: { type: 'string', default: 'train' },
+      scene: { type: 'boolean', default: false },
     },
   });
-  const dir = join(positionals[0], values.part);
+  const { part, scene } = values;
+  const dir = join(positionals[0], scene ? `${part}-scene` : part);
   mkdirSync(dir, { recursive: true });
-  if (values.folder && existsSync(values.folder)) await others(dir, values.part, values.folder);
+  const keep = (shown, other) => (scene ? saveScene(dir, part, shown) : saveSurfaces(dir, part, shown, other));
+  if (values.folder && existsSync(values.folder)) for await (const shown of others(part, values.folder)) keep(shown, true);
   const [first, end] = values.studio.split('-').map(Number);
-  await studio(dir, values.part, SETS[values.set], first, end);
+  for await (const shown of studio(part, SETS[values.set], first, end)) keep(shown, false);
 }

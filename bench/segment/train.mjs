@@ -1,9 +1,19 @@
 // Trains the classifier of a part's surface on surfaces that `extract.mjs` wrote, and judges it on those of another renderer it has not seen (cross-validated by picture).
-// node bench/segment/train.mjs DIR --part shell [--folds 5 --fold 0] [--out FILE]
+// node bench/segment/train.mjs DIR --part shell [--scene] [--folds 5 --fold 0] [--out FILE]
+// With --scene it is the classifier that tells surface from what lies beside it in whole pictures; --against journal,skirt shows it pictures of those, in which nothing is; --others 3 takes three times the rows of pictures of another renderer. With a fold and a file what is kept was trained without that fold.
 import { readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { contextOf, FEATURE_NAMES, pixelFeatures, probabilitiesOf } from '@true-ledger/core/photo';
+import {
+  ASKED,
+  contextOf,
+  FEATURE_NAMES,
+  pixelFeatures,
+  probabilitiesOf,
+  SCENE_FEATURES,
+  SCENE_SCALE,
+  sceneFeatures,
+} from '@true-ledger/core/photo';
 import { seeded } from '@true-ledger/core/specimen';
 import { CLASSES, load } from './extract.mjs';
 import { train } from './mlp.mjs';
@@ -19,22 +29,37 @@ const { values, positionals } = parseArgs({
     rows: { type: 'string', default: '700' },
     hidden: { type: 'string', default: '32,16' },
     studio: { type: 'string', default: '400' },
+    scene: { type: 'boolean', default: false },
+    against: { type: 'string' },
+    others: { type: 'string', default: '1' },
   },
 });
-const names = CLASSES[values.part];
+const names = values.scene ? ['sound', 'void'] : CLASSES[values.part];
 const C = names.length;
 const VOID = C - 1;
-const F = FEATURE_NAMES.length;
+const NAMES = values.scene ? SCENE_FEATURES : FEATURE_NAMES;
+const F = NAMES.length;
 const hidden = values.hidden.split(',').map(Number);
 /** White balance is off by up to this, in the logarithm of a channel over the next. */
 const CAST = 0.13;
-const columns = (word) => FEATURE_NAMES.flatMap((n, i) => (n.startsWith(word) && !n.includes('share') ? [i] : []));
+// What is told over another place of the same picture does not change with its cast.
+const columns = (word) => NAMES.flatMap((n, i) => (n.startsWith(word) && !/share|over the border/.test(n) ? [i] : []));
 const RED = columns('redness');
 const YELLOW = columns('yellowness');
-const KNOWN = FEATURE_NAMES.indexOf('white is known');
+const KNOWN = NAMES.indexOf('white is known');
 
 function featuresOf(path, card) {
   const d = load(path);
+  // Of whole pictures an oil hole is neither surface nor what lies beside it.
+  if (values.scene) {
+    const f = sceneFeatures(d.pixels);
+    const other = !path.includes(`/${values.part}-scene/`);
+    const truth = Uint8Array.from({ length: f.width * f.height }, (_, i) => {
+      const t = d.truth[ASKED * Math.floor(i / f.width) * d.width + ASKED * (i % f.width)];
+      return other ? 1 : t;
+    });
+    return { ...d, truth, pxPerMm: SCENE_SCALE, f: { ...f, there: truth.map((t) => (t === 2 ? 0 : 1)) } };
+  }
   return { ...d, f: pixelFeatures(d.pixels, d.pxPerMm, d.cosine, card ? d.white : null) };
 }
 
@@ -80,7 +105,7 @@ function network({ count, X, Y, W }, cast, seed) {
   }
   for (let i = 0; i < X.length; i += count) for (let k = 0; k < count; k++) X[i + k] = (X[i + k] - mean[k]) / spread[k];
   const jitter = (x, r) => {
-    const most = x[KNOWN] * spread[KNOWN] + mean[KNOWN] > 0.5 ? 0.25 * cast : cast;
+    const most = KNOWN >= 0 && x[KNOWN] * spread[KNOWN] + mean[KNOWN] > 0.5 ? 0.25 * cast : cast;
     const [red, yellow] = [most * (2 * r() - 1), most * (2 * r() - 1)];
     for (const k of RED) x[k] += red / spread[k];
     for (const k of YELLOW) x[k] += yellow / spread[k];
@@ -92,9 +117,9 @@ function fit(list) {
   const r = seeded(11);
   const first = network(
     packed(
-      list.map(([path, card]) => {
+      list.map(([path, card, times = 1]) => {
         const p = featuresOf(path, card);
-        return sampled(p, { count: F, data: p.f.data }, Number(values.rows), r);
+        return sampled(p, { count: F, data: p.f.data }, times * Number(values.rows), r);
       }),
     ),
     CAST,
@@ -102,9 +127,9 @@ function fit(list) {
   );
   const second = network(
     packed(
-      list.map(([path, card]) => {
+      list.map(([path, card, times = 1]) => {
         const p = featuresOf(path, card);
-        return sampled(p, contextOf(p.f, probabilitiesOf(first, { count: F, data: p.f.data }), p.pxPerMm), Number(values.rows), r);
+        return sampled(p, contextOf(p.f, probabilitiesOf(first, { count: F, data: p.f.data }), p.pxPerMm), times * Number(values.rows), r);
       }),
     ),
     CAST / 2,
@@ -130,7 +155,19 @@ function judged([first, second], p) {
   return { said: of(said), truth: of(truth), sure: sure / said.reduce((a, b) => a + b, 0) };
 }
 
-const dir = join(positionals[0], values.part);
+/** How much of surface and of what was taken for it is both, %. */
+function overlap([first, second], p) {
+  const [surface] = probabilitiesOf(second, contextOf(p.f, probabilitiesOf(first, { count: F, data: p.f.data }), p.pxPerMm));
+  let [both, either] = [0, 0];
+  surface.forEach((q, i) => {
+    if (p.truth[i] === 2) return;
+    if (q > 0.5 && p.truth[i] === 0) both++;
+    if (q > 0.5 || p.truth[i] === 0) either++;
+  });
+  return (100 * both) / either;
+}
+
+const dir = join(positionals[0], values.scene ? `${values.part}-scene` : values.part);
 const files = readdirSync(dir).sort();
 const studio = files.filter((f) => f[0] === 't').slice(0, Number(values.studio));
 const others = files.filter((f) => f[0] !== 't');
@@ -138,16 +175,26 @@ const pictures = [...new Set(others.map((f) => f.slice(0, 3)))];
 const listOf = (kept) => [
   ...others
     .filter((f) => kept.includes(f.slice(0, 3)))
-    .flatMap((f) => [[join(dir, f), false], ...(f.includes('-2') && load(join(dir, f)).white ? [[join(dir, f), true]] : [])]),
+    .flatMap((f) => [
+      [join(dir, f), false],
+      ...(!values.scene && f.includes('-2') && load(join(dir, f)).white ? [[join(dir, f), true]] : []),
+    ]),
   ...studio.map((f) => [join(dir, f), false]),
+  // What is none of this part in pictures of other parts: all of it.
+  ...(values.against ?? '')
+    .split(',')
+    .filter(Boolean)
+    .flatMap((part) => readdirSync(join(positionals[0], `${part}-scene`)).map((f) => [join(positionals[0], `${part}-scene`, f), false]))
+    .filter((_, i) => i % 16 === 0),
 ];
 if (values.out) {
-  const stages = fit(listOf(pictures));
+  const heldOut = (_, i) => values.fold !== undefined && i % Number(values.folds) === Number(values.fold);
+  const stages = fit(listOf(pictures.filter((id, i) => !heldOut(id, i))));
   const figures = stages.flatMap(({ mean, spread, layers }) => [...mean, ...spread, ...layers.flatMap((l) => [...l.weights, ...l.bias])]);
   const kept = { classes: names, hidden, figures: Buffer.from(Float32Array.from(figures).buffer).toString('base64') };
   writeFileSync(
     values.out,
-    `// Made by bench/segment/train.mjs; not written by hand.\nimport type { KeptClassifier } from '../classifier.js';\n\n/** What tells the surface of a ${values.part} apart. */\nexport const ${values.part.toUpperCase()}: KeptClassifier = ${JSON.stringify(kept)};\n`,
+    `// Made by bench/segment/train.mjs; not written by hand.\nimport type { KeptClassifier } from '../classifier.js';\n\n/** What tells ${values.scene ? `a ${values.part} from what lies beside it` : `the surface of a ${values.part} apart`}. */\nexport const ${values.part.toUpperCase()}${values.scene ? '_SCENE' : ''}: KeptClassifier = ${JSON.stringify(kept)};\n`,
   );
 } else {
   const folds = Number(values.folds);
@@ -155,6 +202,10 @@ if (values.out) {
     if (values.fold !== undefined && k !== Number(values.fold)) continue;
     const held = pictures.filter((_, i) => i % folds === k);
     const model = fit(listOf(pictures.filter((id) => !held.includes(id))));
+    if (values.scene) {
+      for (const id of held) console.log(id, overlap(model, featuresOf(join(dir, `${id}-0.bin`), false)).toFixed(1));
+      continue;
+    }
     for (const id of held)
       for (const off of [0, 2]) {
         const { said, truth, sure } = judged(model, featuresOf(join(dir, `${id}-${off}.bin`), false));

@@ -3,7 +3,7 @@ import type { Point } from '../homography.js';
 import { boxMean, field, quantile, type Field } from './field.js';
 
 /** sRGB (IEC 61966-2-1) to linear light, by byte. */
-const LINEAR = Float32Array.from({ length: 256 }, (_, i) => {
+export const LINEAR = Float32Array.from({ length: 256 }, (_, i) => {
   const c = i / 255;
   return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
 });

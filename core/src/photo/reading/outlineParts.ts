@@ -91,16 +91,17 @@ export function apartFromBench(small: Small): Float32Array {
   const { width, height, values } = small;
   const bench = benchOf(small);
   const distance = new Float32Array(width * height);
-  for (let i = 0; i < distance.length; i++)
-    distance[i] = Math.min(
-      ...bench.map(
-        ({ mean, spread }) =>
-          ((values[3 * i]! - mean[0]) / (spread[0] + 14)) ** 2 * 0.5 +
-          ((values[3 * i + 1]! - mean[1]) / (spread[1] + 3)) ** 2 +
-          ((values[3 * i + 2]! - mean[2]) / (spread[2] + 3)) ** 2,
-      ),
-      60,
-    );
+  for (let i = 0; i < distance.length; i++) {
+    let least = 60;
+    for (const { mean, spread } of bench) {
+      const light = (values[3 * i]! - mean[0]) / (spread[0] + 14);
+      const red = (values[3 * i + 1]! - mean[1]) / (spread[1] + 3);
+      const blue = (values[3 * i + 2]! - mean[2]) / (spread[2] + 3);
+      const d = 0.5 * light * light + red * red + blue * blue;
+      if (d < least) least = d;
+    }
+    distance[i] = least;
+  }
   return distance;
 }
 

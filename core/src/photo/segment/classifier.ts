@@ -17,8 +17,8 @@ export interface Classifier {
   readonly stages: readonly [Network, Network];
 }
 
-/** Takes a kept classifier apart. Throws when its figures do not fit its layers. */
-export function classifierOf({ classes, hidden, figures }: KeptClassifier): Classifier {
+/** Takes a kept classifier apart; `features` is how many figures it is told of a pixel. Throws when its figures do not fit its layers. */
+export function classifierOf({ classes, hidden, figures }: KeptClassifier, features: number = FEATURE_NAMES.length): Classifier {
   const bytes = Uint8Array.from(atob(figures), (c) => c.charCodeAt(0));
   const all = new Float32Array(bytes.buffer);
   let at = 0;
@@ -37,13 +37,14 @@ export function classifierOf({ classes, hidden, figures }: KeptClassifier): Clas
       }),
     };
   };
-  const stages = [stage(FEATURE_NAMES.length), stage(FEATURE_NAMES.length + contextCount(classes.length))] as const;
+  const stages = [stage(features), stage(features + contextCount(classes.length))] as const;
   if (at !== all.length) throw new Error(`a classifier holds ${all.length} figures, ${at} are needed`);
   return { classes, stages };
 }
 
 /** Probability of every class by pixel, one plane a class. */
 export function classify({ stages }: Classifier, features: PixelFeatures, pxPerMm: number): Float32Array[] {
-  const first = probabilitiesOf(stages[0], { count: FEATURE_NAMES.length, data: features.data });
+  const count = stages[0].mean.length;
+  const first = probabilitiesOf(stages[0], { count, data: features.data });
   return probabilitiesOf(stages[1], contextOf(features, first, pxPerMm));
 }

@@ -1,5 +1,7 @@
 import { classifierOf, type Classifier, type KeptClassifier } from './classifier.js';
+import { SCENE_FEATURES } from '../outline/sceneFeatures.js';
 import { SHELL } from './models/shell.js';
+import { SHELL_SCENE } from './models/shellScene.js';
 
 const KEPT = { shell: SHELL } as const satisfies Readonly<Record<string, KeptClassifier>>;
 
@@ -12,6 +14,17 @@ const ready = new Map<ClassifiedPart, Classifier>();
 export function classifierFor(part: ClassifiedPart): Classifier {
   const held = ready.get(part) ?? classifierOf(KEPT[part]);
   ready.set(part, held);
+  return held;
+}
+
+const SCENES = { shell: SHELL_SCENE } as const satisfies Readonly<Record<string, KeptClassifier>>;
+
+const readyScenes = new Map<keyof typeof SCENES, Classifier>();
+
+/** The classifier that tells the surface of a part from what lies beside it in a whole picture. */
+export function sceneClassifierFor(part: keyof typeof SCENES): Classifier {
+  const held = readyScenes.get(part) ?? classifierOf(SCENES[part], SCENE_FEATURES.length);
+  readyScenes.set(part, held);
   return held;
 }
 

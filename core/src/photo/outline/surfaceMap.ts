@@ -1,0 +1,97 @@
+import type { Pixels } from '../flatten.js';
+import type { Point } from '../homography.js';
+import { classify, type Classifier } from '../segment/classifier.js';
+import { ASKED, SCENE_SCALE, sceneFeatures, sceneOf } from './sceneFeatures.js';
+
+/** Log odds beyond which a pixel says no more. */
+const SURE = 3;
+
+/** How likely every place of a picture is the surface of a part: a small picture of it. */
+export interface SurfaceMap {
+  readonly width: number;
+  readonly height: number;
+  /** −1 surely beside it to 1 surely surface. */
+  readonly odds: Float32Array;
+  /** Running sums of the odds along each row and each column: entry 0 is 0, entry k the sum of the first k; one more than its pixels a line. */
+  readonly rows: Float64Array;
+  readonly columns: Float64Array;
+  /** Sum of the odds that are above 0. */
+  readonly surface: number;
+  /** Where the map lies in the picture: its left upper corner and the size of its pixels. */
+  readonly left: number;
+  readonly top: number;
+  readonly step: number;
+}
+
+/** Asks a classifier what of a picture, or of a piece of it, is surface. */
+export function surfaceMapOf(classifier: Classifier, picture: Pixels, piece?: { readonly from: Point; readonly to: Point }): SurfaceMap {
+  const [left, top] = piece ? piece.from : [0, 0];
+  const scene = sceneOf(piece ? cropped(picture, piece.from, piece.to) : picture);
+  const asked = sceneFeatures(scene);
+  const [surface, beside] = classify(classifier, asked, SCENE_SCALE);
+  const { width, height } = asked;
+  const odds = surface!.map((p, i) => Math.max(-1, Math.min(1, Math.log((p + 1e-6) / (beside![i]! + 1e-6)) / SURE)));
+  return mapOfOdds({ width, height, odds, left, top, step: ASKED * scene.step });
+}
+
+/** A map of odds with what is summed of it beforehand. */
+export function mapOfOdds(map: Omit<SurfaceMap, 'rows' | 'columns' | 'surface'>): SurfaceMap {
+  const { width, height, odds } = map;
+  const [rows, columns] = [new Float64Array(height * (width + 1)), new Float64Array(width * (height + 1))];
+  let surface = 0;
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const o = odds[y * width + x]!;
+      rows[y * (width + 1) + x + 1] = rows[y * (width + 1) + x]! + o;
+      columns[x * (height + 1) + y + 1] = columns[x * (height + 1) + y]! + o;
+      if (o > 0) surface += o;
+    }
+  return { ...map, rows, columns, surface };
+}
+
+function cropped(picture: Pixels, [left, top]: Point, [right, bottom]: Point): Pixels {
+  const [width, height] = [right - left, bottom - top];
+  const data = new Uint8ClampedArray(width * height * 4);
+  for (let y = 0; y < height; y++) {
+    const from = ((top + y) * picture.width + left) * 4;
+    data.set(picture.data.subarray(from, from + width * 4), y * width * 4);
+  }
+  return { width, height, data };
+}
+
+/**
+ * Sum of the odds inside a closed line (even-odd rule), its points in pixels of the map. Taken along the rows and along the columns and halved: along the rows alone a level line could move by most of a pixel and
+ * nothing would change.
+ */
+export function sumInside({ width, height, rows, columns }: SurfaceMap, line: readonly Point[]): number {
+  return (sumAlong(rows, width, height, line, 0) + sumAlong(columns, height, width, line, 1)) / 2;
+}
+
+/** The same along lines of pixels that run in direction `k` (0 x, 1 y), `long` pixels each, `count` of them. */
+function sumAlong(sums: Float64Array, long: number, count: number, line: readonly Point[], k: 0 | 1): number {
+  const across = 1 - k;
+  let [least, most] = [Infinity, -Infinity];
+  for (const p of line) {
+    least = Math.min(least, p[across]!);
+    most = Math.max(most, p[across]!);
+  }
+  let total = 0;
+  const cuts: number[] = [];
+  for (let l = Math.max(0, Math.floor(least)); l < Math.min(count, Math.ceil(most)); l++) {
+    cuts.length = 0;
+    const at = l + 0.5;
+    for (let i = 0; i < line.length; i++) {
+      const [a, b] = [line[i]!, line[i + 1 === line.length ? 0 : i + 1]!];
+      if (a[across]! > at !== b[across]! > at) cuts.push(a[k] + ((at - a[across]!) / (b[across]! - a[across]!)) * (b[k] - a[k]));
+    }
+    cuts.sort((a, b) => a - b);
+    const first = l * (long + 1);
+    const upTo = (x: number): number => {
+      const q = Math.max(0, Math.min(long, x));
+      const i = Math.min(long - 1, Math.floor(q));
+      return sums[first + i]! + (q - i) * (sums[first + i + 1]! - sums[first + i]!);
+    };
+    for (let i = 0; i + 1 < cuts.length; i += 2) total += upTo(cuts[i + 1]!) - upTo(cuts[i]!);
+  }
+  return total;
+}
