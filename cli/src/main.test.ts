@@ -1,6 +1,6 @@
 import { surfaceMaps, takeRound, takeShell, USUAL_SHOT } from '@true-ledger/core/specimen';
 import { readCaseFile, type CaseFile } from '@true-ledger/core/bundle';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import sharp from 'sharp';
 import { join } from 'node:path';
@@ -229,6 +229,19 @@ describe('true-ledger', () => {
     expect(whole!.corners[0]![0]).toBeCloseTo(4 * shot.corners[0]![0], 0);
     expect(whole!.scale.pxPerMm).toBeCloseTo(work!.scale.pxPerMm, 0);
     expect(Math.abs(whole!.percent.lining - work!.percent.lining)).toBeLessThan(0.5);
+    const strip = join(folder, 'strip');
+    const explained = await call('grade', path, '--corners', shot.corners.flat().join(','), '--explain', strip);
+    expect(explained.code).toBe(0);
+    expect(readdirSync(strip).map((f) => f.replace(/^\d\d-/, ''))).toEqual(
+      ['corners', 'developed', 'light', 'colour', 'corrected', 'sure', 'layers', 'lines'].map((n) => `${n}.png`).concat('stages.txt'),
+    );
+    // The lining that is read lies where the layers show it.
+    const layers = await sharp(join(strip, '07-layers.png')).removeAlpha().raw().toBuffer();
+    let lining = 0;
+    for (let i = 0; i < layers.length; i += 3) if (layers.readUIntBE(i, 3) === 0xc98b4a) lining++;
+    const { percent } = JSON.parse(explained.out) as { percent: Record<string, number> };
+    expect((300 * lining) / layers.length).toBeGreaterThan(0.5 * percent['lining']!);
+    expect((await call('grade', path, '--explain', path)).code).toBe(2);
     const alone = await call('grade', path);
     const answer = JSON.parse(alone.out) as { scale: { assumed: boolean }; doubts: string[] };
     expect(answer.scale.assumed).toBe(true);

@@ -25,6 +25,7 @@ import {
   WORK_RENDITION,
   type Pixels,
   type Point,
+  type ReadPart,
 } from '@true-ledger/core/photo';
 import { diagnose, diagnosisJson } from '@true-ledger/core/diagnosis';
 import { simulatedRoutes } from '@true-ledger/core/salvage';
@@ -42,6 +43,7 @@ import {
   stampWords,
 } from '@true-ledger/core/bundle';
 import sharp from 'sharp';
+import { cornersShown, debugStrip } from './debugStrip.js';
 import { unroll } from './unroll.js';
 
 const HELP = `true-ledger – reads cases and bundles without a server
@@ -58,7 +60,7 @@ const HELP = `true-ledger – reads cases and bundles without a server
   true-ledger measure SHEET.json       results and verdicts of a measuring sheet, as JSON
   true-ledger finish TRACE.csv [--cutoff MM] [--reference TRACE.csv]
                                        surface parameters of a profile trace, as JSON
-  true-ledger grade PHOTO --part shell|journal|skirt|bore|thrust [--corners x1,y1,…,x4,y4] [--card x1,y1,…,x4,y4]
+  true-ledger grade PHOTO --part shell|journal|skirt|bore|thrust [--corners x1,y1,…,x4,y4] [--card x1,y1,…,x4,y4] [--explain DIR]
       [--radius MM] [--width MM] [--arc DEG] [--construction trimetal|coated|aluminium-bimetal|bush|unknown]
                                        layers, lines and a proposed grade of a photographed surface, as JSON;
                                        corners in pixels: left-front, left-rear, right-rear, right-front;
@@ -67,6 +69,9 @@ const HELP = `true-ledger – reads cases and bundles without a server
       [--out SURFACE.png]              the surface all round of a part that is turned before a phone that stays: layers, lines
                                        and a proposed grade as JSON, and with --out as PNG with the JSON beside it;
                                        corners in pixels of the first frame, --facing the arc that faces the camera in it
+  true-ledger unroll FILM --part shell|journal|skirt|bore|thrust --lamp [--corners x1,y1,…,x4,y4] [--radius MM] [--width MM]
+      [--out SURFACE.png]              the surface without glare of a part over which a lamp is led while part and phone stay,
+                                       its relief, and of every line whether it has walls
   true-ledger stations TEMPLATE        places of an engine template
   true-ledger patterns                 damage patterns and neutral sights known here: id, name, parts, look, and what tells a
                                        pattern from those it is taken for
@@ -298,7 +303,8 @@ const CONSTRUCTIONS = ['trimetal', 'coated', 'aluminium-bimetal', 'bush', 'unkno
 /** Radius taken where none is given, mm: a common passenger-car bearing. Millimetres in the answer rest on it and say so. */
 const USUAL_RADIUS_MM = 24.7;
 const USUAL_SKIRT_RADIUS_MM = 43;
-const GRADE_OPTIONS = ['--part', '--corners', '--card', '--radius', '--width', '--arc', '--construction'];
+const usualRadius = (part: ReadPart): number => (part === 'skirt' || part === 'bore' ? USUAL_SKIRT_RADIUS_MM : USUAL_RADIUS_MM);
+const GRADE_OPTIONS = ['--part', '--corners', '--card', '--radius', '--width', '--arc', '--construction', '--explain'];
 
 /** Four points as `x1,y1,…,x4,y4`. */
 function fourPoints(text: string): Point[] | null {
@@ -335,17 +341,26 @@ async function gradePhoto(args: readonly string[], terminal: Terminal): Promise<
   const decoded = await decodePicture(path, terminal);
   if (!decoded) return 2;
   const { picture, scale } = decoded;
+  const strip = option('--explain') === undefined ? null : await debugStrip(option('--explain')!);
+  if (strip && !strip.ok) return usage(terminal, strip.sentence);
   const scaled = (points: readonly Point[], by: number): Point[] => points.map(([x, y]) => [x * by, y * by]);
   const corners = given.corners ? { ok: true as const, value: scaled(given.corners, scale) } : findOutline(part, picture);
   if (!corners.ok) return told(corners.problem, terminal);
-  const usual = part === 'skirt' || part === 'bore' ? USUAL_SKIRT_RADIUS_MM : USUAL_RADIUS_MM;
+  strip?.take(cornersShown(picture, corners.value));
   const reading = readSurface(
     part,
     picture,
     corners.value,
-    { radiusMm: radius ?? usual, widthMm: width ?? null, ...(arc ? { arcDeg: arc } : {}) },
-    { construction, cornersProposed: !given.corners, ...(given.card ? { card: scaled(given.card, scale) } : {}) },
+    { radiusMm: radius ?? usualRadius(part), widthMm: width ?? null, ...(arc ? { arcDeg: arc } : {}) },
+    {
+      construction,
+      cornersProposed: !given.corners,
+      ...(given.card ? { card: scaled(given.card, scale) } : {}),
+      ...(strip ? { explain: strip.take } : {}),
+    },
   );
+  const unwritten = await strip?.written();
+  if (unwritten) terminal.error(unwritten);
   if (!reading.ok) return told(reading.problem, terminal);
   const about = { part, corners: scaled(corners.value, 1 / scale), sizeAssumed: radius === undefined };
   terminal.out(JSON.stringify(readingJson(reading.value, about), null, 2));
@@ -353,11 +368,7 @@ async function gradePhoto(args: readonly string[], terminal: Terminal): Promise<
 }
 
 async function unrollFilm(args: readonly string[], terminal: Terminal): Promise<number> {
-  const done = await unroll(
-    args,
-    (part) => (part === 'skirt' ? USUAL_SKIRT_RADIUS_MM : USUAL_RADIUS_MM),
-    (words) => terminal.error(words),
-  ).catch((error: unknown) => ({
+  const done = await unroll(args, usualRadius, (words) => terminal.error(words)).catch((error: unknown) => ({
     ok: false as const,
     usage: false,
     sentence: `The film was not unrolled: ${error instanceof Error ? error.message : String(error)}`,

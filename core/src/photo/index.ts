@@ -22,3 +22,4 @@ export { checkTurn, missingDeg, settleTurn, turnJoiner, turnTracker } from './fi
 export { readTurn } from './reading/readTurn.js';
 export { turnJson } from './reading/turnJson.js';
 export { ASKED, SCENE_FEATURES, SCENE_SCALE, sceneFeatures, sceneOf } from './outline/sceneFeatures.js';
+export { type StagePicture } from './reading/stagePictures.js';

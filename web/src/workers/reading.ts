@@ -1,5 +1,5 @@
 import type { Refusal } from '@true-ledger/contract';
-import type { ReadPicture } from '@true-ledger/core/photo';
+import type { ReadPicture, StagePicture } from '@true-ledger/core/photo';
 import { useEffect, useRef, useState } from 'react';
 import type { ReadingJob, ReadingMessage } from './reading.worker.js';
 
@@ -10,7 +10,11 @@ interface ReadingState {
 }
 
 export interface PictureReader extends ReadingState {
-  readonly start: (fetchFile: () => Promise<Blob>, job: Omit<ReadingJob, 'file'>, done: (read: ReadPicture) => void) => void;
+  readonly start: (
+    fetchFile: () => Promise<Blob>,
+    job: Omit<ReadingJob, 'file'>,
+    done: (read: ReadPicture, stages: readonly StagePicture[]) => void,
+  ) => void;
   readonly cancel: () => void;
 }
 
@@ -48,7 +52,7 @@ export function usePictureReader(): PictureReader {
             // It ends by itself: ending it from here holds the page while its pixels are freed.
             worker.current = null;
             end(data.result.ok ? null : data.result.problem);
-            if (data.result.ok) done(data.result.value);
+            if (data.result.ok) done(data.result.value, data.stages);
           };
           w.onerror = () =>
             end({

@@ -11,6 +11,7 @@ import { MAP_COLUMNS, MAP_ROWS } from './surfaceReading.js';
 import { onFrame, sizeFromFrame, type Turn } from './onFrame.js';
 import { readSurface } from './readSurface.js';
 import type { ReadPart } from './readParts.js';
+import type { Explain } from './stagePictures.js';
 
 /** A picture of a place that is to be read, without its pixels. */
 export interface PictureTask {
@@ -32,11 +33,12 @@ export interface ReadPicture {
   readonly cornersFound: boolean;
 }
 
-/** From pixels (of the original or smaller) to what the ledger keeps: the same in the page's worker and on the server. `progress` is called with 0–1 and what is done. */
+/** From pixels (of the original or smaller) to what the ledger keeps: the same in the page's worker and on the server. `progress` is called with 0–1 and what is done, `explain` with the picture of every stage. */
 export function readPicture(
   picture: Pixels,
   task: PictureTask,
   progress: (done: number, what: string) => void = () => undefined,
+  explain?: Explain,
 ): Result<ReadPicture> {
   const scale = picture.width / task.original.width;
   let corners = task.corners?.map(([x, y]): Point => [x * scale, y * scale]);
@@ -52,6 +54,7 @@ export function readPicture(
     construction: task.construction,
     cornersProposed: task.corners === null,
     progress: (done) => progress(0.1 + 0.9 * done, 'reading the surface'),
+    ...(explain ? { explain } : {}),
   });
   if (!reading.ok) return reading;
   return ok({

@@ -31,6 +31,7 @@ import { type SurfaceSize, cameraModelOf } from './cameraModelOf.js';
 import { type SurfaceReading, MAP_COLUMNS, MAP_ROWS } from './surfaceReading.js';
 import { BORDER, checkFrame, hideOblique, hideBorder, isGrey, share, darkShare } from './frameChecks.js';
 import { mapOf } from './wearMapOf.js';
+import { explainApart, explainLines, explainSeen, type Explain } from './stagePictures.js';
 import { depthsOf, featuresOf } from './surfaceFeatures.js';
 import { trust } from './trust.js';
 
@@ -49,6 +50,8 @@ export interface ReadOptions {
   readonly cornersProposed?: boolean;
   /** Called with 0–1 as the work goes on; may throw to stop it. */
   readonly progress?: (done: number) => void;
+  /** Given the picture of every stage, for whoever asks why a reading is what it is. */
+  readonly explain?: Explain;
 }
 
 /**
@@ -89,9 +92,11 @@ export function readSurface(
       'picture',
     );
   const card = options.card ? cardColour(picture, options.card) : null;
+  if (options.explain) explainSeen(options.explain, flat.pixels, seen);
   const apart = tellApart(part, flat, seen, scale, card);
   if (!apart.ok) return apart;
   const { neutral, lit, layered } = apart.value;
+  if (options.explain) explainApart(options.explain, seen, lit, layered);
   progress(0.8);
   const lines = LINES_RUN_ROUND.has(part)
     ? findLines(
@@ -107,6 +112,7 @@ export function readSurface(
             : {},
       )
     : [];
+  if (options.explain) explainLines(options.explain, flat.pixels, lines, camera.spanDeg);
   progress(0.95);
   const map = mapOf(layered, flat);
   const summary = summariseMap(map, depthsOf(lines));

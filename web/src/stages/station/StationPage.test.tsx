@@ -1,4 +1,4 @@
-import type { ReadPicture } from '@true-ledger/core/photo';
+import type { ReadPicture, StagePicture } from '@true-ledger/core/photo';
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { Route, Routes } from 'react-router';
 import { store } from '../../app/store.js';
@@ -9,14 +9,15 @@ import { StationPage } from './StationPage.js';
 // One place under the hand: its pictures, its surface, what it is compared with; every act one entry.
 const SHA = 'b'.repeat(64);
 const OTHER = 'c'.repeat(64);
-let answer: ((done: (read: ReadPicture) => void) => void) | null = null;
+type Done = (read: ReadPicture, stages: readonly StagePicture[]) => void;
+let answer: ((done: Done) => void) | null = null;
 let asked: object | null = null;
 jest.mock('../../workers/reading.js', () => ({
   usePictureReader: () => ({
     busy: null,
     problem: null,
     cancel: () => undefined,
-    start: (_: unknown, job: object, done: (read: ReadPicture) => void) => {
+    start: (_: unknown, job: object, done: Done) => {
       asked = job;
       answer?.(done);
     },
@@ -118,18 +119,40 @@ describe('its pictures', () => {
     expect(shop.view.byId.get(SHELL)!.photos).toHaveLength(1);
   });
 
+  it('how one was read is shown stage by stage, and records nothing', async () => {
+    answer = (done) =>
+      done({ read: readOf(SHA) } as ReadPicture, [
+        { name: 'layers', shows: 'sound #b9c2c6, lining #c98b4a', pixels: { width: 2, height: 1, data: new Uint8ClampedArray(8) } },
+      ]);
+    const shop = pictured();
+    shop.write('surface-read', SHELL, readOf(SHA));
+    const { user } = await open(page, { shop, at: at(SHELL) });
+    await user.click(screen.getByLabelText(`Show ${photo(SHA).name}`));
+    await user.click(screen.getByText('How it was read'));
+    await settled();
+    expect(asked).toMatchObject({ sha256: SHA, explain: true });
+    expect(screen.getByRole('img', { name: 'The stage layers' })).toBeTruthy();
+    expect(document.querySelectorAll('.stage-strip .stage-colour')).toHaveLength(2);
+    expect(document.querySelector('.stage-strip')!.textContent).not.toContain('#');
+    expect(shop.view.byId.get(SHELL)!.reads).toHaveLength(1);
+    expect(shop.view.byId.get(SHELL)!.corners[SHA]).toBeUndefined();
+  });
+
   it('reading one records what was read, with the corners it found itself', async () => {
     answer = (done) =>
-      done({
-        cornersFound: true,
-        corners: [
-          [10, 10],
-          [10, 500],
-          [700, 500],
-          [700, 10],
-        ],
-        read: readOf(SHA),
-      } as unknown as ReadPicture);
+      done(
+        {
+          cornersFound: true,
+          corners: [
+            [10, 10],
+            [10, 500],
+            [700, 500],
+            [700, 10],
+          ],
+          read: readOf(SHA),
+        } as unknown as ReadPicture,
+        [],
+      );
     const { shop, user } = await open(page, { shop: pictured(), at: at(SHELL) });
     await user.click(screen.getByLabelText(`Show ${photo(SHA).name}`));
     await user.click(screen.getByText('Read the picture'));

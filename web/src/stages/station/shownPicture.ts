@@ -1,7 +1,7 @@
 import { shellConstructionAt } from '@true-ledger/core/engine';
 import type { EntryBodies } from '@true-ledger/core/entries';
 import type { StationView } from '@true-ledger/core/case';
-import { isRead, type Point, type Turn } from '@true-ledger/core/photo';
+import { isRead, type Point, type StagePicture, type Turn } from '@true-ledger/core/photo';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import type { Observation } from '../../app/outboxState.js';
 import { fetchFile } from '../../app/server.js';
@@ -49,13 +49,16 @@ export function takenAway(station: StationView, sha256: string): Observation[] {
   ].map((body) => ({ kind: 'retracted' as const, station: station.station.id, body }));
 }
 
-/** Reads the shown picture in a worker and records the reading, with the corners where it found them itself. */
-export function useReadPicture(station: StationView, shown: ShownPicture | null): PictureReader & { readonly read: () => void } {
+/** Reads the shown picture in a worker: `read` records the reading, with the corners where it found them itself; `explain` records nothing and hands out the picture of every stage. */
+export function useReadPicture(
+  station: StationView,
+  shown: ShownPicture | null,
+): PictureReader & { readonly read: () => void; readonly explain: (show: (stages: readonly StagePicture[]) => void) => void } {
   const { caseId, view } = useCase();
   const record = useRecord();
   const reader = usePictureReader();
   const { id, part, surface: frame } = station.station;
-  const read = (): void => {
+  const start = (explain: boolean, done: Parameters<PictureReader['start']>[2]): void => {
     if (!shown || !frame || !isRead(part)) return;
     const { photo, corners, turn } = shown;
     reader.start(
@@ -72,15 +75,20 @@ export function useReadPicture(station: StationView, shown: ShownPicture | null)
         frame,
         turn,
         construction: shellConstructionAt(view.layout, id),
+        explain,
       },
-      (answer) =>
-        record(
-          ...(answer.cornersFound
-            ? [{ kind: 'corners-set' as const, station: id, body: { sha256: photo.sha256, corners: answer.corners } }]
-            : []),
-          { kind: 'surface-read', station: id, body: answer.read },
-        ),
+      done,
     );
   };
-  return { ...reader, read };
+  const read = (): void =>
+    start(false, (answer) =>
+      record(
+        ...(answer.cornersFound
+          ? [{ kind: 'corners-set' as const, station: id, body: { sha256: answer.read.sha256, corners: answer.corners } }]
+          : []),
+        { kind: 'surface-read', station: id, body: answer.read },
+      ),
+    );
+  const explain = (show: (stages: readonly StagePicture[]) => void): void => start(true, (_, stages) => show(stages));
+  return { ...reader, read, explain };
 }
