@@ -1,7 +1,7 @@
-// Writes the film that browser and command line are tested with: a journal turned a little more than once before a camera held by hand, and beside it what is true of it.
+// Writes the films that browser and command line are tested with: a lamp led over a half shell, and a journal turned a little more than once before a camera held by hand, and beside it what is true of it.
 // node bench/filmFixture.mjs
 import { writeFileSync } from 'node:fs';
-import { handTurned, seeded, surfaceMaps, turnFilm, USUAL_SHOT } from '@true-ledger/core/specimen';
+import { handLed, handTurned, lampFrame, seeded, surfaceMaps, turnFilm, USUAL_SHOT } from '@true-ledger/core/specimen';
 import { encoded } from './filmSpecimens.mjs';
 
 const specimen = {
@@ -44,4 +44,28 @@ const middle = ({ facingDeg: [from, to] }) => (from + to) / 2;
 writeFileSync(
   'e2e/fixtures/turning-journal.json',
   `${JSON.stringify({ ...size, radiusMm: 25, corners: film.corners, facingDeg: middle(frames[0]), turnedDeg: middle(frames.at(-1)) - middle(frames[0]), heatArc: [20, 140] }, null, 2)}\n`,
+);
+
+// A lamp led over a half shell.
+const shell = {
+  seed: 5,
+  radiusMm: 25,
+  widthMm: 20,
+  damages: [
+    { kind: 'wipe', arc: 95, halfDeg: 22, amount: 0.8 },
+    { kind: 'score', axial: 0.3, fromDeg: 30, toDeg: 150, widthMm: 0.7, through: false },
+  ],
+};
+const maps = surfaceMaps(shell, 1440, 480);
+const lit = { ...USUAL_SHOT, width: 560, height: 420, lampWidth: 0.3, exposure: 1.1, seed: 9 };
+const led = handLed(36, { wide: 0.5, shakePx: 1.5 }, seeded(3));
+const { corners } = lampFrame(shell, maps, lit, { lampAt: [0, 0], strayed: [0, 0, 0] }, 1);
+let n = 0;
+const lampFrames = (function* () {
+  for (const f of led) yield lampFrame(shell, maps, lit, f, 80 + n++).pixels;
+})();
+await encoded('e2e/fixtures/led-lamp.webm', lampFrames, { width: lit.width, height: lit.height, fps: 6 });
+writeFileSync(
+  'e2e/fixtures/led-lamp.json',
+  `${JSON.stringify({ width: lit.width, height: lit.height, radiusMm: shell.radiusMm, corners }, null, 2)}\n`,
 );

@@ -31,22 +31,28 @@ afterAll(async () => {
   await shop?.stop();
 });
 
+/** Drags the four handles of the first frame to where the part lies. */
+async function placeCorners({ corners, width, height }: Pick<typeof truth, 'corners' | 'width' | 'height'>): Promise<void> {
+  for (const [k, name] of ['left, front edge', 'left, rear edge', 'right, rear edge', 'right, front edge'].entries()) {
+    const circle = (await me.page.$(`.film-panel circle[aria-label="Corner ${name}"]`))!;
+    await circle.evaluate((c) => c.scrollIntoView({ block: 'center' }));
+    const box = (await circle.boundingBox())!;
+    const image = (await (await me.page.$('.film-panel .photo img'))!.boundingBox())!;
+    const [x, y] = corners[k]!;
+    await me.page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+    await me.page.mouse.down();
+    await me.page.mouse.move(image.x + (x * image.width) / width, image.y + (y * image.height) / height, { steps: 4 });
+    await me.page.mouse.up();
+  }
+}
+
 it('makes the surface all round of a journal from a film of it being turned', async () => {
   await me.page.goto(`${shop.url}/case/${caseId}/station/crank.pin.2`);
   const input = (await me.page.waitForSelector('#add-pictures')) as ElementHandle<HTMLInputElement>;
   await input.uploadFile(join(FIXTURES, 'turning-journal.webm'));
-  await me.press('Unroll');
+  await me.press('Read the film');
   await me.see('This is its first frame');
-  for (const [k, name] of ['left, front edge', 'left, rear edge', 'right, rear edge', 'right, front edge'].entries()) {
-    const circle = (await me.page.$(`.film-panel circle[aria-label="Corner ${name}"]`))!;
-    const box = (await circle.boundingBox())!;
-    const image = (await (await me.page.$('.film-panel .photo img'))!.boundingBox())!;
-    const [x, y] = truth.corners[k]!;
-    await me.page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
-    await me.page.mouse.down();
-    await me.page.mouse.move(image.x + (x * image.width) / truth.width, image.y + (y * image.height) / truth.height, { steps: 4 });
-    await me.page.mouse.up();
-  }
+  await placeCorners(truth);
   await me.page.click('.film-panel .ant-btn-primary');
   await me.see('following the turn');
   await me.page.waitForSelector('.made-surface', { timeout: 240_000 });
@@ -61,4 +67,26 @@ it('makes the surface all round of a journal from a film of it being turned', as
   expect(read.seen.filter((v) => v > 50).length).toBeGreaterThan(0.9 * read.seen.length);
   expect(Math.max(...read.shares['heat']!)).toBeGreaterThan(50);
   await me.checkAccess('film unrolled');
+});
+
+it('takes the glare out of a film in which a lamp is led over a shell, and reads it', async () => {
+  const led = JSON.parse(readFileSync(join(FIXTURES, 'led-lamp.json'), 'utf8')) as Pick<typeof truth, 'corners' | 'width' | 'height'>;
+  await me.page.goto(`${shop.url}/case/${caseId}/station/rod.1.shell.upper`);
+  const input = (await me.page.waitForSelector('#add-pictures')) as ElementHandle<HTMLInputElement>;
+  await input.uploadFile(join(FIXTURES, 'led-lamp.webm'));
+  await me.press('Read the film');
+  await me.see('Part and phone should stay');
+  await placeCorners(led);
+  await me.page.click('.film-panel .ant-btn-primary');
+  await me.page.waitForSelector('.made-surface', { timeout: 240_000 });
+  expect(await me.text()).toMatch(/\d+ % of the face seen without glare, from \d+ frames/);
+  await me.press('Keep this surface');
+  await me.see('Read with confidence');
+  await me.saved();
+  const here = (await entries()).filter((e) => (e as { station?: string }).station === 'rod.1.shell.upper');
+  expect(here.find((e) => e.kind === 'photo-added')!.body).toMatchObject({ shot: 'made from a film', mime: 'image/png' });
+  const read = here.find((e) => e.kind === 'surface-read')!.body as { shares: Record<string, number[]> };
+  const lining = read.shares['lining']!;
+  expect(lining.reduce((a, b) => a + b, 0) / lining.length).toBeGreaterThan(12);
+  await me.checkAccess('film of a led lamp');
 });

@@ -42,6 +42,37 @@ describe('true-ledger unroll', () => {
     expect(JSON.parse(readFileSync(join(dir, 'surface.json'), 'utf8'))).toEqual(json);
   }, 240_000);
 
+  it('takes the glare out of a film in which a lamp is led over a half shell, and writes what it made', async () => {
+    const film = join(__dirname, '../../e2e/fixtures/led-lamp');
+    const { corners } = JSON.parse(readFileSync(`${film}.json`, 'utf8')) as { corners: [number, number][] };
+    const out = join(dir, 'lit.png');
+    const how = ['--part', 'shell', '--lamp', '--radius', '25', '--width', '20', '--out', out];
+    const { code, out: said } = await unrolled(`${film}.webm`, ...how, '--corners', corners.flat().join());
+    expect(code).toBe(0);
+    const json = JSON.parse(said) as {
+      percent: { lining: number };
+      glarePercent: number;
+      lines: { axial: number }[];
+      lamp: { framesUsed: number; seenPercent: number; walls: (boolean | null)[] };
+    };
+    expect(json).toMatchObject({ format: 'true-ledger/unroll', version: 1, made: 'lamp' });
+    expect(json.lamp.framesUsed).toBeGreaterThan(30);
+    expect(json.lamp.seenPercent).toBeGreaterThan(95);
+    expect(json.glarePercent).toBeLessThan(1);
+    expect(json.percent.lining).toBeGreaterThan(18);
+    expect(json.percent.lining).toBeLessThan(27);
+    expect(json.lines.some((l) => Math.abs(l.axial - 0.3) < 0.03)).toBe(true);
+    expect(json.lamp.walls).toHaveLength(json.lines.length);
+    for (const end of ['', '-relief', '-picture']) expect((await sharp(join(dir, `lit${end}.png`)).metadata()).width).toBeGreaterThan(500);
+    expect(JSON.parse(readFileSync(join(dir, 'lit.json'), 'utf8'))).toEqual(json);
+  }, 240_000);
+
+  it('says of a film in which the part turns that the lamp did not wander over a part that stayed', async () => {
+    const { code, error } = await unrolled(`${FIXTURE}.webm`, '--part', 'journal', '--lamp', '--corners', CORNERS);
+    expect(code).toBe(2);
+    expect(error).toMatch(/The light hardly changes|could be laid over the first/);
+  }, 240_000);
+
   it('says where the surface could not be written', async () => {
     const args = ['--part', 'journal', '--turn', '--corners', CORNERS, '--out', join(dir, 'no', 'such', 'folder.png')];
     const { code, error } = await unrolled(`${FIXTURE}.webm`, ...args);
@@ -54,6 +85,9 @@ describe('true-ledger unroll', () => {
     ['a film that is not there', ['absent.webm', '--part', 'journal', '--turn'], /could not be read/],
     ['a part that is not unrolled', ['nothing.webm', '--part', 'gasket', '--turn'], /journal and skirt are/],
     ['no word of how it was taken', ['nothing.webm', '--part', 'journal'], /Say how the film was taken/],
+    ['two words of how it was taken', ['nothing.webm', '--part', 'journal', '--turn', '--lamp'], /Say how the film was taken/],
+    ['a part whose face is not read', ['nothing.webm', '--part', 'crown', '--lamp'], /shell, journal, skirt, bore and thrust are/],
+    ['a width that is none', ['nothing.webm', '--part', 'shell', '--lamp', '--width', '0.5'], /The width is millimetres/],
     ['too few corners', ['nothing.webm', '--part', 'journal', '--turn', '--corners', '1,2'], /eight figures/],
     ['a strange option', ['nothing.webm', '--swim'], /unroll takes/],
   ])('says of %s what is wrong', async (_, [file, ...rest], sentence) => {

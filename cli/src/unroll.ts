@@ -3,23 +3,36 @@ import { writeFile } from 'node:fs/promises';
 import sharp from 'sharp';
 import {
   cameraModelOf,
+  checkLamp,
   checkTurn,
+  develop,
   findOutline,
+  isRead,
+  lampGatherer,
+  lampJson,
+  readLamp,
   readTurn,
+  reliefPicture,
   settleTurn,
   turnJoiner,
   turnJson,
   turnTracker,
+  type CameraModel,
   type Pixels,
   type Point,
+  type ReadPart,
 } from '@true-ledger/core/photo';
-import { aboutFilm, FILM_LIMITS, fitted, framesOf } from './film.js';
+import { aboutFilm, FILM_LIMITS, fitted, framesOf, type FilmAbout } from './film.js';
 
 /** Long sides of the frames in which a part is followed, and from which its surface is joined. */
 const FOLLOWED_SIDE = 960;
 const JOINED_SIDE = 1920;
+/** Long side of the frames of a film whose lamp moves, and how many of them are looked at. */
+const LAMP_SIDE = 1600;
+const LAMP_FRAMES = 90;
 
-const UNROLL_USAGE = 'unroll FILM --part journal|skirt --turn [--corners x1,y1,…,x4,y4] [--radius MM] [--facing DEG] [--out SURFACE.png]';
+const UNROLL_USAGE =
+  'unroll FILM --part journal|skirt --turn, or --part shell|journal|skirt|bore|thrust --lamp [--corners x1,y1,…,x4,y4] [--radius MM] [--width MM] [--facing DEG] [--out SURFACE.png]';
 
 /** What `unroll` answers: a sentence of what went wrong, or JSON. */
 export type Unrolled =
@@ -31,7 +44,7 @@ const failed = (sentence: string): Unrolled => ({ ok: false, sentence, usage: fa
 /** The surface of a part from a film: writes it as a PNG with a JSON beside it, and gives the JSON. `tell` is called with how far it has come. */
 export async function unroll(
   args: readonly string[],
-  usualRadius: (part: 'journal' | 'skirt') => number,
+  usualRadius: (part: ReadPart) => number,
   tell: (words: string) => void,
 ): Promise<Unrolled> {
   let given;
@@ -42,6 +55,8 @@ export async function unroll(
       options: {
         part: { type: 'string' },
         turn: { type: 'boolean' },
+        lamp: { type: 'boolean' },
+        width: { type: 'string' },
         corners: { type: 'string' },
         radius: { type: 'string' },
         facing: { type: 'string' },
@@ -52,33 +67,70 @@ export async function unroll(
     return wrong(`unroll takes: ${UNROLL_USAGE}.`);
   }
   const [path] = given.positionals;
-  const { part: named = 'journal', turn, corners: cornersText, radius: radiusText, facing: facingText, out } = given.values;
+  const { part: named = 'journal', turn, lamp, corners: cornersText, out, ...texts } = given.values;
   const part = named === 'piston' ? 'skirt' : named;
   if (!path) return wrong('unroll needs the path of a film.');
-  if (part !== 'journal' && part !== 'skirt') return wrong(`Films of "${part}" are not unrolled; journal and skirt are.`);
-  if (!turn) return wrong('Say how the film was taken: --turn for a part that is turned before a phone that stays.');
+  if (turn === lamp)
+    return wrong(
+      'Say how the film was taken: --turn for a part that is turned before a phone that stays, --lamp for a lamp that is led over a part that stays.',
+    );
+  if (turn ? part !== 'journal' && part !== 'skirt' : !isRead(part))
+    return wrong(
+      `Films of "${part}" are not read with ${turn ? '--turn; journal and skirt' : '--lamp; shell, journal, skirt, bore and thrust'} are.`,
+    );
   const figures = cornersText === undefined ? null : cornersText.split(/[,;\s]+/).map(Number);
   if (figures && (figures.length !== 8 || !figures.every(Number.isFinite)))
     return wrong('--corners takes eight figures in pixels of the film: x1,y1,x2,y2,x3,y3,x4,y4.');
-  const radiusMm = radiusText === undefined ? usualRadius(part) : Number(radiusText);
+  const radiusMm = texts.radius === undefined ? usualRadius(part as ReadPart) : Number(texts.radius);
   if (!(radiusMm > 1 && radiusMm < 500)) return wrong('The radius is millimetres, 1 to 500.');
-  const facingDeg = Number(facingText ?? 0);
+  const widthMm = texts.width === undefined ? null : Number(texts.width);
+  if (widthMm !== null && !(widthMm > 1 && widthMm < 500)) return wrong('The width is millimetres, 1 to 500.');
+  const facingDeg = Number(texts.facing ?? 0);
   if (!(facingDeg >= 0 && facingDeg < 360)) return wrong('--facing is the arc that faces the camera in the first frame, 0 to 359 degrees.');
   const about = await aboutFilm(path);
   if (typeof about === 'string') return failed(about);
-
   if (about.seconds > FILM_LIMITS.seconds)
     tell(`The film is ${about.seconds.toFixed(0)} s long; its first ${FILM_LIMITS.seconds} s are read.`);
+  const film: Film = {
+    path,
+    about,
+    corners: figures ? ([0, 2, 4, 6].map((k) => [figures[k]!, figures[k + 1]!]) as Point[]) : null,
+    radiusMm,
+    sizeAssumed: texts.radius === undefined,
+    out: out ?? null,
+    tell,
+  };
+  return turn ? unrollTurn(film, part as 'journal' | 'skirt', facingDeg) : readLampFilm(film, part as ReadPart, widthMm);
+}
 
+/** A film that is to be read, and what was said of it. */
+interface Film {
+  readonly path: string;
+  readonly about: FilmAbout;
+  /** In pixels of the film; null lets them be found in its first frame. */
+  readonly corners: readonly Point[] | null;
+  readonly radiusMm: number;
+  readonly sizeAssumed: boolean;
+  readonly out: string | null;
+  readonly tell: (words: string) => void;
+}
+
+const scaledBy = (points: readonly Point[], by: number): Point[] => points.map(([x, y]): Point => [x * by, y * by]);
+
+/** A part turned before a phone that stays: its surface all round. */
+async function unrollTurn(
+  { path, about, corners: given, radiusMm, sizeAssumed, out, tell }: Film,
+  part: 'journal' | 'skirt',
+  facingDeg: number,
+): Promise<Unrolled> {
   const small = fitted(about, FOLLOWED_SIDE);
   const scale = small.width / about.width;
-  const given4 = figures ? ([0, 2, 4, 6].map((k) => [figures[k]! * scale, figures[k + 1]! * scale]) as Point[]) : null;
   let tracker: ReturnType<typeof turnTracker> | null = null;
   let camera;
   let corners: readonly Point[] = [];
   for await (const { frame, timeS } of framesOf(path, about, FOLLOWED_SIDE)) {
     if (!tracker) {
-      const placed = given4 ? { ok: true as const, value: given4 } : findOutline(part, frame);
+      const placed = given ? { ok: true as const, value: scaledBy(given, scale) } : findOutline(part, frame);
       if (!placed.ok) return failed(placed.problem.sentence);
       corners = placed.value;
       const model = cameraModelOf(part, frame, corners, { radiusMm, widthMm: null });
@@ -106,16 +158,72 @@ export async function unroll(
     joined,
     settled,
     facingDeg,
-    corners: corners.map(([x, y]): Point => [x / scale, y / scale]),
-    sizeAssumed: radiusText === undefined,
+    corners: scaledBy(corners, 1 / scale),
+    sizeAssumed,
   });
-  if (out !== undefined) {
-    const png = /\.png$/i.test(out) ? out : `${out}.png`;
-    await writePng(png, joined.pixels);
-    await writeFile(png.replace(/\.png$/i, '.json'), `${JSON.stringify(json, null, 2)}\n`);
-    tell(`written: ${png}`);
-  }
+  await written(out, { '': joined.pixels }, json, tell);
   return { ok: true, json };
+}
+
+/** A lamp led over a part while part and phone stay: its surface without glare, and its relief. */
+async function readLampFilm(
+  { path, about, corners: given, radiusMm, sizeAssumed, out, tell }: Film,
+  part: ReadPart,
+  widthMm: number | null,
+): Promise<Unrolled> {
+  const scale = fitted(about, LAMP_SIDE).width / about.width;
+  const size = { radiusMm, widthMm };
+  let begun: {
+    readonly camera: CameraModel;
+    readonly corners: readonly Point[];
+    readonly gatherer: ReturnType<typeof lampGatherer>;
+  } | null = null;
+  let next = 0;
+  const gap = Math.min(FILM_LIMITS.seconds, about.seconds) / LAMP_FRAMES;
+  for await (const { frame, timeS } of framesOf(path, about, LAMP_SIDE)) {
+    if (timeS < next) continue;
+    next = timeS + gap;
+    if (!begun) {
+      const placed = given ? { ok: true as const, value: scaledBy(given, scale) } : findOutline(part, frame);
+      if (!placed.ok) return failed(placed.problem.sentence);
+      const model = cameraModelOf(part, frame, placed.value, size);
+      if (!model.ok) return failed(model.problem.sentence);
+      begun = { camera: model.value, corners: placed.value, gatherer: lampGatherer(model.value, frame) };
+    }
+    begun.gatherer.take(frame);
+    tell(`${timeS.toFixed(1)} s of ${about.seconds.toFixed(1)} s`);
+  }
+  if (!begun) return failed('The film holds no frame. Nothing was read.');
+  const lamp = begun.gatherer.finish();
+  const problem = checkLamp(lamp);
+  if (problem) return failed(`${problem.sentence} Nothing was read; the film is unchanged.`);
+  tell('reading the surface');
+  const reading = readLamp(part, lamp, begun.camera, begun.corners, size, { cornersProposed: given === null });
+  if (!reading.ok) return failed(reading.problem.sentence);
+  const json = lampJson(reading.value, {
+    part,
+    film: { seconds: about.seconds, width: about.width, height: about.height },
+    lamp,
+    corners: scaledBy(begun.corners, 1 / scale),
+    sizeAssumed,
+  });
+  const surface = develop(begun.camera, lamp.picture, 1400).pixels;
+  await written(out, { '': surface, '-relief': reliefPicture(reading.value.relief), '-picture': lamp.picture }, json, tell);
+  return { ok: true, json };
+}
+
+/** Writes pictures beside each other, and the JSON beside them. */
+async function written(
+  out: string | null,
+  pictures: Readonly<Record<string, Pixels>>,
+  json: object,
+  tell: (words: string) => void,
+): Promise<void> {
+  if (out === null) return;
+  const bare = out.replace(/\.png$/i, '');
+  for (const [end, pixels] of Object.entries(pictures)) await writePng(`${bare}${end}.png`, pixels);
+  await writeFile(`${bare}.json`, `${JSON.stringify(json, null, 2)}\n`);
+  tell(`written: ${bare}.png`);
 }
 
 async function writePng(path: string, { width, height, data }: Pixels): Promise<void> {

@@ -1,4 +1,4 @@
-export { type EngineLayout, cylinderPlaces, layoutSchema, pinCount } from './layout.js';
+export { type EngineLayout, type ShellConstruction, cylinderPlaces, layoutSchema, pinCount } from './layout.js';
 export { engineTags } from './tags.js';
 export { ENGINE_TEMPLATES, engineTemplate } from './templates.js';
 export { validateLayout } from './validate.js';

@@ -23,3 +23,6 @@ export { readTurn } from './reading/readTurn.js';
 export { turnJson } from './reading/turnJson.js';
 export { ASKED, SCENE_FEATURES, SCENE_SCALE, sceneFeatures, sceneOf } from './outline/sceneFeatures.js';
 export { type StagePicture } from './reading/stagePictures.js';
+export { lampGatherer, reliefPicture } from './film/index.js';
+export { checkLamp, readLamp } from './reading/readLamp.js';
+export { lampJson } from './reading/lampJson.js';

@@ -19,3 +19,4 @@ export { type Shot, USUAL_SHOT } from './scene.js';
 export { roundStage, takeRound } from './roundScene.js';
 export { takeShell } from './shellScene.js';
 export { handTurned, turnFilm } from './turnFilm.js';
+export { handLed, lampFrame } from './lampFilm.js';

@@ -20,6 +20,8 @@ export interface Shot {
   readonly lamps: number;
   readonly lampWidth: number;
   readonly lampWarmth: number;
+  /** Where the first lamp is held, as the lean of its direction to the right and to the rear; where it hangs when not said follows from the seed. */
+  readonly lampAt?: readonly [right: number, rear: number];
   /** Gains of the camera's white balance. */
   readonly gains: readonly [number, number, number];
   readonly exposure: number;
@@ -65,6 +67,8 @@ export function surroundings(shot: Shot): (d: Vec) => Vec {
     wide: shot.lampWidth * (0.7 + 0.6 * random()),
     bright: 2.2 + 2.6 * random(),
   }));
+  const [held] = lamps;
+  if (held && shot.lampAt) held.to = unit([shot.lampAt[0], -shot.lampAt[1], -0.9]);
   const warm: Vec = [1 + 0.22 * shot.lampWarmth, 1, 1 - 0.28 * shot.lampWarmth];
   const room = 0.22 + 0.2 * random();
   return (d) => {

@@ -47,6 +47,16 @@ function shotPose(s: ShellSpecimen, shot: Shot): ShellPose {
  * exposure, white balance, blur, noise and the tone of a camera. Rendered, and to be called so.
  */
 export function takeShell(s: ShellSpecimen, maps: SurfaceMaps, shot: Shot): ShotPicture {
+  const { linear, corners, pose } = lightOnShell(s, maps, shot);
+  return { pixels: expose(linear, shot), corners, pose };
+}
+
+/** The light that comes from such a scene to the camera, by pixel and channel, before it is exposed. */
+export function lightOnShell(
+  s: ShellSpecimen,
+  maps: SurfaceMaps,
+  shot: Shot,
+): { readonly linear: Float32Array; readonly corners: readonly Point[]; readonly pose: ShellPose } {
   const pose = shotPose(s, shot);
   const { width, height } = shot;
   const eye: Vec = [-dot(pose.r1, pose.t), -dot(pose.r2, pose.t), -dot(pose.r3, pose.t)];
@@ -63,7 +73,7 @@ export function takeShell(s: ShellSpecimen, maps: SurfaceMaps, shot: Shot): Shot
       for (let k = 0; k < 3; k++) linear[(py * width + px) * 3 + k] = c[k]!;
     }
   return {
-    pixels: expose(linear, shot),
+    linear,
     corners: [0, 1, 2, 3].map((k) => projectShell(pose, k < 2 ? 0 : 180, k === 1 || k === 2 ? 1 : 0)),
     pose,
   };

@@ -1,6 +1,7 @@
 import type { Pixels } from '../photo/flatten.js';
 import type { Point } from '../photo/homography.js';
 import { lattice } from './noise.js';
+import { strayedBy, type Strayed } from './stray.js';
 import { HOLE_LIGHT, roundStage, type RoundForm } from './roundScene.js';
 import { add, dot, expose, unit, type Shot } from './scene.js';
 import { MAP_CLASSES, type SurfaceMaps } from './sheet.js';
@@ -10,8 +11,7 @@ import type { SurfaceSpecimen } from './surfaceMaps.js';
 export interface FilmFrame {
   /** Arc that lies uppermost, degrees, at the beginning and at the end of the exposure. */
   readonly facingDeg: readonly [from: number, to: number];
-  /** Strayed to the right and down, pixels, and turned about the middle of the picture, degrees. */
-  readonly strayed: readonly [x: number, y: number, turnDeg: number];
+  readonly strayed: Strayed;
 }
 
 /** A round part that is turned before a camera that stays. */
@@ -90,27 +90,6 @@ export function turnFilm(s: SurfaceSpecimen, maps: SurfaceMaps, shot: Shot, form
       return expose(strayedBy(linear, width, height, strayed), { ...shot, seed });
     },
   };
-}
-
-/** A picture moved and turned about its middle, bilinear; what lies beyond its border is as on it. */
-function strayedBy(from: Float32Array, width: number, height: number, [dx, dy, turn]: FilmFrame['strayed']): Float32Array {
-  if (dx === 0 && dy === 0 && turn === 0) return from;
-  const [c, s] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)];
-  const out = new Float32Array(from.length);
-  const within = (v: number, most: number): number => Math.min(most - 1.001, Math.max(0, v));
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      const [ax, ay] = [x - dx - width / 2, y - dy - height / 2];
-      const [qx, qy] = [within(c * ax + s * ay + width / 2, width), within(c * ay - s * ax + height / 2, height)];
-      const [x0, y0] = [Math.floor(qx), Math.floor(qy)];
-      const [fx, fy] = [qx - x0, qy - y0];
-      const i = 3 * (y0 * width + x0);
-      for (let k = 0; k < 3; k++)
-        out[3 * (y * width + x) + k] =
-          (from[i + k]! * (1 - fx) + from[i + 3 + k]! * fx) * (1 - fy) +
-          (from[i + 3 * width + k]! * (1 - fx) + from[i + 3 * width + 3 + k]! * fx) * fy;
-    }
-  return out;
 }
 
 /** A hand on a crank and a hand on a phone: `frames` frames over `turnDeg`, uneven by the share `uneven`, straying by `shakePx`. `exposed` is the share of a frame's time in which light falls. */

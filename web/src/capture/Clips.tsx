@@ -9,12 +9,12 @@ import './capture.css';
 export function Clips({
   clips,
   station,
-  onUnroll,
+  onRead,
 }: {
   readonly clips: ReadonlyArray<Sourced<EntryBodies['clip-added']>>;
   readonly station: string | null;
-  /** Makes the surface of the part from a film of it; absent where that is not done. */
-  readonly onUnroll?: (sha256: string) => void;
+  /** Reads the surface of the part from a film of it; absent where that is not done. */
+  readonly onRead?: (sha256: string) => void;
 }): ReactNode {
   const { caseId, readOnly } = useCase();
   const record = useRecord();
@@ -35,9 +35,9 @@ export function Clips({
               {c.name}
               {c.seconds === null ? '' : `, ${c.seconds.toFixed(0)} s`} · {version.author.name}
             </span>
-            {onUnroll && c.mime.startsWith('video/') && (
-              <Button size="small" onClick={() => onUnroll(c.sha256)}>
-                Unroll
+            {onRead && c.mime.startsWith('video/') && (
+              <Button size="small" onClick={() => onRead(c.sha256)}>
+                Read the film
               </Button>
             )}
             {!readOnly && (

@@ -11,6 +11,9 @@ export const MOST_SECONDS = 60;
 /** Long sides of the frames in which the part is followed, and from which its surface is joined. */
 const FOLLOWED_SIDE = 960;
 const JOINED_SIDE = 1600;
+/** Long side of the frames of a film whose lamp moves, and how many of them are looked at. */
+const LAMP_SIDE = 1600;
+const LAMP_FRAMES = 60;
 
 /** How far the taking in of a film is. */
 export interface FilmState {
@@ -146,18 +149,24 @@ async function takeIn(
   live: () => boolean,
 ): Promise<Answer | null> {
   const seconds = Math.min(MOST_SECONDS, film.seconds);
-  const frames = Math.min(MOST_FRAMES, Math.floor(seconds * FPS));
+  const turned = task.kind === 'turn';
+  const frames = Math.min(turned ? MOST_FRAMES : LAMP_FRAMES, Math.floor(seconds * FPS));
+  const side = turned ? FOLLOWED_SIDE : LAMP_SIDE;
   const long = Math.max(film.width, film.height);
-  const small = Math.min(1, FOLLOWED_SIDE / long);
+  const small = Math.min(1, side / long);
   await worker.begin({ ...task, corners: task.corners.map(([x, y]) => [x * small, y * small] as const) });
   for (let k = 0; k < frames; k++) {
     const timeS = (seconds * k) / frames;
     await seek(film.video, timeS);
-    const bitmap = await frameOf(film, FOLLOWED_SIDE);
+    const bitmap = await frameOf(film, side);
     const answer = await worker.follow(transfer(bitmap, [bitmap]), timeS);
     if (!live()) return null;
     if (!answer.ok) return answer;
-    say((0.6 * (k + 1)) / frames, 'following the turn', answer.value);
+    say(((turned ? 0.6 : 0.9) * (k + 1)) / frames, turned ? 'following the turn' : 'taking the light out', answer.value);
+  }
+  if (!turned) {
+    say(0.92, 'reading the surface', null);
+    return worker.finishLamp(frame);
   }
   const wanted = await worker.settle(Math.min(1, JOINED_SIDE / long) / small);
   if (!wanted.ok) return wanted;

@@ -1,35 +1,45 @@
 import type { Outcome } from '@true-ledger/contract';
 import type { EntryBodies } from '@true-ledger/core/entries';
-import type { SurfaceFrame } from '@true-ledger/core/engine';
+import type { ShellConstruction, SurfaceFrame } from '@true-ledger/core/engine';
 import { sha256Hex } from '@true-ledger/core/kit';
 import {
   cameraModelOf,
+  checkLamp,
   checkTurn,
+  lampGatherer,
   missingDeg,
   onFrame,
+  readLamp,
   readTurn,
+  reliefPicture,
   settleTurn,
   turnJoiner,
   turnTracker,
   WHOLE_TURN,
   type Pixels,
   type Point,
+  type ReadPart,
+  type SurfaceSize,
+  type Turn,
 } from '@true-ledger/core/photo';
 import { expose } from 'comlink';
 
-/** How the part lies in the first frame. */
-export interface FilmTask {
-  readonly corners: readonly Point[];
-  readonly radiusMm: number;
-  readonly facingDeg: number;
-}
+/** How a film was taken, and how the part lies in its first frame: a journal that is turned, or any part over which a lamp is led. */
+export type FilmTask =
+  | { readonly kind: 'turn'; readonly corners: readonly Point[]; readonly radiusMm: number; readonly facingDeg: number }
+  | {
+      readonly kind: 'lamp';
+      readonly corners: readonly Point[];
+      readonly part: ReadPart;
+      readonly size: SurfaceSize;
+      readonly turn: Turn;
+      readonly construction: ShellConstruction;
+    };
 
-/** How far the part was followed. */
-export interface FilmProgress {
-  readonly turnedDeg: number;
-  readonly missingDeg: number;
-  readonly followed: boolean;
-}
+/** How far the part was followed, or how many frames lay over the first. */
+export type FilmProgress =
+  | { readonly kind: 'turn'; readonly turnedDeg: number; readonly missingDeg: number; readonly followed: boolean }
+  | { readonly kind: 'lamp'; readonly laid: number; readonly lost: number };
 
 /** The surface that was made of a film, and what was read on it. */
 export interface MadeSurface {
@@ -37,9 +47,20 @@ export interface MadeSurface {
   readonly sha256: string;
   readonly width: number;
   readonly height: number;
+  /** Corners of the surface in the picture that was made, and the arc it shows. */
+  readonly corners: readonly Point[];
+  readonly turn: Turn;
   readonly read: EntryBodies['surface-read'];
-  readonly closingErrorDeg: number | null;
-  readonly seenDeg: number;
+  readonly told:
+    | { readonly kind: 'turn'; readonly closingErrorDeg: number | null; readonly seenDeg: number }
+    | {
+        readonly kind: 'lamp';
+        readonly seenPercent: number;
+        readonly framesUsed: number;
+        /** Lines that have walls as scores have, that have none, and of which the film does not tell. */
+        readonly walls: { readonly with: number; readonly without: number; readonly unknown: number };
+        readonly relief: Blob;
+      };
 }
 
 /** Below this agreement a frame counts as not followed. */
@@ -49,6 +70,8 @@ let camera: ReturnType<typeof cameraModelOf> | null = null;
 let tracker: ReturnType<typeof turnTracker> | null = null;
 let joiner: ReturnType<typeof turnJoiner> | null = null;
 let settled: ReturnType<typeof settleTurn> | null = null;
+let gatherer: ReturnType<typeof lampGatherer> | null = null;
+let laid = { laid: 0, lost: 0 };
 let task: FilmTask | null = null;
 let surface: OffscreenCanvas | null = null;
 
@@ -66,12 +89,14 @@ function pixelsOf(bitmap: ImageBitmap): Pixels {
 const film = {
   begin(given: FilmTask): void {
     task = given;
-    [camera, tracker, joiner, settled] = [null, null, null, null];
+    [camera, tracker, joiner, settled, gatherer] = [null, null, null, null, null];
+    laid = { laid: 0, lost: 0 };
   },
 
-  /** Follows the part in one more frame. */
+  /** Follows the part in one more frame, or lays it over the first. */
   follow(bitmap: ImageBitmap, timeS: number): Outcome<FilmProgress> {
     const frame = pixelsOf(bitmap);
+    if (task!.kind === 'lamp') return lit(frame, task!);
     if (!tracker) {
       camera = cameraModelOf('journal', frame, task!.corners, { radiusMm: task!.radiusMm, widthMm: null });
       if (!camera.ok) return camera;
@@ -80,18 +105,18 @@ const film = {
     const so = tracker.take(frame, timeS);
     return {
       ok: true,
-      value: { turnedDeg: so.turnedDeg, missingDeg: missingDeg(so.turnedDeg), followed: so.alike >= FOLLOWED },
+      value: { kind: 'turn', turnedDeg: so.turnedDeg, missingDeg: missingDeg(so.turnedDeg), followed: so.alike >= FOLLOWED },
     };
   },
 
   /** Settles the turn; gives the times of the frames that are wanted for the surface. `scale` is how much larger those will be. */
   settle(scale: number): Outcome<readonly number[]> {
-    if (!tracker || !camera?.ok)
+    if (task?.kind !== 'turn' || !tracker || !camera?.ok)
       return { ok: false, problem: { code: 'film-short', sentence: 'No frame of the film was seen. It is kept; nothing was read.' } };
     settled = settleTurn(tracker.seen, tracker.map);
     const problem = checkTurn(settled);
     if (problem) return { ok: false, problem: { ...problem, sentence: `${problem.sentence} The film is kept; nothing was read.` } };
-    joiner = turnJoiner(camera.value, settled, task!.facingDeg, scale);
+    joiner = turnJoiner(camera.value, settled, task.facingDeg, scale);
     return { ok: true, value: settled.frames.map((f) => f.timeS) };
   },
 
@@ -104,11 +129,15 @@ const film = {
     const joined = joiner!.finish();
     const reading = readTurn('journal', joined, settled!);
     if (!reading.ok) return reading;
-    const { width, height, data } = joined.pixels;
-    const canvas = new OffscreenCanvas(width, height);
-    canvas.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(data), width, height), 0, 0);
-    const png = await canvas.convertToBlob({ type: 'image/png' });
+    const { width, height } = joined.pixels;
+    const png = await pngOf(joined.pixels);
     const sha256 = sha256Hex(new Uint8Array(await png.arrayBuffer()));
+    const corners: Point[] = [
+      [0, height],
+      [0, 0],
+      [width, 0],
+      [width, height],
+    ];
     return {
       ok: true,
       value: {
@@ -116,13 +145,67 @@ const film = {
         sha256,
         width,
         height,
+        corners,
+        turn: WHOLE_TURN,
         read: onFrame(reading.value, 'journal', frame, WHOLE_TURN, sha256),
-        closingErrorDeg: settled!.closingErrorDeg,
-        seenDeg: joined.seenShare * 360,
+        told: { kind: 'turn', closingErrorDeg: settled!.closingErrorDeg, seenDeg: joined.seenShare * 360 },
+      },
+    };
+  },
+
+  /** The picture without glare that a lamp film makes, its relief, and its reading on the grid of its place. */
+  async finishLamp(frame: SurfaceFrame): Promise<Outcome<MadeSurface>> {
+    if (task?.kind !== 'lamp' || !gatherer || !camera?.ok)
+      return { ok: false, problem: { code: 'film-short', sentence: 'No frame of the film was seen. It is kept; nothing was read.' } };
+    const lamp = gatherer.finish();
+    const problem = checkLamp(lamp);
+    if (problem) return { ok: false, problem: { ...problem, sentence: `${problem.sentence} The film is kept; nothing was read.` } };
+    const { part, corners, size, turn, construction } = task;
+    const reading = readLamp(part, lamp, camera.value, corners, size, { construction });
+    if (!reading.ok) return reading;
+    const png = await pngOf(lamp.picture);
+    const sha256 = sha256Hex(new Uint8Array(await png.arrayBuffer()));
+    const { walls, relief, seenShare } = reading.value;
+    const count = (w: boolean | null): number => walls.filter((v) => v === w).length;
+    return {
+      ok: true,
+      value: {
+        png,
+        sha256,
+        width: lamp.picture.width,
+        height: lamp.picture.height,
+        corners,
+        turn,
+        read: onFrame(reading.value, part, frame, turn, sha256),
+        told: {
+          kind: 'lamp',
+          seenPercent: 100 * seenShare,
+          framesUsed: lamp.framesUsed,
+          walls: { with: count(true), without: count(false), unknown: count(null) },
+          relief: await pngOf(reliefPicture(relief)),
+        },
       },
     };
   },
 };
+
+/** Lays a frame of a lamp film over its first one. */
+function lit(frame: Pixels, { part, corners, size }: Extract<FilmTask, { kind: 'lamp' }>): Outcome<FilmProgress> {
+  if (!gatherer) {
+    camera = cameraModelOf(part, frame, corners, size);
+    if (!camera.ok) return camera;
+    gatherer = lampGatherer(camera.value, frame);
+  }
+  if (gatherer.take(frame)) laid.laid++;
+  else laid.lost++;
+  return { ok: true, value: { kind: 'lamp', ...laid } };
+}
+
+async function pngOf({ width, height, data }: Pixels): Promise<Blob> {
+  const canvas = new OffscreenCanvas(width, height);
+  canvas.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(data), width, height), 0, 0);
+  return canvas.convertToBlob({ type: 'image/png' });
+}
 
 export type FilmWorker = typeof film;
 expose(film);

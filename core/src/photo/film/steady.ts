@@ -56,8 +56,8 @@ export function summit(before: number, here: number, after: number): number {
   return bend < 0 ? Math.max(-0.5, Math.min(0.5, (before - after) / (2 * bend))) : 0;
 }
 
-/** Steepness of light by pixel of the smaller picture. */
-function slopes({ width, data }: Pixels, step: number, w: number, h: number): Float32Array {
+/** Steepness of light by pixel of a picture made smaller by `step`. */
+export function slopes({ width, data }: Pixels, step: number, w: number, h: number): Float32Array {
   const light = new Float32Array(w * h);
   for (let y = 0; y < h; y++)
     for (let x = 0; x < w; x++) {

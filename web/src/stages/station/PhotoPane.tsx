@@ -1,6 +1,6 @@
 import { Button, Progress } from 'antd';
 import type { StationView } from '@true-ledger/core/case';
-import { isFlattened, showsPieceOfTurn, WHOLE_TURN, type Point, type Turn } from '@true-ledger/core/photo';
+import { isFlattened, isRead, showsPieceOfTurn, WHOLE_TURN, type Point, type StagePicture, type Turn } from '@true-ledger/core/photo';
 import { useState, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { addFiles } from '../../capture/queue.js';
@@ -8,9 +8,9 @@ import { UploadList } from '../../capture/UploadList.js';
 import { useAppDispatch } from '../../app/store.js';
 import { Clips } from '../../capture/Clips.js';
 import { Recorder } from '../../capture/Recorder.js';
-import type { PictureReader } from '../../workers/reading.js';
 import { CornerEditor } from './CornerEditor.js';
 import { FilmPanel } from './FilmPanel.js';
+import { StageStrip } from './StageStrip.js';
 import type { Pen, Place } from './pen.js';
 import { ColourButton, PhotoTools } from './PhotoTools.js';
 import { PictureFigure } from './PictureFigure.js';
@@ -39,7 +39,7 @@ export function PhotoPane({ station, shown: sha256, onShow, flat, pen, linked, o
   const [over, setOver] = useState(false);
   const [editing, setEditing] = useState<'corners' | 'blur' | null>(null);
   const [drawing, setDrawing] = useState(false);
-  const [unrolled, setUnrolled] = useState<string | null>(null);
+  const [film, setFilm] = useState<string | null>(null);
   const [balanced, setBalanced] = useState(true);
   const balance = (): void => setBalanced((x) => !x);
   return (
@@ -128,9 +128,9 @@ export function PhotoPane({ station, shown: sha256, onShow, flat, pen, linked, o
       <Clips
         clips={station.clips}
         station={station.station.id}
-        {...(station.station.part === 'journal' && !readOnly ? { onUnroll: setUnrolled } : {})}
+        {...(isRead(station.station.part) && !readOnly ? { onRead: setFilm } : {})}
       />
-      {unrolled && <FilmPanel key={unrolled} station={station} film={unrolled} onClose={() => setUnrolled(null)} />}
+      {film && <FilmPanel key={film} station={station} film={film} onClose={() => setFilm(null)} />}
       {!readOnly && <Recorder station={station.station.id} />}
       <UploadList caseId={caseId} station={station.station.id} />
     </section>
@@ -197,7 +197,8 @@ function PictureEditor({
 }
 
 /** How far a reading is, why it failed, or how sure it is of what it read. */
-function ReadStanding({ reader, read }: { reader: PictureReader; read: ShownPicture['read'] }): ReactNode {
+function ReadStanding({ reader, read }: { reader: ReturnType<typeof useReadPicture>; read: ShownPicture['read'] }): ReactNode {
+  const [stages, setStages] = useState<readonly StagePicture[]>([]);
   return (
     <>
       {reader.busy && (
@@ -217,9 +218,13 @@ function ReadStanding({ reader, read }: { reader: PictureReader; read: ShownPict
       {read && !reader.busy && (
         <p className="quiet">
           Read with confidence <b className="figure">{Math.round(read.confidence * 100)} %</b>. {read.doubts.join(' ')} Real parts vary:
-          your eye decides; brush over what is read wrongly.
+          your eye decides; brush over what is read wrongly.{' '}
+          <Button size="small" type="link" onClick={() => reader.explain(setStages)}>
+            How it was read
+          </Button>
         </p>
       )}
+      {stages.length > 0 && <StageStrip stages={stages} onClose={() => setStages([])} />}
     </>
   );
 }
