@@ -1,4 +1,5 @@
 import type { CameraModel } from './cameraModel.js';
+import { bilinear } from './image/bilinear.js';
 
 /** Pixels, four bytes each, row by row from the top. */
 export interface Pixels {
@@ -78,16 +79,10 @@ function sample(picture: Pixels, x: number, y: number, out: Uint8ClampedArray, a
   }
   const x0 = Math.floor(x);
   const y0 = Math.floor(y);
-  const x1 = Math.min(picture.width - 1, x0 + 1);
-  const y1 = Math.min(picture.height - 1, y0 + 1);
-  const fx = x - x0;
-  const fy = y - y0;
-  for (let k = 0; k < 3; k++) {
-    const a = picture.data[(y0 * picture.width + x0) * 4 + k]!;
-    const b = picture.data[(y0 * picture.width + x1) * 4 + k]!;
-    const c = picture.data[(y1 * picture.width + x0) * 4 + k]!;
-    const d = picture.data[(y1 * picture.width + x1) * 4 + k]!;
-    out[at + k] = a * (1 - fx) * (1 - fy) + b * fx * (1 - fy) + c * (1 - fx) * fy + d * fx * fy;
-  }
+  // On the last column and row there is no neighbour beyond, and none is needed.
+  const right = x0 + 1 < picture.width ? 4 : 0;
+  const below = y0 + 1 < picture.height ? 4 * picture.width : 0;
+  const from = (y0 * picture.width + x0) * 4;
+  for (let k = 0; k < 3; k++) out[at + k] = bilinear(picture.data, from + k, right, below, x - x0, y - y0);
   out[at + 3] = 255;
 }

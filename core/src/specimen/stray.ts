@@ -1,3 +1,5 @@
+import { bilinear } from '../photo/image/bilinear.js';
+
 /** How a hand that holds a phone has strayed: to the right and down, pixels, and turned about the middle of the picture, degrees. */
 export type Strayed = readonly [x: number, y: number, turnDeg: number];
 
@@ -14,10 +16,7 @@ export function strayedBy(from: Float32Array, width: number, height: number, [dx
       const [x0, y0] = [Math.floor(qx), Math.floor(qy)];
       const [fx, fy] = [qx - x0, qy - y0];
       const i = 3 * (y0 * width + x0);
-      for (let k = 0; k < 3; k++)
-        out[3 * (y * width + x) + k] =
-          (from[i + k]! * (1 - fx) + from[i + 3 + k]! * fx) * (1 - fy) +
-          (from[i + 3 * width + k]! * (1 - fx) + from[i + 3 * width + 3 + k]! * fx) * fy;
+      for (let k = 0; k < 3; k++) out[3 * (y * width + x) + k] = bilinear(from, i + k, 3, 3 * width, fx, fy);
     }
   return out;
 }

@@ -1,6 +1,7 @@
 import type { CameraModel } from '../cameraModel.js';
 import type { Pixels } from '../flatten.js';
 import type { Point } from '../homography.js';
+import { bilinear } from '../image/bilinear.js';
 
 /** Where in a frame every pixel of the developed half turn lies; found once, as the camera stays. Row 0 is the rear edge. */
 export interface BandMap {
@@ -44,9 +45,7 @@ export function lightOf({ width, height, places }: BandMap, frame: Pixels, [dx, 
     const [x0, y0] = [Math.floor(x), Math.floor(y)];
     const [fx, fy] = [x - x0, y - y0];
     const k = 4 * (y0 * frame.width + x0);
-    const below = k + 4 * frame.width;
-    const at = (c: number): number =>
-      (data[k + c]! * (1 - fx) + data[k + 4 + c]! * fx) * (1 - fy) + (data[below + c]! * (1 - fx) + data[below + 4 + c]! * fx) * fy;
+    const at = (c: number): number => bilinear(data, k + c, 4, 4 * frame.width, fx, fy);
     const [r, g, b] = [at(0), at(1), at(2)];
     out[i] = Math.log(16 + r + 2 * g + b);
     out[size + i] = Math.log((g + 12) / (b + 12));

@@ -1,5 +1,6 @@
 import type { CameraModel } from '../cameraModel.js';
 import type { Pixels } from '../flatten.js';
+import { bilinear } from '../image/bilinear.js';
 import { quantile } from '../reading/field.js';
 
 import { LIFT, SHADE } from './band.js';
@@ -73,13 +74,10 @@ export function turnJoiner(camera: CameraModel, settled: SettledTurn, facingDeg:
           const [x0, y0] = [Math.floor(px), Math.floor(py)];
           const [fx, fy] = [px - x0, py - y0];
           const k = 4 * (y0 * frame.width + x0);
-          const below = k + 4 * frame.width;
           const cell = shade.cell((x - half) / perDeg, y / height);
           let most = 0;
           const value = [0, 1, 2].map((c) => {
-            const v =
-              (frame.data[k + c]! * (1 - fx) + frame.data[k + 4 + c]! * fx) * (1 - fy) +
-              (frame.data[below + c]! * (1 - fx) + frame.data[below + 4 + c]! * fx) * fy;
+            const v = bilinear(frame.data, k + c, 4, 4 * frame.width, fx, fy);
             most = Math.max(most, v);
             return Math.log(LIFT + v) - shade.off[c]![cell]!;
           });

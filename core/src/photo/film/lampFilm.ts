@@ -1,7 +1,7 @@
 import type { CameraModel } from '../cameraModel.js';
 import type { Pixels } from '../flatten.js';
 import type { Point } from '../homography.js';
-import { boxMean, field } from '../reading/field.js';
+import { boxMean, field, type Field } from '../reading/field.js';
 import { LINEAR } from '../reading/light.js';
 import { lampAt, type Lamp } from './lampAt.js';
 import { placeIn, registrar } from './register.js';
@@ -90,31 +90,7 @@ export function lampGatherer(camera: CameraModel, first: Pixels): LampGatherer {
       return false;
     }
     lamps.push(lamp);
-    const light = field(width, height);
-    const linear = new Float32Array(3 * size);
-    const weight = new Float32Array(size);
-    for (let y = 0; y < height; y++)
-      for (let x = 0; x < width; x++) {
-        const i = y * width + x;
-        const [px, py] = place(left + x + 0.5, top + y + 0.5);
-        const [x0, y0] = [Math.floor(px - 0.5), Math.floor(py - 0.5)];
-        if (x0 < 0 || y0 < 0 || x0 >= frame.width - 1 || y0 >= frame.height - 1) {
-          light.data[i] = NaN;
-          continue;
-        }
-        const [fx, fy] = [px - 0.5 - x0, py - 0.5 - y0];
-        const k = 4 * (y0 * frame.width + x0);
-        const below = k + 4 * frame.width;
-        let brightest = 0;
-        for (let c = 0; c < 3; c++) {
-          const [a, b, d, e] = [frame.data[k + c]!, frame.data[k + 4 + c]!, frame.data[below + c]!, frame.data[below + 4 + c]!];
-          brightest = Math.max(brightest, a, b, d, e);
-          linear[3 * i + c] = (LINEAR[a]! * (1 - fx) + LINEAR[b]! * fx) * (1 - fy) + (LINEAR[d]! * (1 - fx) + LINEAR[e]! * fx) * fy;
-        }
-        light.data[i] = Math.log(0.2126 * linear[3 * i]! + 0.7152 * linear[3 * i + 1]! + 0.0722 * linear[3 * i + 2]! + FLOOR);
-        weight[i] = brightest < DARK ? 0 : Math.max(0, Math.min(1, (BLIND - brightest) / TAPER));
-      }
-    for (let i = 0; i < size; i++) if (Number.isNaN(light.data[i]!)) light.data[i] = Math.log(FLOOR);
+    const { light, linear, weight } = laidOver(frame, place, box);
     const low = boxMean(boxMean(light, half, half), half, half).data;
     for (let i = 0; i < size; i++) {
       const w = weight[i]!;
@@ -170,6 +146,44 @@ export function lampGatherer(camera: CameraModel, first: Pixels): LampGatherer {
     };
   };
   return { take, finish };
+}
+
+/** A frame as it lies over the box of the first one. */
+interface LaidFrame {
+  /** Logarithm of luminance. */
+  readonly light: Field;
+  /** Linear light, three channels a pixel. */
+  readonly linear: Float32Array;
+  /** 1 seen well, 0 blinded, dark or beyond the frame. */
+  readonly weight: Float32Array;
+}
+
+function laidOver(frame: Pixels, place: (x: number, y: number) => Point, [left, top, right, bottom]: LampSurface['box']): LaidFrame {
+  const [width, height] = [right - left, bottom - top];
+  const light = field(width, height);
+  const linear = new Float32Array(3 * width * height);
+  const weight = new Float32Array(width * height);
+  const { data } = frame;
+  light.data.fill(Math.log(FLOOR));
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const i = y * width + x;
+      const [px, py] = place(left + x + 0.5, top + y + 0.5);
+      const [x0, y0] = [Math.floor(px - 0.5), Math.floor(py - 0.5)];
+      if (x0 < 0 || y0 < 0 || x0 >= frame.width - 1 || y0 >= frame.height - 1) continue;
+      const [fx, fy] = [px - 0.5 - x0, py - 0.5 - y0];
+      const k = 4 * (y0 * frame.width + x0);
+      const below = k + 4 * frame.width;
+      let brightest = 0;
+      for (let c = 0; c < 3; c++) {
+        const [a, b, d, e] = [data[k + c]!, data[k + 4 + c]!, data[below + c]!, data[below + 4 + c]!];
+        brightest = Math.max(brightest, a, b, d, e);
+        linear[3 * i + c] = (LINEAR[a]! * (1 - fx) + LINEAR[b]! * fx) * (1 - fy) + (LINEAR[d]! * (1 - fx) + LINEAR[e]! * fx) * fy;
+      }
+      light.data[i] = Math.log(0.2126 * linear[3 * i]! + 0.7152 * linear[3 * i + 1]! + 0.0722 * linear[3 * i + 2]! + FLOOR);
+      weight[i] = brightest < DARK ? 0 : Math.max(0, Math.min(1, (BLIND - brightest) / TAPER));
+    }
+  return { light, linear, weight };
 }
 
 /** Regression of the detail of a pixel on where the lamp stood, held a little towards nothing. */

@@ -2,6 +2,7 @@ import type { CameraModel } from '../cameraModel.js';
 import { boxMean } from '../reading/field.js';
 import type { Pixels } from '../flatten.js';
 import type { Point } from '../homography.js';
+import { bilinear } from '../image/bilinear.js';
 import { slopes } from './steady.js';
 
 /** Long side of the pictures that are laid over each other, pixels. */
@@ -120,7 +121,7 @@ function fine(
         const i = y0 * width + x0;
         const [fx, fy] = [px - x0, py - y0];
         const [p00, p10, p01, p11] = [b[i]!, b[i + 1]!, b[i + width]!, b[i + width + 1]!];
-        const value = (p00 * (1 - fx) + p10 * fx) * (1 - fy) + (p01 * (1 - fx) + p11 * fx) * fy;
+        const value = bilinear(b, i, 1, width, fx, fy);
         const gx = (p10 - p00) * (1 - fy) + (p11 - p01) * fy;
         const gy = (p01 - p00) * (1 - fx) + (p11 - p10) * fx;
         const here = a[y * width + x]!;

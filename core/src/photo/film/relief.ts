@@ -1,5 +1,6 @@
 import type { CameraModel } from '../cameraModel.js';
 import type { Pixels } from '../flatten.js';
+import { bilinear } from '../image/bilinear.js';
 import { boxMean, type Field } from '../reading/field.js';
 import type { FoundLine } from '../reading/lines.js';
 import type { LampSurface } from './lampFilm.js';
@@ -48,9 +49,8 @@ export function reliefOf(lamp: LampSurface, camera: CameraModel, width: number):
       const [fx, fy] = [bx - x0, by - y0];
       const k = y0 * wide + x0;
       if (lamp.frames[k]! < LEAST_FRAMES) continue;
-      const { alongAxis: a } = lamp;
       const i = y * width + x;
-      slope.data[i] = (a[k]! * (1 - fx) + a[k + 1]! * fx) * (1 - fy) + (a[k + wide]! * (1 - fx) + a[k + wide + 1]! * fx) * fy;
+      slope.data[i] = bilinear(lamp.alongAxis, k, 1, wide, fx, fy);
       seen[i] = 1;
     }
   // A score is long and runs round: what is alike along the run is kept, grain of the camera is not.

@@ -1,5 +1,6 @@
 import type { CameraModel } from '../cameraModel.js';
 import type { Pixels } from '../flatten.js';
+import { eachShrunk } from '../image/shrink.js';
 import type { Point } from '../homography.js';
 
 /** Long side of the pictures in which the hand's straying is looked for. */
@@ -57,19 +58,9 @@ export function summit(before: number, here: number, after: number): number {
 }
 
 /** Steepness of light by pixel of a picture made smaller by `step`. */
-export function slopes({ width, data }: Pixels, step: number, w: number, h: number): Float32Array {
+export function slopes(picture: Pixels, step: number, w: number, h: number): Float32Array {
   const light = new Float32Array(w * h);
-  for (let y = 0; y < h; y++)
-    for (let x = 0; x < w; x++) {
-      let [sum, n] = [0, 0];
-      for (let py = Math.floor(y * step); py < Math.floor((y + 1) * step); py++)
-        for (let px = Math.floor(x * step); px < Math.floor((x + 1) * step); px++) {
-          const i = 4 * (py * width + px);
-          sum += data[i]! + 2 * data[i + 1]! + data[i + 2]!;
-          n++;
-        }
-      light[y * w + x] = Math.log(16 + sum / n);
-    }
+  eachShrunk(picture, step, (i, r, g, b) => (light[i] = Math.log(16 + r + 2 * g + b)));
   const out = new Float32Array(w * h);
   for (let y = 1; y < h - 1; y++)
     for (let x = 1; x < w - 1; x++) {

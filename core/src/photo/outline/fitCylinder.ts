@@ -26,7 +26,7 @@ const UNITS = [0.06, 0.06, 0.08, 0.05, 0.08, 0.12, 0.08, 0.2] as const;
 /** Bounds of length over distance of the sides. */
 const RATIO = [0.12, 2.2] as const;
 
-/** The picture a map is a piece of, in pixels of the map: a focal length is one of the whole picture. */
+/** The picture of a map, in pixels of the map, which need not hold a whole number of them. */
 export interface WholePicture {
   readonly width: number;
   readonly height: number;
@@ -94,7 +94,7 @@ const upright = (roll: number): number => roll - Math.PI * Math.round(roll / Mat
 function climb(map: SurfaceMap, hollow: boolean, picture: WholePicture, start: CylinderPose): FittedCylinder {
   const worthOf = (pose: CylinderPose): readonly [held: number, worth: number] => {
     if (pose[3] < RATIO[0] || pose[3] > RATIO[1] || Math.abs(pose[5]) > 0.7 || Math.abs(pose[6]) > 0.5) return [-Infinity, 0];
-    const worth = sumInside(map, seenIn(map, hollow, picture, pose).line) / map.surface;
+    const worth = sumInside(map, seenCylinder(hollow, pose, picture).line) / map.surface;
     const cost = ((pose[7] - FOCAL) / FOCAL_SPREAD) ** 2 + (pose[5] / TILT_SPREAD) ** 2 + (pose[6] / TILT_SPREAD) ** 2;
     return [worth - HOLD * cost, worth];
   };
@@ -117,16 +117,7 @@ function climb(map: SurfaceMap, hollow: boolean, picture: WholePicture, start: C
         if (!take(pose.map((v, k) => v + on * (v - from[k]!)) as unknown as CylinderPose) || here === from) break;
       }
     }
-  return { pose, corners: seenIn(map, hollow, picture, pose).corners, worth };
-}
-
-/** The outline in pixels of the map, whose picture may reach beyond it. */
-function seenIn(map: SurfaceMap, hollow: boolean, picture: WholePicture, pose: CylinderPose): ReturnType<typeof seenCylinder> {
-  const [left, top] = [map.left / map.step, map.top / map.step];
-  if (left === 0 && top === 0) return seenCylinder(hollow, pose, picture);
-  const seen = seenCylinder(hollow, [pose[0] + left, pose[1] + top, ...pose.slice(2)] as unknown as CylinderPose, picture);
-  const back = (p: Point): Point => [p[0] - left, p[1] - top];
-  return { line: seen.line.map(back), corners: seen.corners.map(back) };
+  return { pose, corners: seenCylinder(hollow, pose, picture).corners, worth };
 }
 
 type Move = (pose: CylinderPose, by: number) => CylinderPose;

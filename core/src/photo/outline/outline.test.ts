@@ -20,7 +20,7 @@ function drawn(...lines: readonly (readonly Point[])[]): SurfaceMap {
   const odds = Float32Array.from({ length: WHOLE.width * WHOLE.height }, (_, i) =>
     lines.some((l) => inside((i % WHOLE.width) + 0.5, Math.floor(i / WHOLE.width) + 0.5, l)) ? 1 : -1,
   );
-  return mapOfOdds({ ...WHOLE, odds, left: 0, top: 0, step: 1 });
+  return mapOfOdds({ ...WHOLE, odds, step: 1 });
 }
 
 const farthest = (a: readonly Point[], b: readonly Point[]): number =>

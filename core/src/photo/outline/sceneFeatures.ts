@@ -1,4 +1,5 @@
 import type { Pixels } from '../flatten.js';
+import { eachShrunk, shrunkSize } from '../image/shrink.js';
 import { boxMean, field, type Field } from '../reading/field.js';
 import type { PixelFeatures } from '../segment/pixelFeatures.js';
 import { LINEAR } from '../reading/light.js';
@@ -20,22 +21,9 @@ export interface Scene extends Pixels {
 /** A picture made small: each pixel the mean of those it covers. */
 export function sceneOf(picture: Pixels): Scene {
   const step = Math.max(1, Math.max(picture.width, picture.height) / SCENE_SIDE);
-  const [width, height] = [Math.floor(picture.width / step), Math.floor(picture.height / step)];
+  const [width, height] = shrunkSize(picture, step);
   const data = new Uint8ClampedArray(width * height * 4);
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      let [r, g, b, n] = [0, 0, 0, 0];
-      for (let py = Math.floor(y * step); py < Math.floor((y + 1) * step); py++)
-        for (let px = Math.floor(x * step); px < Math.floor((x + 1) * step); px++) {
-          const i = (py * picture.width + px) * 4;
-          r += picture.data[i]!;
-          g += picture.data[i + 1]!;
-          b += picture.data[i + 2]!;
-          n++;
-        }
-      const to = (y * width + x) * 4;
-      data.set([r / n, g / n, b / n, 255], to);
-    }
+  eachShrunk(picture, step, (i, r, g, b) => data.set([r, g, b, 255], 4 * i));
   return { width, height, data, step };
 }
 

@@ -17,21 +17,18 @@ export interface SurfaceMap {
   readonly columns: Float64Array;
   /** Sum of the odds that are above 0. */
   readonly surface: number;
-  /** Where the map lies in the picture: its left upper corner and the size of its pixels. */
-  readonly left: number;
-  readonly top: number;
+  /** Pixels of the picture that one of the map covers, along a side. */
   readonly step: number;
 }
 
-/** Asks a classifier what of a picture, or of a piece of it, is surface. */
-export function surfaceMapOf(classifier: Classifier, picture: Pixels, piece?: { readonly from: Point; readonly to: Point }): SurfaceMap {
-  const [left, top] = piece ? piece.from : [0, 0];
-  const scene = sceneOf(piece ? cropped(picture, piece.from, piece.to) : picture);
+/** Asks a classifier what of a picture is surface. */
+export function surfaceMapOf(classifier: Classifier, picture: Pixels): SurfaceMap {
+  const scene = sceneOf(picture);
   const asked = sceneFeatures(scene);
   const [surface, beside] = classify(classifier, asked, SCENE_SCALE);
   const { width, height } = asked;
   const odds = surface!.map((p, i) => Math.max(-1, Math.min(1, Math.log((p + 1e-6) / (beside![i]! + 1e-6)) / SURE)));
-  return mapOfOdds({ width, height, odds, left, top, step: ASKED * scene.step });
+  return mapOfOdds({ width, height, odds, step: ASKED * scene.step });
 }
 
 /** A map of odds with what is summed of it beforehand. */
@@ -47,16 +44,6 @@ export function mapOfOdds(map: Omit<SurfaceMap, 'rows' | 'columns' | 'surface'>)
       if (o > 0) surface += o;
     }
   return { ...map, rows, columns, surface };
-}
-
-function cropped(picture: Pixels, [left, top]: Point, [right, bottom]: Point): Pixels {
-  const [width, height] = [right - left, bottom - top];
-  const data = new Uint8ClampedArray(width * height * 4);
-  for (let y = 0; y < height; y++) {
-    const from = ((top + y) * picture.width + left) * 4;
-    data.set(picture.data.subarray(from, from + width * 4), y * width * 4);
-  }
-  return { width, height, data };
 }
 
 /**

@@ -1,6 +1,10 @@
 import { boxMean, components, field, quantile, type Component, type Field } from './field.js';
-import { bridgeGlare, layerAt, markVoids, rustCore, type Layered } from './layers.js';
-import type { Lit, Seen } from './light.js';
+import { bridgeGlare } from './bridgeGlare.js';
+import { layerAt, type Layered } from './layer.js';
+import { markVoids } from './voids.js';
+import { rustCore } from './layers.js';
+import type { Seen } from './light.js';
+import type { Lit } from './illumination.js';
 
 /**
  * Limits in log of linear light over bare steel. Oxide films on steel go straw, brown, purple, blue as they thicken (interference; the usual temper colours from 220 to 300 °C): straw is redder and

@@ -1,7 +1,9 @@
 import { seeded } from '../../kit/seeded.js';
 import type { Pixels } from '../flatten.js';
-import { LAYERS, readLayers, type Layer, type Layered } from './layers.js';
-import { neutralColour, correctIllumination, seenOf } from './light.js';
+import { LAYERS, type Layer, type Layered } from './layer.js';
+import { readLayers } from './layers.js';
+import { neutralColour, seenOf } from './light.js';
+import { correctIllumination } from './illumination.js';
 import { findLines, type FoundLine } from './lines.js';
 
 // A developed face made up pixel by pixel, 60 × 18 mm: what lies there, how brightly it is lit, and how a camera that clips hands it out.

@@ -1,12 +1,10 @@
-import type { WearClass } from '../../damage/classes.js';
 import { boxMean, components, field, quantile, type Component, type Field } from './field.js';
-import type { Lit, Seen } from './light.js';
-
-/** Classes that a picture of a shell tells apart; `void` is an oil hole or a tab, which is no surface. */
-export type Layer =
-  Extract<WearClass, 'sound' | 'lining' | 'heat' | 'rust' | 'embedded' | 'scuffed' | 'transfer' | 'steel'> | 'void' | 'unseen';
-/** Layers a pixel may belong to. */
-export const LAYERS: readonly Layer[] = ['sound', 'lining', 'heat', 'rust', 'embedded', 'scuffed', 'transfer', 'steel', 'void', 'unseen'];
+import type { Seen } from './light.js';
+import type { Lit } from './illumination.js';
+import { bridgeGlare } from './bridgeGlare.js';
+import { markDark } from './darkSpots.js';
+import { layerAt, PARTING, type Layered } from './layer.js';
+import { markVoids } from './voids.js';
 
 /**
  * Limits in log of linear light; they follow from how the layers reflect, with room for lamp and camera.
@@ -25,43 +23,10 @@ const LIMITS = {
   brown: 0.24,
   dark: -1.35,
   black: -2.2,
-  speck: -0.5,
-  crack: -0.33,
 } as const;
-
-/** Chances of classes, one plane a class, on a smaller picture of the same surface; 0 where nothing is seen. */
-export interface Chances {
-  readonly width: number;
-  readonly height: number;
-  readonly classes: readonly Layer[];
-  readonly planes: readonly Float32Array[];
-}
-
-/** A surface told apart by layer. */
-export interface Layered {
-  /** Index into `LAYERS` by pixel. */
-  readonly layer: Uint8Array;
-  /** Distance from the nearest limit, 0 (undecided) to 1. */
-  readonly sure: Float32Array;
-  readonly specks: number;
-  /** Share of the surface under a net of cracks. */
-  readonly crazed: number;
-  /** 1 where the surface lies under a net of cracks. */
-  readonly net: Uint8Array;
-  /** Oil holes; tabs are left out of the face but not counted. */
-  readonly voids: number;
-  /** Chances of the classes where a classifier told them apart: shares follow from these, since in a field of fine streaks hardly a pixel is all of one. */
-  readonly chances?: Chances;
-}
-
-/** Share of the arc at each parting line where the face is seen at a sliver, its corner shows the lining and it mirrors the bench: what lies wholly in there is no finding. */
-const PARTING = 0.045;
 
 /** Least step along a quarter of the border of a pale patch that stands alone; towards the middle of the glare it has none. */
 const PALE_STEP = 0.07;
-
-/** Index of a layer in `LAYERS`. */
-export const layerAt = (name: Layer): number => LAYERS.indexOf(name);
 
 /** Tells the layers of a developed shell apart. `pxPerMm` is the scale of the fields. */
 export function readLayers(seen: Seen, lit: Lit, pxPerMm: number): Layered {
@@ -190,50 +155,6 @@ function isTint(c: Component, chroma: Field, lit: Lit, pxPerMm: number): boolean
   return step < 0.16 || (step < 0.24 && hue < 0.72);
 }
 
-/** Widest glare that is bridged, mm: between sound metal, and between what is worn alike. */
-const MOST_GLARE_MM = { sound: 30, worn: 14 } as const;
-
-/** Under glare nothing is seen: what lies on both sides of it along the arc is taken when they agree and it is not too wide, else the place is not seen. Its share is reported. */
-export function bridgeGlare(glare: Uint8Array, layer: Uint8Array, width: number, height: number, pxPerMm: number): void {
-  const reach = Math.max(2, Math.round(0.8 * pxPerMm));
-  const rows = Math.max(1, Math.round(0.3 * pxPerMm));
-  // What most of a patch beside the glare is; null when it is no surface.
-  const beside = (x: number, y: number, step: 1 | -1): number | null => {
-    const counts = new Uint16Array(LAYERS.length);
-    for (let v = Math.max(0, y - rows); v <= Math.min(height - 1, y + rows); v++)
-      for (let k = 1; k <= reach; k++) {
-        const u = x + step * k;
-        if (u >= 0 && u < width && !blind(v * width + u)) counts[before[v * width + u]!]!++;
-      }
-    let best = 0;
-    counts.forEach((c, l) => {
-      if (c > counts[best]!) best = l;
-    });
-    const share =
-      counts[best]! /
-      Math.max(
-        1,
-        counts.reduce((sum, c) => sum + c, 0),
-      );
-    const told = share > (LAYERS[best] === 'sound' ? 0.6 : 0.85) && LAYERS[best] !== 'void' && LAYERS[best] !== 'unseen';
-    return told ? best : null;
-  };
-  // Where blue still tells lining under the glare it was seen.
-  const before = Uint8Array.from(layer);
-  const blind = (i: number): boolean => glare[i] === 1 && LAYERS[before[i]!] !== 'lining';
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      if (!blind(y * width + x)) continue;
-      let end = x;
-      while (end + 1 < width && blind(y * width + end + 1)) end++;
-      const [left, right] = [beside(x, y, -1), beside(end, y, 1)];
-      const most = (left === 0 ? MOST_GLARE_MM.sound : MOST_GLARE_MM.worn) * pxPerMm;
-      const value = end - x < most && left !== null && left === right ? left : layerAt('unseen');
-      for (let k = x; k <= end; k++) if (LAYERS[layer[y * width + k]!] !== 'void') layer[y * width + k] = value;
-      x = end;
-    }
-}
-
 /** The chamfer at each edge is of lining colour: lining in the outermost quarter millimetre counts only where it goes on inwards. */
 function cleanRims(layer: Uint8Array, width: number, height: number, pxPerMm: number): void {
   const rim = Math.max(1, Math.round(0.28 * pxPerMm));
@@ -316,96 +237,4 @@ function asField(mask: Uint8Array, width: number, height: number): Field {
   const out = field(width, height);
   out.data.set(mask);
   return out;
-}
-
-/** Oil holes (round, dark or of another colour) and tabs at the parting lines (bright steps). */
-export function markVoids(seen: Seen, lit: Lit, layer: Uint8Array, pxPerMm: number): number {
-  const { width, height } = lit.shade;
-  const odd = new Uint8Array(layer.length);
-  for (let i = 0; i < odd.length; i++)
-    if (layer[i] === 0 && (lit.shade.data[i]! < -0.75 || lit.redder.data[i]! < -0.3 || lit.yellower.data[i]! < -0.4)) odd[i] = 1;
-  let found = 0;
-  const least = Math.round((1.2 * pxPerMm) ** 2);
-  for (const c of components(odd, width, height, least)) {
-    const w = c.right - c.left + 1;
-    const h = c.bottom - c.top + 1;
-    const full = c.area / (w * h);
-    const mm = Math.sqrt(w * h) / pxPerMm;
-    const cold = c.pixels.reduce((s, i) => s + lit.redder.data[i]! + lit.yellower.data[i]!, 0) / (2 * c.area) < 0.35;
-    const clear = cold && c.left > 2 && c.right < width - 3 && c.top > 2 && c.bottom < height - 3;
-    if (!clear || mm < 1.2 || mm > 9 || w / h > 1.7 || w / h < 0.6 || full < 0.6) continue;
-    found++;
-    const grow = Math.round(0.45 * pxPerMm);
-    const [cx, cy, rx, ry] = [(c.left + c.right) / 2, (c.top + c.bottom) / 2, w / 2 + grow, h / 2 + grow];
-    for (let y = Math.max(0, Math.floor(cy - ry)); y <= Math.min(height - 1, cy + ry); y++)
-      for (let x = Math.max(0, Math.floor(cx - rx)); x <= Math.min(width - 1, cx + rx); x++)
-        if (((x - cx) / rx) ** 2 + ((y - cy) / ry) ** 2 <= 1) layer[y * width + x] = layerAt('void');
-  }
-  const edge = Math.round(width * PARTING);
-  const steps = new Uint8Array(layer.length);
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      if (x >= edge && x < width - edge) continue;
-      const i = y * width + x;
-      if (layer[i] === 0 && Math.abs(lit.shade.data[i]!) > 0.55) steps[i] = 1;
-    }
-  for (const c of components(steps, width, height, Math.round(1.2 * pxPerMm ** 2))) {
-    const w = c.right - c.left + 1;
-    const h = c.bottom - c.top + 1;
-    if (h > 0.5 * height || h < 0.8 * pxPerMm || c.area / (w * h) < 0.4 || (c.left > 3 && c.right < width - 4)) continue;
-    for (let y = c.top; y <= c.bottom; y++) for (let x = c.left; x <= c.right; x++) layer[y * width + x] = layerAt('void');
-  }
-  return found;
-}
-
-/** Dark things on sound metal: specks that are compact, nets of cracks that are not. Lines along the run are left to the line finder. */
-function markDark(lit: Lit, layer: Uint8Array, pxPerMm: number): { specks: number; crazed: number; net: Uint8Array } {
-  const { width, height } = lit.shade;
-  const r = Math.round(pxPerMm * 0.9);
-  const around = boxMean(lit.shade, 2 * r, r);
-  const dark = new Uint8Array(layer.length);
-  const lining = layerAt('lining');
-  for (let i = 0; i < dark.length; i++)
-    dark[i] = (layer[i] === 0 || layer[i] === lining) && lit.shade.data[i]! - around.data[i]! < LIMITS.crack ? 1 : 0;
-  const rusty = field(width, height);
-  const rustAt = layerAt('rust');
-  for (let i = 0; i < layer.length; i++) if (layer[i] === rustAt) rusty.data[i] = 1;
-  const rust = boxMean(rusty, Math.round(1.2 * pxPerMm), Math.round(1.2 * pxPerMm));
-  const found: Component[] = [];
-  // At a sliver machining marks and what is mirrored look like specks.
-  const end = Math.round(1.6 * PARTING * width);
-  const net = field(width, height);
-  for (const c of components(dark, width, height, Math.max(3, Math.round(0.012 * pxPerMm ** 2)))) {
-    const w = (c.right - c.left + 1) / pxPerMm;
-    const h = (c.bottom - c.top + 1) / pxPerMm;
-    const area = c.area / pxPerMm ** 2;
-    const full = area / (w * h);
-    if (c.right < end || c.left >= width - end) continue;
-    const deepest = c.pixels.reduce((least, i) => Math.min(least, lit.shade.data[i]! - around.data[i]!), 0);
-    if (w < 1.4 && h < 1.2 && w < 2.2 * h && h < 2.5 * w && full > 0.4 && deepest < LIMITS.speck && area > 0.02) {
-      // Pits beside rust are rust.
-      if (rust.data[Math.round(c.y) * width + Math.round(c.x)]! > 0.012) for (const i of c.pixels) layer[i] = layerAt('rust');
-      else found.push(c);
-    } else if (h > 0.55 && w < 8 * h) for (const i of c.pixels) net.data[i] = 1;
-  }
-  // A net fills its neighbourhood with cracks in every direction; a lone scratch does not.
-  const reach = Math.round(1.5 * pxPerMm);
-  const density = boxMean(net, reach, reach);
-  const under = new Uint8Array(layer.length);
-  const [unseen, hole] = [layerAt('unseen'), layerAt('void')];
-  let crazed = 0;
-  let total = 0;
-  for (let i = 0; i < layer.length; i++) {
-    if (layer[i] === unseen || layer[i] === hole) continue;
-    total++;
-    if (density.data[i]! > 0.045) {
-      crazed++;
-      under[i] = 1;
-    }
-  }
-  const share = total === 0 ? 0 : crazed / total;
-  // Many little dark spots in a net are pieces of cracks.
-  if (share > 0.02) return { specks: 0, crazed: share, net: under };
-  for (const c of found) for (const i of c.pixels) layer[i] = layerAt('embedded');
-  return { specks: found.length, crazed: share, net: under };
 }

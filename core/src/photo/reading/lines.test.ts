@@ -1,5 +1,5 @@
 import { seeded } from '../../kit/seeded.js';
-import { layerAt, type Layered } from './layers.js';
+import { layerAt, type Layered } from './layer.js';
 import { seenOf } from './light.js';
 import { findLines, type FoundLine } from './lines.js';
 

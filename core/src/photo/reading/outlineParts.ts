@@ -1,4 +1,5 @@
 import type { Pixels } from '../flatten.js';
+import { eachShrunk, shrunkSize } from '../image/shrink.js';
 
 /** Long side of the small picture in which pieces are looked for. */
 const SMALL = 360;
@@ -15,27 +16,15 @@ export interface Small {
 /** A picture brought down to a long side of at most `side` pixels. */
 export function shrink(picture: Pixels, side = SMALL): Small {
   const step = Math.max(1, Math.max(picture.width, picture.height) / side);
-  const width = Math.floor(picture.width / step);
-  const height = Math.floor(picture.height / step);
+  const [width, height] = shrunkSize(picture, step);
   const values = new Float32Array(width * height * 3);
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      let [r, g, b, n] = [0, 0, 0, 0];
-      for (let py = Math.floor(y * step); py < Math.floor((y + 1) * step); py++)
-        for (let px = Math.floor(x * step); px < Math.floor((x + 1) * step); px++) {
-          const i = (py * picture.width + px) * 4;
-          r += picture.data[i]!;
-          g += picture.data[i + 1]!;
-          b += picture.data[i + 2]!;
-          n++;
-        }
-      const at = (y * width + x) * 3;
-      const sum = Math.max(1, (r + g + b) / 3 / n);
-      values[at] = sum;
-      // Colour by ratio, so that a shadow on the bench stays the bench.
-      values[at + 1] = (110 * (r - g)) / n / (sum + 20);
-      values[at + 2] = (110 * (g - b)) / n / (sum + 20);
-    }
+  eachShrunk(picture, step, (i, r, g, b) => {
+    const light = Math.max(1, (r + g + b) / 3);
+    values[3 * i] = light;
+    // Colour by ratio, so that a shadow on the bench stays the bench.
+    values[3 * i + 1] = (110 * (r - g)) / (light + 20);
+    values[3 * i + 2] = (110 * (g - b)) / (light + 20);
+  });
   return { width, height, values, step };
 }
 

@@ -7,18 +7,10 @@ import { develop, type Developed, type Pixels } from '../flatten.js';
 import type { Point } from '../homography.js';
 import type { CameraModel } from '../cameraModel.js';
 import { otherWayRound } from './focal.js';
-import { readLayers, type Layered } from './layers.js';
-import {
-  cardColour,
-  neutralColour,
-  correctIllumination,
-  seenOf,
-  referenceMask,
-  referenceMaskOutside,
-  type Lit,
-  type Neutral,
-  type Seen,
-} from './light.js';
+import { readLayers } from './layers.js';
+import { type Layered } from './layer.js';
+import { cardColour, neutralColour, seenOf, type Neutral, type Seen } from './light.js';
+import { correctIllumination, referenceMask, referenceMaskOutside, type Lit } from './illumination.js';
 import { quantile } from './field.js';
 import { findLines } from './lines.js';
 import { partingLight } from './partingFaces.js';

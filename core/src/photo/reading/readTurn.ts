@@ -1,29 +1,20 @@
 import { GRADE_BOOK, proposeGrade, type GradeBook } from '../../damage/gradeBook.js';
 import { TRUSTED } from '../../damage/surfaceRead.js';
-import { summariseMap, type WearMap } from '../../damage/wearMap.js';
+import { summariseMap } from '../../damage/wearMap.js';
 import { fail, ok, type Result } from '../../kit/result.js';
 import type { Developed, Pixels } from '../flatten.js';
 import type { SettledTurn } from '../film/closing.js';
 import type { JoinedTurn } from '../film/joinTurn.js';
 import { countsOf } from '../segment/segment.js';
 import { share } from './frameChecks.js';
-import { layerAt, type Layered } from './layers.js';
+import { arcOfDamage, type ArcOfDamage } from './arcOfDamage.js';
+import { layerAt, type Layered } from './layer.js';
 import { seenOf } from './light.js';
 import { findLines, type FoundLine } from './lines.js';
 import { FILLET_MM, tellApart } from './readSurface.js';
 import { depthsOf, featuresOf } from './surfaceFeatures.js';
 import { MAP_COLUMNS, MAP_ROWS, type SurfaceReading } from './surfaceReading.js';
 import { mapOf } from './wearMapOf.js';
-
-/** Damage of a whole turn by arc: whether one side is good and the other destroyed. */
-interface ArcOfDamage {
-  /** Shortest arc that holds nine tenths of the damage, degrees; it may run over 360. */
-  readonly fromDeg: number;
-  readonly toDeg: number;
-  /** Damage inside it and outside it, percent of the surface there. */
-  readonly insidePercent: number;
-  readonly outsidePercent: number;
-}
 
 /** A whole turn read. */
 export interface TurnReading extends SurfaceReading {
@@ -216,38 +207,4 @@ function joinedOverSeam(found: readonly FoundLine[]): FoundLine[] {
     out.push(line);
   }
   return out.map((l) => (l.toDeg - l.fromDeg >= ALL_ROUND ? { ...l, fromDeg: 0, toDeg: 360 } : l));
-}
-
-/** Where along the arc the damage lies; null for none. */
-function arcOfDamage(map: WearMap): ArcOfDamage | null {
-  const by = Array.from({ length: map.columns }, (_, c) => {
-    let [damage, seen] = [0, 0];
-    for (let r = 0; r < map.rows; r++) {
-      const cell = r * map.columns + c;
-      seen += map.seen[cell]!;
-      damage += map.seen[cell]! * (1 - map.shares.sound[cell]!);
-    }
-    return { damage, seen };
-  });
-  const all = by.reduce((s, c) => s + c.damage, 0);
-  if (all < 0.002 * by.reduce((s, c) => s + c.seen, 0)) return null;
-  const sum = (from: number, length: number, key: 'damage' | 'seen'): number => {
-    let s = 0;
-    for (let k = 0; k < length; k++) s += by[(from + k) % map.columns]![key];
-    return s;
-  };
-  for (let length = 1; length <= map.columns; length++)
-    for (let from = 0; from < map.columns; from++) {
-      const inside = sum(from, length, 'damage');
-      if (inside < 0.9 * all) continue;
-      const [seenIn, seenOut] = [sum(from, length, 'seen'), sum(from + length, map.columns - length, 'seen')];
-      const deg = 360 / map.columns;
-      return {
-        fromDeg: from * deg,
-        toDeg: (from + length) * deg,
-        insidePercent: (100 * inside) / Math.max(1e-6, seenIn),
-        outsidePercent: seenOut > 0 ? (100 * (all - inside)) / seenOut : 0,
-      };
-    }
-  return null;
 }

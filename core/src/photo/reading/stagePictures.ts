@@ -1,9 +1,10 @@
 import { WEAR_CLASS_INFO } from '../../damage/classes.js';
 import type { Pixels } from '../flatten.js';
 import { quantile, type Field } from './field.js';
-import { LAYERS, type Layer, type Layered } from './layers.js';
+import { LAYERS, type Layer, type Layered } from './layer.js';
 import type { FoundLine } from './lines.js';
-import type { Lit, Seen } from './light.js';
+import type { Seen } from './light.js';
+import type { Lit } from './illumination.js';
 
 /** The picture of one stage of a reading: how one finds out why a reading is what it is. */
 export interface StagePicture {

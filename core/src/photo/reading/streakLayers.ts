@@ -1,6 +1,8 @@
 import { boxMean, components, field, quantile, type Field } from './field.js';
-import { bridgeGlare, layerAt, type Layered } from './layers.js';
-import type { Lit, Seen } from './light.js';
+import { bridgeGlare } from './bridgeGlare.js';
+import { layerAt, type Layered } from './layer.js';
+import type { Seen } from './light.js';
+import type { Lit } from './illumination.js';
 
 /** A streak is a twelfth darker or brighter than what lies beside it, and runs 2.5 mm along the axis. */
 const LIMITS = { contrast: 0.085, longMm: 2.5, meanMm: 0.8, besideMm: 3, rust: 0.62, rustDark: -0.4, leastMm2: 0.15 } as const;

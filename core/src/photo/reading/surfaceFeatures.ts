@@ -2,7 +2,7 @@ import type { WearClass } from '../../damage/classes.js';
 import { lineDepth } from '../../damage/surfaceRead.js';
 import type { LineDepth, WearMap, WearSummary } from '../../damage/wearMap.js';
 import type { CameraModel } from '../cameraModel.js';
-import type { Layered } from './layers.js';
+import type { Layered } from './layer.js';
 import type { FoundLine } from './lines.js';
 import { type SurfaceFeatures, MAP_COLUMNS, MAP_ROWS } from './surfaceReading.js';
 

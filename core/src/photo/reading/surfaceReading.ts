@@ -1,7 +1,7 @@
 import type { Grade } from '../../damage/classes.js';
 import type { WearMap, WearSummary } from '../../damage/wearMap.js';
 import type { Developed } from '../flatten.js';
-import type { Layered } from './layers.js';
+import type { Layered } from './layer.js';
 import type { FoundLine } from './lines.js';
 
 /** Layers, lines and doubts of one developed surface. */

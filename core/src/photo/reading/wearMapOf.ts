@@ -1,7 +1,7 @@
 import { WEAR_CLASSES, type WearClass } from '../../damage/classes.js';
 import type { WearMap } from '../../damage/wearMap.js';
 import type { Developed } from '../flatten.js';
-import { LAYERS, type Chances, type Layered } from './layers.js';
+import { LAYERS, type Chances, type Layered } from './layer.js';
 import { MAP_COLUMNS, MAP_ROWS } from './surfaceReading.js';
 
 /** Less than this of the whole face is what noise and compression leave, not a finding. Streaks are less sure than layers, and steel laid bare is never a trace; specks are few and small. */

@@ -1,6 +1,6 @@
 import { FEATURE_NAMES, type PixelFeatures } from './pixelFeatures.js';
 import { contextCount, contextOf, probabilitiesOf, type Network, type NetworkLayer } from './network.js';
-import type { Layer } from '../reading/layers.js';
+import type { Layer } from '../reading/layer.js';
 
 /** A classifier as it is kept: what `bench/segment/train.mjs` found, all figures as 32-bit floats in base64. */
 export interface KeptClassifier {

@@ -1,6 +1,6 @@
 import { boxMean, components, field } from '../reading/field.js';
-import { layerAt } from '../reading/layers.js';
-import type { Lit } from '../reading/light.js';
+import { layerAt } from '../reading/layer.js';
+import type { Lit } from '../reading/illumination.js';
 
 /** A crack is darker than what lies round it by this, in the logarithm of light. */
 const CRACK = -0.33;

@@ -1,7 +1,8 @@
 import type { Developed } from '../flatten.js';
-import type { Lit, Neutral, Seen } from '../reading/light.js';
+import type { Neutral, Seen } from '../reading/light.js';
+import type { Lit } from '../reading/illumination.js';
 import { components, type Component } from '../reading/field.js';
-import { layerAt, LAYERS, type Chances, type Layered } from '../reading/layers.js';
+import { layerAt, LAYERS, type Chances, type Layered } from '../reading/layer.js';
 import { crackNet } from './crackNet.js';
 import { classify, type Classifier } from './classifier.js';
 import { pixelFeatures, reduced } from './pixelFeatures.js';
