@@ -242,6 +242,9 @@ describe('true-ledger', () => {
     const { percent } = JSON.parse(explained.out) as { percent: Record<string, number> };
     expect((300 * lining) / layers.length).toBeGreaterThan(0.5 * percent['lining']!);
     expect((await call('grade', path, '--explain', path)).code).toBe(2);
+    const second = await call('grade', path, '--guess', '2');
+    expect(JSON.parse(second.out)).toMatchObject({ format: 'true-ledger/grade', part: 'shell' });
+    expect((await call('grade', path, '--guess', '3')).code).toBe(2);
     const alone = await call('grade', path);
     const answer = JSON.parse(alone.out) as { scale: { assumed: boolean }; doubts: string[] };
     expect(answer.scale.assumed).toBe(true);

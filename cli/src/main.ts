@@ -60,7 +60,7 @@ const HELP = `true-ledger – reads cases and bundles without a server
   true-ledger measure SHEET.json       results and verdicts of a measuring sheet, as JSON
   true-ledger finish TRACE.csv [--cutoff MM] [--reference TRACE.csv]
                                        surface parameters of a profile trace, as JSON
-  true-ledger grade PHOTO --part shell|journal|skirt|bore|thrust [--corners x1,y1,…,x4,y4] [--card x1,y1,…,x4,y4] [--explain DIR]
+  true-ledger grade PHOTO --part shell|journal|skirt|bore|thrust [--corners x1,y1,…,x4,y4] [--card x1,y1,…,x4,y4] [--guess 1|2] [--explain DIR]
       [--radius MM] [--width MM] [--arc DEG] [--construction trimetal|coated|aluminium-bimetal|bush|unknown]
                                        layers, lines and a proposed grade of a photographed surface, as JSON;
                                        corners in pixels: left-front, left-rear, right-rear, right-front;
@@ -304,7 +304,7 @@ const CONSTRUCTIONS = ['trimetal', 'coated', 'aluminium-bimetal', 'bush', 'unkno
 const USUAL_RADIUS_MM = 24.7;
 const USUAL_SKIRT_RADIUS_MM = 43;
 const usualRadius = (part: ReadPart): number => (part === 'skirt' || part === 'bore' ? USUAL_SKIRT_RADIUS_MM : USUAL_RADIUS_MM);
-const GRADE_OPTIONS = ['--part', '--corners', '--card', '--radius', '--width', '--arc', '--construction', '--explain'];
+const GRADE_OPTIONS = ['--part', '--corners', '--card', '--radius', '--width', '--arc', '--construction', '--explain', '--guess'];
 
 /** Four points as `x1,y1,…,x4,y4`. */
 function fourPoints(text: string): Point[] | null {
@@ -338,13 +338,17 @@ async function gradePhoto(args: readonly string[], terminal: Terminal): Promise<
   if (arc !== undefined && !(arc >= 5 && arc <= 360)) return usage(terminal, 'The arc of a strip is 5 to 360 degrees.');
   const construction = (option('--construction') ?? 'trimetal') as (typeof CONSTRUCTIONS)[number];
   if (!CONSTRUCTIONS.includes(construction)) return usage(terminal, `A shell is ${CONSTRUCTIONS.join(', ')}.`);
+  const guess = option('--guess') ?? '1';
+  if (guess !== '1' && guess !== '2') return usage(terminal, '--guess is 1 or 2: which of the guesses where the part lies is read.');
   const decoded = await decodePicture(path, terminal);
   if (!decoded) return 2;
   const { picture, scale } = decoded;
   const strip = option('--explain') === undefined ? null : await debugStrip(option('--explain')!);
   if (strip && !strip.ok) return usage(terminal, strip.sentence);
   const scaled = (points: readonly Point[], by: number): Point[] => points.map(([x, y]) => [x * by, y * by]);
-  const corners = given.corners ? { ok: true as const, value: scaled(given.corners, scale) } : findOutline(part, picture);
+  const corners = given.corners
+    ? { ok: true as const, value: scaled(given.corners, scale) }
+    : findOutline(part, picture, guess === '2' ? 2 : 1);
   if (!corners.ok) return told(corners.problem, terminal);
   strip?.take(cornersShown(picture, corners.value));
   const reading = readSurface(

@@ -73,6 +73,18 @@ describe('outline of a half shell, found without help', () => {
     expect(offBy(found(large.pixels), large.corners)).toBeLessThan(0.05);
   });
 
+  it('has a second guess that comes another way, and says when there is none', () => {
+    const shot = take({ rollDeg: 14 }, [{ kind: 'wipe', arc: 80, halfDeg: 40, amount: 1 }], 22);
+    const second = findShell(shot.pixels, 2);
+    if (!second.ok) throw new Error(second.problem.sentence);
+    expect(offBy(second.value, shot.corners)).toBeLessThan(0.08);
+    expect(second.value).not.toEqual(found(shot.pixels));
+    const blank = { width: 400, height: 300, data: new Uint8ClampedArray(480_000).fill(128) };
+    const none = findShell(blank, 2);
+    expect(none).toMatchObject({ ok: false, problem: { code: 'outline-not-found' } });
+    if (!none.ok) expect(none.problem.sentence).toContain('no other guess');
+  });
+
   it('is not found on a bench alone, in a blank or in a picture that is too small, and says what to do', () => {
     const bench = take({ fill: 0.02, bench: 'wood', benchColour: [0.4, 0.28, 0.17] });
     const blank = { width: 400, height: 300, data: new Uint8ClampedArray(480_000).fill(128) };

@@ -13,22 +13,37 @@ const LEAST = 0.62;
 /** The same of an outline that was looked for by itself: rendered half shells had 0.81 and more, rendered journals and pistons 0.63 to 0.69, benches alone under 0.3. */
 const LEAST_ALONE = 0.7;
 
+/** The same of a second guess, which somebody asked for who has seen that the first is wrong. */
+const LEAST_SECOND = 0.5;
+
+/** Which of the guesses where a part lies is wanted: the best, or another one than that. */
+export type Guess = 1 | 2;
+
 /**
  * Finds the four face corners of a half shell without any help. A trained classifier says what of the picture is likely the face of one; a hollow half cylinder is laid into that, and what was found must stand against what lies beside
- * it, so that a journal or a piston is not taken for a shell. A sound shell that does nothing but shine is hardly told from a journal; where no face is found, the outline is looked for by itself. A proposal, to be looked at.
+ * it, so that a journal or a piston is not taken for a shell. A sound shell that does nothing but shine is hardly told from a journal; where no face is found, the outline is looked for by itself. The second guess is the outline by itself
+ * where the first came of the face. A proposal, to be looked at.
  */
-export function findShell(picture: Pixels): Result<readonly Point[]> {
+export function findShell(picture: Pixels, guess: Guess = 1): Result<readonly Point[]> {
   if (picture.width < 64 || picture.height < 64) return fail('picture-small', 'The picture is too small to find a part in it.', 'picture');
+  const face = byFace(picture);
+  if (face && guess === 1) return ok(face);
+  const alone = face || guess === 1 ? searchByOutline(picture) : null;
+  if (alone && alone.worth >= (guess === 1 ? LEAST_ALONE : LEAST_SECOND)) return ok(alone.corners);
+  return fail(
+    'outline-not-found',
+    guess === 1
+      ? 'No half shell was found in the picture. Mark its four corners: left-front, left-rear, right-rear, right-front.'
+      : 'There is no other guess where the half shell lies. Move the corners where they belong.',
+    'corners',
+  );
+}
+
+/** Corners of what is likely the face of a half shell; null where there is none that stands out. */
+function byFace(picture: Pixels): readonly Point[] | null {
   const map = surfaceMapOf(sceneClassifierFor('shell'), picture);
   const whole = { width: picture.width / map.step, height: picture.height / map.step };
   const [face] = map.surface > 0 ? fitCylinder(map, true, whole, startsFrom(map, true)) : [];
-  if (face && face.worth >= LEAST_HELD && standsOut(picture, face.pose, map.step) >= LEAST)
-    return ok(face.corners.map(([x, y]): Point => [x * map.step, y * map.step]));
-  const alone = searchByOutline(picture);
-  if (alone && alone.worth >= LEAST_ALONE) return ok(alone.corners);
-  return fail(
-    'outline-not-found',
-    'No half shell was found in the picture. Mark its four corners: left-front, left-rear, right-rear, right-front.',
-    'corners',
-  );
+  if (!face || face.worth < LEAST_HELD || standsOut(picture, face.pose, map.step) < LEAST) return null;
+  return face.corners.map(([x, y]): Point => [x * map.step, y * map.step]);
 }

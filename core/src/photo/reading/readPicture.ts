@@ -5,6 +5,7 @@ import { ok, type Result } from '../../kit/result.js';
 import { develop, type Pixels } from '../flatten.js';
 import type { Point } from '../homography.js';
 import { findOutline } from './findOutline.js';
+import type { Guess } from './outline.js';
 import { cameraModelOf, type SurfaceSize } from './cameraModelOf.js';
 import { readTurn } from './readTurn.js';
 import { MAP_COLUMNS, MAP_ROWS } from './surfaceReading.js';
@@ -18,6 +19,8 @@ export interface PictureTask {
   readonly sha256: string;
   /** In pixels of the upright original; null lets them be found. */
   readonly corners: readonly Point[] | null;
+  /** Which guess is wanted where they are found. */
+  readonly guess?: Guess;
   readonly original: { readonly width: number; readonly height: number };
   readonly part: ReadPart;
   readonly frame: SurfaceFrame;
@@ -44,7 +47,7 @@ export function readPicture(
   let corners = task.corners?.map(([x, y]): Point => [x * scale, y * scale]);
   if (!corners) {
     progress(0, 'looking for the part');
-    const found = findOutline(task.part, picture);
+    const found = findOutline(task.part, picture, task.guess);
     if (!found.ok) return found;
     corners = [...found.value];
   }

@@ -3,6 +3,7 @@ import type { StationView } from '@true-ledger/core/case';
 import { isFlattened, isRead, showsPieceOfTurn, WHOLE_TURN, type Point, type StagePicture, type Turn } from '@true-ledger/core/photo';
 import { useState, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
+import { useKeys } from '../../app/keys.js';
 import { addFiles } from '../../capture/queue.js';
 import { UploadList } from '../../capture/UploadList.js';
 import { useAppDispatch } from '../../app/store.js';
@@ -15,7 +16,7 @@ import type { Pen, Place } from './pen.js';
 import { ColourButton, PhotoTools } from './PhotoTools.js';
 import { PictureFigure } from './PictureFigure.js';
 import { BlurEditor, tagWords } from './PictureTools.js';
-import { pictureUrl, shownPicture, useReadPicture, type ShownPicture } from './shownPicture.js';
+import { pictureUrl, shownPicture, useReadPicture, type ShownPicture, type ShownReader } from './shownPicture.js';
 import type { Flattened } from './useFlattened.js';
 import './station.css';
 
@@ -197,8 +198,10 @@ function PictureEditor({
 }
 
 /** How far a reading is, why it failed, or how sure it is of what it read. */
-function ReadStanding({ reader, read }: { reader: ReturnType<typeof useReadPicture>; read: ShownPicture['read'] }): ReactNode {
+function ReadStanding({ reader, read }: { reader: ShownReader; read: ShownPicture['read'] }): ReactNode {
   const [stages, setStages] = useState<readonly StagePicture[]>([]);
+  const { readOther } = reader;
+  useKeys(readOther && !reader.busy ? [{ keys: 'c', what: 'Other guess of the corners', run: readOther }] : []);
   return (
     <>
       {reader.busy && (
@@ -222,6 +225,11 @@ function ReadStanding({ reader, read }: { reader: ReturnType<typeof useReadPictu
           <Button size="small" type="link" onClick={() => reader.explain(setStages)}>
             How it was read
           </Button>
+          {reader.readOther && (
+            <Button size="small" type="link" onClick={reader.readOther}>
+              Other guess of the corners (c)
+            </Button>
+          )}
         </p>
       )}
       {stages.length > 0 && <StageStrip stages={stages} onClose={() => setStages([])} />}

@@ -119,6 +119,38 @@ describe('its pictures', () => {
     expect(shop.view.byId.get(SHELL)!.photos).toHaveLength(1);
   });
 
+  it('corners that were found are put to the other guess by one key, and back', async () => {
+    const corners = (x: number): [number, number][] => [
+      [x, 10],
+      [x, 500],
+      [700, 500],
+      [700, 10],
+    ];
+    answer = (done) =>
+      done(
+        {
+          cornersFound: true,
+          corners: corners((asked as { guess?: number }).guess === 2 ? 30 : 10),
+          read: readOf(SHA),
+        } as unknown as ReadPicture,
+        [],
+      );
+    const { shop, user } = await open(page, { shop: pictured(), at: at(SHELL) });
+    await user.click(screen.getByLabelText(`Show ${photo(SHA).name}`));
+    expect(screen.queryByText(/Other guess/)).toBeNull();
+    await user.click(screen.getByText('Read the picture'));
+    await settled();
+    const firstCorner = (): readonly [number, number] => shop.view.byId.get(SHELL)!.corners[SHA]!.value.corners[0] as [number, number];
+    await user.keyboard('c');
+    await settled();
+    expect(asked).toMatchObject({ corners: null, guess: 2 });
+    expect(firstCorner()).toEqual([30, 10]);
+    await user.click(screen.getByText(/Other guess of the corners/));
+    await settled();
+    expect(asked).toMatchObject({ corners: null, guess: 1 });
+    expect(firstCorner()).toEqual([10, 10]);
+  });
+
   it('how one was read is shown stage by stage, and records nothing', async () => {
     answer = (done) =>
       done({ read: readOf(SHA) } as ReadPicture, [

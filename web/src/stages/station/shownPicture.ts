@@ -1,7 +1,8 @@
 import { shellConstructionAt } from '@true-ledger/core/engine';
 import type { EntryBodies } from '@true-ledger/core/entries';
 import type { StationView } from '@true-ledger/core/case';
-import { isRead, type Point, type StagePicture, type Turn } from '@true-ledger/core/photo';
+import { isRead, type Point, type ReadPicture, type StagePicture, type Turn } from '@true-ledger/core/photo';
+import { useState } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import type { Observation } from '../../app/outboxState.js';
 import { fetchFile } from '../../app/server.js';
@@ -49,16 +50,23 @@ export function takenAway(station: StationView, sha256: string): Observation[] {
   ].map((body) => ({ kind: 'retracted' as const, station: station.station.id, body }));
 }
 
-/** Reads the shown picture in a worker: `read` records the reading, with the corners where it found them itself; `explain` records nothing and hands out the picture of every stage. */
-export function useReadPicture(
-  station: StationView,
-  shown: ShownPicture | null,
-): PictureReader & { readonly read: () => void; readonly explain: (show: (stages: readonly StagePicture[]) => void) => void } {
+/** Reads the shown picture in a worker. */
+export interface ShownReader extends PictureReader {
+  /** Records the reading, with the corners where it found them itself. */
+  readonly read: () => void;
+  /** The same between the corners of the other guess where the part lies; null where none was found since the page was opened. */
+  readonly readOther: (() => void) | null;
+  /** Records nothing and hands out the picture of every stage. */
+  readonly explain: (show: (stages: readonly StagePicture[]) => void) => void;
+}
+
+export function useReadPicture(station: StationView, shown: ShownPicture | null): ShownReader {
   const { caseId, view } = useCase();
   const record = useRecord();
   const reader = usePictureReader();
   const { id, part, surface: frame } = station.station;
-  const start = (explain: boolean, done: Parameters<PictureReader['start']>[2]): void => {
+  const [guessed, setGuessed] = useState<{ readonly sha256: string; readonly guess: 1 | 2 } | null>(null);
+  const start = (explain: boolean, guess: 1 | 2 | null, done: Parameters<PictureReader['start']>[2]): void => {
     if (!shown || !frame || !isRead(part)) return;
     const { photo, corners, turn } = shown;
     reader.start(
@@ -69,7 +77,8 @@ export function useReadPicture(
       },
       {
         sha256: photo.sha256,
-        corners: corners ?? null,
+        corners: guess ? null : (corners ?? null),
+        ...(guess ? { guess } : {}),
         original: { width: photo.width, height: photo.height },
         part,
         frame,
@@ -80,15 +89,19 @@ export function useReadPicture(
       done,
     );
   };
-  const read = (): void =>
-    start(false, (answer) =>
-      record(
-        ...(answer.cornersFound
-          ? [{ kind: 'corners-set' as const, station: id, body: { sha256: answer.read.sha256, corners: answer.corners } }]
-          : []),
-        { kind: 'surface-read', station: id, body: answer.read },
-      ),
+  const recordIt = (answer: ReadPicture, guess: 1 | 2): void => {
+    if (answer.cornersFound) setGuessed({ sha256: answer.read.sha256, guess });
+    record(
+      ...(answer.cornersFound
+        ? [{ kind: 'corners-set' as const, station: id, body: { sha256: answer.read.sha256, corners: answer.corners } }]
+        : []),
+      { kind: 'surface-read', station: id, body: answer.read },
     );
-  const explain = (show: (stages: readonly StagePicture[]) => void): void => start(true, (_, stages) => show(stages));
-  return { ...reader, read, explain };
+  };
+  const read = (): void => start(false, null, (answer) => recordIt(answer, 1));
+  const other = guessed?.guess === 1 ? 2 : 1;
+  const readOther =
+    guessed && guessed.sha256 === shown?.photo.sha256 ? (): void => start(false, other, (answer) => recordIt(answer, other)) : null;
+  const explain = (show: (stages: readonly StagePicture[]) => void): void => start(true, null, (_, stages) => show(stages));
+  return { ...reader, read, readOther, explain };
 }
