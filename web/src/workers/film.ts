@@ -1,5 +1,6 @@
 import type { Refusal } from '@true-ledger/contract';
 import type { SurfaceFrame } from '@true-ledger/core/engine';
+import { isFound, type Point, type ReadPart } from '@true-ledger/core/photo';
 import { transfer, wrap, type Remote } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import type { FilmProgress, FilmTask, FilmWorker, MadeSurface } from './film.worker.js';
@@ -87,6 +88,35 @@ export const closeFilm = ({ video }: OpenFilm): void => {
 function frameOf({ video, width, height }: OpenFilm, side: number): Promise<ImageBitmap> {
   const by = Math.min(1, side / Math.max(width, height));
   return createImageBitmap(video, { resizeWidth: Math.round(width * by), resizeHeight: Math.round(height * by), resizeQuality: 'medium' });
+}
+
+/** Corners of a part in the first frame of a film, looked for in a worker; undefined while they are looked for, null where they are not found. */
+export function useFoundCorners(film: OpenFilm | null, part: ReadPart | null): readonly Point[] | null | undefined {
+  const [corners, setCorners] = useState<readonly Point[] | null | undefined>(undefined);
+  useEffect(() => {
+    if (!film) return;
+    if (!part || !isFound(part)) {
+      setCorners(null);
+      return;
+    }
+    const own = new Worker(new URL('./film.worker.ts', import.meta.url), { type: 'module' });
+    let wanted = true;
+    const by = Math.min(1, LAMP_SIDE / Math.max(film.width, film.height));
+    frameOf(film, LAMP_SIDE)
+      .then((bitmap) => wrap<FilmWorker>(own).find(transfer(bitmap, [bitmap]), part))
+      .then((found) => found && found.map(([x, y]): Point => [x / by, y / by]))
+      // Then they are placed by hand, as where none are found.
+      .catch(() => null)
+      .then((found) => {
+        if (wanted) setCorners(found);
+        own.terminate();
+      });
+    return () => {
+      wanted = false;
+      own.terminate();
+    };
+  }, [film, part]);
+  return corners;
 }
 
 /** Takes films in, in a worker of their own; cancelling or leaving the page ends it. */

@@ -6,6 +6,7 @@ import {
   cameraModelOf,
   checkLamp,
   checkTurn,
+  findOutline,
   lampGatherer,
   missingDeg,
   onFrame,
@@ -87,6 +88,12 @@ function pixelsOf(bitmap: ImageBitmap): Pixels {
 
 /** Takes a film in, frame by frame, in a thread of its own. One film a worker; a page that no longer wants it ends the worker. */
 const film = {
+  /** Corners of a part in the first frame, where it is found without help; a proposal. */
+  find(bitmap: ImageBitmap, part: ReadPart): readonly Point[] | null {
+    const found = findOutline(part, pixelsOf(bitmap));
+    return found.ok ? found.value : null;
+  },
+
   begin(given: FilmTask): void {
     task = given;
     [camera, tracker, joiner, settled, gatherer] = [null, null, null, null, null];

@@ -7,7 +7,7 @@ import { useCase, useRecord } from '../../app/caseContext.js';
 import { fetchFile } from '../../app/server.js';
 import { useAppDispatch } from '../../app/store.js';
 import { addFiles } from '../../capture/queue.js';
-import { closeFilm, MOST_SECONDS, openFilm, useFilm, type OpenFilm } from '../../workers/film.js';
+import { closeFilm, MOST_SECONDS, openFilm, useFilm, useFoundCorners, type OpenFilm } from '../../workers/film.js';
 import type { FilmProgress, FilmTask, MadeSurface } from '../../workers/film.worker.js';
 import { CornerEditor } from './CornerEditor.js';
 import './station.css';
@@ -30,6 +30,7 @@ export function FilmPanel({ station, film: sha256, onClose }: Props): ReactNode 
   const keep = useKeepMade(station, onClose);
   const [placed, setPlaced] = useState<{ readonly corners: readonly Point[]; readonly turn: Turn } | null>(null);
   const { surface: frame, part } = station.station;
+  const found = useFoundCorners(film, isRead(part) ? part : null);
   const [way, setWay] = useState<FilmTask['kind']>(part === 'journal' ? 'turn' : 'lamp');
   if (!frame || !isRead(part)) return null;
   return (
@@ -46,7 +47,8 @@ export function FilmPanel({ station, film: sha256, onClose }: Props): ReactNode 
         </p>
       )}
       {!film && !problem && <p className="quiet">Opening the film …</p>}
-      {film && !taking.busy && !taking.made && (
+      {film && found === undefined && <p className="quiet">Looking for the part …</p>}
+      {film && found !== undefined && !taking.busy && !taking.made && (
         <>
           {part === 'journal' && (
             <Radio.Group
@@ -60,7 +62,8 @@ export function FilmPanel({ station, film: sha256, onClose }: Props): ReactNode 
             />
           )}
           <p className="quiet">
-            This is its first frame. Put the corners on the {FACE_NOUN[part]}; it is looked at from there through{' '}
+            This is its first frame. {found ? 'The corners were found: look whether they sit on the' : 'Put the corners on the'}{' '}
+            {FACE_NOUN[part]}; it is looked at from there through{' '}
             {film.seconds > MOST_SECONDS ? `the first ${MOST_SECONDS} s; what comes later is not read` : `${film.seconds.toFixed(0)} s`}.{' '}
             {way === 'turn'
               ? 'The phone should stay, the crank turn a little more than once.'
@@ -69,7 +72,7 @@ export function FilmPanel({ station, film: sha256, onClose }: Props): ReactNode 
           <CornerEditor
             src={film.first}
             size={film}
-            corners={placed?.corners}
+            corners={placed?.corners ?? found ?? undefined}
             part={part}
             turn={placed?.turn ?? USUAL_TURN}
             act={way === 'turn' ? 'Unroll' : 'Take the glare out'}
