@@ -116,7 +116,7 @@ export function CornerEditor({ src, size, corners, part, turn, act = 'Flatten', 
           )}
         </Space>
       )}
-      <Space>
+      <Space wrap>
         <Button
           type="primary"
           disabled={!fits}
