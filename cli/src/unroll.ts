@@ -178,7 +178,7 @@ async function readLampFilm(
     readonly corners: readonly Point[];
     readonly gatherer: ReturnType<typeof lampGatherer>;
   } | null = null;
-  let next = 0;
+  let [next, taken] = [0, 0];
   const gap = Math.min(FILM_LIMITS.seconds, about.seconds) / LAMP_FRAMES;
   for await (const { frame, timeS } of framesOf(path, about, LAMP_SIDE)) {
     if (timeS < next) continue;
@@ -191,7 +191,7 @@ async function readLampFilm(
       begun = { camera: model.value, corners: placed.value, gatherer: lampGatherer(model.value, frame) };
     }
     begun.gatherer.take(frame);
-    tell(`${timeS.toFixed(1)} s of ${about.seconds.toFixed(1)} s`);
+    if (taken++ % 12 === 0) tell(`${timeS.toFixed(1)} s of ${about.seconds.toFixed(1)} s`);
   }
   if (!begun) return failed('The film holds no frame. Nothing was read.');
   const lamp = begun.gatherer.finish();

@@ -101,6 +101,7 @@ export function useFoundCorners(film: OpenFilm | null, part: ReadPart | null): r
     }
     const own = new Worker(new URL('./film.worker.ts', import.meta.url), { type: 'module' });
     let wanted = true;
+    own.onerror = () => setCorners(null);
     const by = Math.min(1, LAMP_SIDE / Math.max(film.width, film.height));
     frameOf(film, LAMP_SIDE)
       .then((bitmap) => wrap<FilmWorker>(own).find(transfer(bitmap, [bitmap]), part))

@@ -4,6 +4,8 @@ import { surfaceMaps, type SurfaceSpecimen } from '../../specimen/surfaceMaps.js
 import { handTurned, turnFilm } from '../../specimen/turnFilm.js';
 import type { CameraModel } from '../cameraModel.js';
 import { cameraModelOf } from '../reading/cameraModelOf.js';
+import { WHOLE_TURN } from '../reading/onFrame.js';
+import { readPicture } from '../reading/readPicture.js';
 import { readTurn } from '../reading/readTurn.js';
 import { checkTurn, settleTurn, turnJoiner, turnTracker, type JoinedTurn, type SettledTurn } from './index.js';
 
@@ -67,6 +69,45 @@ describe('a journal that is turned a little more than once', () => {
   it('closes on itself, and by how much it failed to is said', () => {
     expect(settled.closingErrorDeg).not.toBeNull();
     expect(Math.abs(settled.closingErrorDeg!)).toBeLessThan(8);
+  });
+  it('read again as a filed picture gives the pictures of its stages', () => {
+    const { width, height } = surface.pixels;
+    const stages: string[] = [];
+    const read = readPicture(
+      surface.pixels,
+      {
+        sha256: 'a'.repeat(64),
+        corners: [
+          [0, height],
+          [0, 0],
+          [width, 0],
+          [width, height],
+        ],
+        original: { width, height },
+        part: 'journal',
+        frame: {
+          columns: 72,
+          rows: 6,
+          uSpanDeg: 360,
+          widthMm: 50 * Math.PI,
+          heightMm: 24,
+          vFrom: 'front edge',
+          vTo: 'rear edge',
+          uFrom: '0°',
+          uTo: '360°',
+        },
+        turn: WHOLE_TURN,
+        construction: 'unknown',
+      },
+      undefined,
+      ({ name, pixels }) => {
+        expect(pixels.width).toBeGreaterThan(pixels.height);
+        stages.push(name);
+      },
+    );
+    if (!read.ok) throw new Error(read.problem.sentence);
+    expect(read.value.read.columns).toBe(72);
+    expect(stages).toEqual(['developed', 'light', 'colour', 'sure', 'layers', 'lines']);
   });
   it('is joined all round, blue on one side and its oil hole where it lies', () => {
     expect(surface.seenShare).toBeGreaterThan(0.98);

@@ -14,8 +14,6 @@ export interface LampSurface {
   readonly box: readonly [number, number, number, number];
   /** How the light of a place goes up (positive) or down with that of the rear half, as the lamp moves along the axis, by pixel of the box; in logarithms over those of the lamp. */
   readonly alongAxis: Float32Array;
-  /** The same across, as the lamp moves from left to right. */
-  readonly across: Float32Array;
   /** Frames in which a place was seen neither blinded nor dark, by pixel of the box. */
   readonly frames: Uint16Array;
   readonly framesUsed: number;
@@ -37,7 +35,7 @@ const DARK = 10;
 /** Floor added before a logarithm. */
 const FLOOR = 0.006;
 /** Times that a place must be seen at least for what the lamp tells of its slope. */
-const LEAST_FRAMES = 5;
+export const LEAST_FRAMES = 5;
 
 /** Gathers the frames of a film whose lamp moves while part and phone stay, one by one, without keeping them. */
 export interface LampGatherer {
@@ -116,7 +114,6 @@ export function lampGatherer(camera: CameraModel, first: Pixels): LampGatherer {
   const finish = (): LampSurface => {
     const data = Uint8ClampedArray.from(first.data);
     const alongAxis = new Float32Array(size);
-    const across = new Float32Array(size);
     const frames = new Uint16Array(size);
     for (let y = 0; y < height; y++)
       for (let x = 0; x < width; x++) {
@@ -130,15 +127,14 @@ export function lampGatherer(camera: CameraModel, first: Pixels): LampGatherer {
         const at = 4 * ((top + y) * first.width + left + x);
         for (const [k, v] of [r, g, b].entries()) data[at + k] = byteOf((v / Math.max(1e-6, own)) * light);
         if (n < LEAST_FRAMES) continue;
-        [across[i], alongAxis[i]] = slopesOf(sums, i) as [number, number];
+        alongAxis[i] = slopeAlong(sums, i);
       }
     const detail = Float32Array.from(sums.detail, (d, i) => (sums.n[i]! > 0 ? d / sums.n[i]! : 0));
-    for (const plane of [across, alongAxis]) withoutStraying(plane, detail, frames, width, height);
+    withoutStraying(alongAxis, detail, frames, width, height);
     return {
       picture: { width: first.width, height: first.height, data },
       box,
       alongAxis,
-      across,
       frames,
       framesUsed: lamps.length,
       framesLost: lost,
@@ -186,8 +182,8 @@ function laidOver(frame: Pixels, place: (x: number, y: number) => Point, [left, 
   return { light, linear, weight };
 }
 
-/** Regression of the detail of a pixel on where the lamp stood, held a little towards nothing. */
-function slopesOf(sums: Record<Sum, Float32Array>, i: number): readonly [across: number, along: number] {
+/** How the detail of a pixel goes with where the lamp stood along the axis: regression on both its places, held a little towards nothing. */
+function slopeAlong(sums: Record<Sum, Float32Array>, i: number): number {
   const n = sums.n[i]!;
   const [a, b, d] = [sums.across[i]! / n, sums.along[i]! / n, sums.detail[i]! / n];
   const hold = 0.01;
@@ -197,7 +193,7 @@ function slopesOf(sums: Record<Sum, Float32Array>, i: number): readonly [across:
   const sad = sums.detailAcross[i]! / n - a * d;
   const sbd = sums.detailAlong[i]! / n - b * d;
   const det = saa * sbb - sab * sab;
-  return det < 1e-9 ? [0, 0] : [(sbb * sad - sab * sbd) / det, (saa * sbd - sab * sad) / det];
+  return det < 1e-9 ? 0 : (saa * sbd - sab * sad) / det;
 }
 
 /**

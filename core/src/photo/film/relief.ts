@@ -3,7 +3,7 @@ import type { Pixels } from '../flatten.js';
 import { bilinear } from '../image/bilinear.js';
 import { boxMean, type Field } from '../reading/field.js';
 import type { FoundLine } from '../reading/lines.js';
-import type { LampSurface } from './lampFilm.js';
+import { LEAST_FRAMES, type LampSurface } from './lampFilm.js';
 
 /** Relief of a developed surface from the shading of a wandering lamp; row 0 is the rear edge. */
 export interface Relief {
@@ -20,9 +20,7 @@ export interface Relief {
 
 /** Half length over which a height is taken against what lies round it, mm. */
 const AROUND_MM = 1.2;
-/** A place must have been seen in so many frames. */
-const LEAST_FRAMES = 5;
-/** The lamp must have wandered so far along the axis, as a standard deviation of half the width, before it tells walls. */
+/** The lamp must have wandered so far along the axis before it tells walls: standard deviation of how much lighter the rear half is, logarithm. */
 const LEAST_WANDERED = 0.02;
 /** A line has walls when they stand out so many times what rows without lines do. */
 const CLEAR = 3;

@@ -26,12 +26,11 @@ export interface SeenCylinder {
 /** Degrees between the points of a bowed end. */
 const GAP = 9;
 
-/** Projects a half cylinder, hollow (a shell, seen from inside) or full (a journal or skirt, seen from outside), into a picture (pinhole camera). */
-export function seenCylinder(
-  hollow: boolean,
+/** Where in the picture a place of a half cylinder lies: `u` −1 left side to 1 right, `v` −1 rear end to 1 front end, `deep` 0 in the plane between the sides to 1 at the bottom of a hollow one (−1 the top of a full one); pinhole camera. */
+export function placeOn(
   [x, y, across, ratio, roll, tiltAlong, tiltAcross, focal]: CylinderPose,
   picture: { readonly width: number; readonly height: number },
-): SeenCylinder {
+): (u: number, v: number, deep: number) => Point {
   const f = Math.exp(focal) * Math.max(picture.width, picture.height);
   const r = across / 2;
   const w = (across * ratio) / 2;
@@ -45,15 +44,25 @@ export function seenCylinder(
   const [awayX0, awayY0, awayZ] = [-ca * sb, -sa, ca * cb];
   const [awayX, awayY] = [awayX0 * cr - awayY0 * sr, awayX0 * sr + awayY0 * cr];
   const [cx, cy] = [picture.width / 2, picture.height / 2];
-  const place = (u: number, v: number, deep: number): Point => {
+  return (u, v, deep) => {
     const z = f + r * u * runZ + w * v * axZ + r * deep * awayZ;
     return [
       cx + (f * (x - cx + r * u * runX + w * v * axX + r * deep * awayX)) / z,
       cy + (f * (y - cy + r * u * runY + w * v * axY + r * deep * awayY)) / z,
     ];
   };
+}
+
+/** What a camera sees of a half cylinder, hollow (a shell, seen from inside) or full (a journal or skirt, seen from outside). */
+export function seenCylinder(
+  hollow: boolean,
+  pose: CylinderPose,
+  picture: { readonly width: number; readonly height: number },
+): SeenCylinder {
+  const place = placeOn(pose, picture);
+  const closeness = pose[2] / 2 / (Math.exp(pose[7]) * Math.max(picture.width, picture.height));
   // Of a full part the sides that are seen lie a little nearer than its middle: where the line of sight touches it.
-  const limit = hollow ? Math.PI / 2 : Math.acos(Math.min(0.9, r / f));
+  const limit = hollow ? Math.PI / 2 : Math.acos(Math.min(0.9, closeness));
   const point = (turn: number, v: number): Point => place(Math.sin(turn), v, (hollow ? 1 : -1) * Math.cos(turn));
   const count = Math.round(((limit * 180) / Math.PI / GAP) * 2);
   const end = (v: number): Point[] => Array.from({ length: count + 1 }, (_, k) => point((2 * (k / count) - 1) * limit, v));

@@ -1,5 +1,5 @@
 import type { Pixels } from '../flatten.js';
-import type { Point } from '../homography.js';
+import { placeOn } from '../outline/halfCylinder.js';
 import { quantile } from './field.js';
 import { apartFromBench, shrink, type Small } from './outlineParts.js';
 
@@ -59,31 +59,10 @@ function stepBetween({ values }: Small, i: number, j: number): number {
   return Math.sqrt(light * light + 2 * red * red + 2 * blue * blue);
 }
 
-/** A place of the half shell in the picture: `u` −1 left parting line to 1 right, `v` −1 rear edge to 1 front edge, `deep` 0 in the parting plane to 1 at the crown; lengths over the radius and half the width. */
-type Model = (u: number, v: number, deep: number) => Point;
+/** A place of the half shell in the scene. */
+type Model = ReturnType<typeof placeOn>;
 
-export function modelOf([x, y, length, ratio, roll, tiltLong, tiltAcross]: Pose, { small: { width, height }, long }: Scene): Model {
-  const f = FOCAL * long;
-  const r = length / 2;
-  const w = (length * ratio) / 2;
-  const [cr, sr] = [Math.cos(roll), Math.sin(roll)];
-  const [ca, sa] = [Math.cos(tiltLong), Math.sin(tiltLong)];
-  const [cb, sb] = [Math.cos(tiltAcross), Math.sin(tiltAcross)];
-  // Run across, axis along, and the way down, each turned by the tilts and then by the roll.
-  const [runX, runY, runZ] = [cb * cr, cb * sr, sb];
-  const [axX0, axY0, axZ] = [-sa * sb, ca, sa * cb];
-  const [axX, axY] = [axX0 * cr - axY0 * sr, axX0 * sr + axY0 * cr];
-  const [downX0, downY0, downZ] = [-ca * sb, -sa, ca * cb];
-  const [downX, downY] = [downX0 * cr - downY0 * sr, downX0 * sr + downY0 * cr];
-  const [px, py] = [width / 2, height / 2];
-  return (u, v, deep) => {
-    const z = f + r * u * runZ + w * v * axZ + r * deep * downZ;
-    return [
-      px + (f * (x - px + r * u * runX + w * v * axX + r * deep * downX)) / z,
-      py + (f * (y - py + r * u * runY + w * v * axY + r * deep * downY)) / z,
-    ];
-  };
-}
+export const modelOf = (pose: Pose, { small }: Scene): Model => placeOn([...pose, Math.log(FOCAL)], small);
 
 /** 0 to 1: how much of the outline stands against what lies beside it, a little more for what is larger. `reach` is how far beside, share of the half length; `gap` the degrees between places asked. */
 export function worthOf(scene: Scene, pose: Pose, reach: number, gap: number): number {

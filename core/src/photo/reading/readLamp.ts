@@ -1,5 +1,4 @@
-import type { Problem } from '../../kit/result.js';
-import { ok, type Result } from '../../kit/result.js';
+import { ok, type Problem, type Result } from '../../kit/result.js';
 import type { CameraModel } from '../cameraModel.js';
 import type { LampSurface } from '../film/lampFilm.js';
 import { hasWalls, reliefOf, shareSeen, type Relief } from '../film/relief.js';
@@ -22,7 +21,7 @@ export interface LampReading extends SurfaceReading {
 const LEAST_FRAMES = 10;
 /** Share of the frames that must lie over the first. */
 const LEAST_LAID = 0.6;
-/** A lamp that wandered less than this over the face stood still: standard deviation, its half width being 1. */
+/** A lamp that wandered less than this both across and along stood still: standard deviations as in `Lamp`. */
 const STILL = 0.03;
 /** Pixels of the relief across the face. */
 const RELIEF_WIDTH = 1400;

@@ -12,7 +12,8 @@ import { MAP_COLUMNS, MAP_ROWS } from './surfaceReading.js';
 import { onFrame, sizeFromFrame, type Turn } from './onFrame.js';
 import { readSurface } from './readSurface.js';
 import type { ReadPart } from './readParts.js';
-import type { Explain } from './stagePictures.js';
+import { seenOf } from './light.js';
+import { explainLayers, explainLines, explainSeen, type Explain } from './stagePictures.js';
 
 /** A picture of a place that is to be read, without its pixels. */
 export interface PictureTask {
@@ -52,7 +53,7 @@ export function readPicture(
     corners = [...found.value];
   }
   const size = sizeFromFrame(task.part, task.frame, task.turn);
-  if (task.part === 'journal' && size.arcDeg !== undefined) return readMade(picture, corners, task, size);
+  if (task.part === 'journal' && size.arcDeg !== undefined) return readMade(picture, corners, task, size, explain);
   const reading = readSurface(task.part, picture, corners, size, {
     construction: task.construction,
     cornersProposed: task.corners === null,
@@ -68,7 +69,13 @@ export function readPicture(
 }
 
 /** Reads a surface that was made of a film once more. */
-function readMade(picture: Pixels, corners: readonly Point[], task: PictureTask, size: SurfaceSize): Result<ReadPicture> {
+function readMade(
+  picture: Pixels,
+  corners: readonly Point[],
+  task: PictureTask,
+  size: SurfaceSize,
+  explain?: Explain,
+): Result<ReadPicture> {
   const camera = cameraModelOf('journal', picture, corners, size);
   if (!camera.ok) return camera;
   const { widthMm, heightMm } = camera.value;
@@ -89,5 +96,12 @@ function readMade(picture: Pixels, corners: readonly Point[], task: PictureTask,
     null,
   );
   if (!reading.ok) return reading;
+  if (explain) {
+    const { layered, lines } = reading.value;
+    explainSeen(explain, pixels, seenOf(pixels));
+    // Lamp and bench were taken out when the film was joined.
+    explainLayers(explain, layered, pixels.width, pixels.height);
+    explainLines(explain, pixels, lines, 360);
+  }
   return ok({ read: onFrame(reading.value, 'journal', task.frame, task.turn, task.sha256), corners: task.corners!, cornersFound: false });
 }

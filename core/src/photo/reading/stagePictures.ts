@@ -87,6 +87,11 @@ export function explainApart(explain: Explain, seen: Seen, lit: Lit, layered: La
       return [r * light, g * light, b * light];
     }),
   });
+  explainLayers(explain, layered, width, height);
+}
+
+/** How sure each place is, and the layers. */
+export function explainLayers(explain: Explain, layered: Layered, width: number, height: number): void {
   explain({
     name: 'sure',
     shows: 'how sure each place is: black not at all, white wholly',

@@ -30,7 +30,9 @@ export function FilmPanel({ station, film: sha256, onClose }: Props): ReactNode 
   const keep = useKeepMade(station, onClose);
   const [placed, setPlaced] = useState<{ readonly corners: readonly Point[]; readonly turn: Turn } | null>(null);
   const { surface: frame, part } = station.station;
-  const found = useFoundCorners(film, isRead(part) ? part : null);
+  const [byHand, setByHand] = useState(false);
+  const looked = useFoundCorners(film, isRead(part) ? part : null);
+  const found = byHand ? null : looked;
   const [way, setWay] = useState<FilmTask['kind']>(part === 'journal' ? 'turn' : 'lamp');
   if (!frame || !isRead(part)) return null;
   return (
@@ -47,7 +49,14 @@ export function FilmPanel({ station, film: sha256, onClose }: Props): ReactNode 
         </p>
       )}
       {!film && !problem && <p className="quiet">Opening the film …</p>}
-      {film && found === undefined && <p className="quiet">Looking for the part …</p>}
+      {film && found === undefined && (
+        <div className="row" role="status">
+          <span className="quiet">Looking for the part …</span>
+          <Button size="small" onClick={() => setByHand(true)}>
+            Place the corners myself
+          </Button>
+        </div>
+      )}
       {film && found !== undefined && !taking.busy && !taking.made && (
         <>
           {part === 'journal' && (

@@ -149,6 +149,13 @@ describe('its pictures', () => {
     await settled();
     expect(asked).toMatchObject({ corners: null, guess: 1 });
     expect(firstCorner()).toEqual([10, 10]);
+    // Corners that somebody moved by hand are not put elsewhere by a key.
+    await user.click(screen.getByText('Move the corners'));
+    fireEvent.keyDown(screen.getAllByRole('slider', { name: /^Corner / })[0]!, { key: 'ArrowRight', shiftKey: true });
+    await user.click(screen.getByText('Flatten'));
+    await settled();
+    expect(firstCorner()).not.toEqual([10, 10]);
+    expect(screen.queryByText(/Other guess/)).toBeNull();
   });
 
   it('how one was read is shown stage by stage, and records nothing', async () => {

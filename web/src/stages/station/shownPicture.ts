@@ -54,7 +54,7 @@ export function takenAway(station: StationView, sha256: string): Observation[] {
 export interface ShownReader extends PictureReader {
   /** Records the reading, with the corners where it found them itself. */
   readonly read: () => void;
-  /** The same between the corners of the other guess where the part lies; null where none was found since the page was opened. */
+  /** The same between the corners of the other guess where the part lies; null where none was found since the page was opened, or they were moved by hand. */
   readonly readOther: (() => void) | null;
   /** Records nothing and hands out the picture of every stage. */
   readonly explain: (show: (stages: readonly StagePicture[]) => void) => void;
@@ -65,7 +65,9 @@ export function useReadPicture(station: StationView, shown: ShownPicture | null)
   const record = useRecord();
   const reader = usePictureReader();
   const { id, part, surface: frame } = station.station;
-  const [guessed, setGuessed] = useState<{ readonly sha256: string; readonly guess: 1 | 2 } | null>(null);
+  const [guessed, setGuessed] = useState<{ readonly sha256: string; readonly guess: 1 | 2; readonly corners: readonly Point[] } | null>(
+    null,
+  );
   const start = (explain: boolean, guess: 1 | 2 | null, done: Parameters<PictureReader['start']>[2]): void => {
     if (!shown || !frame || !isRead(part)) return;
     const { photo, corners, turn } = shown;
@@ -90,7 +92,7 @@ export function useReadPicture(station: StationView, shown: ShownPicture | null)
     );
   };
   const recordIt = (answer: ReadPicture, guess: 1 | 2): void => {
-    if (answer.cornersFound) setGuessed({ sha256: answer.read.sha256, guess });
+    if (answer.cornersFound) setGuessed({ sha256: answer.read.sha256, guess, corners: answer.corners });
     record(
       ...(answer.cornersFound
         ? [{ kind: 'corners-set' as const, station: id, body: { sha256: answer.read.sha256, corners: answer.corners } }]
@@ -100,8 +102,9 @@ export function useReadPicture(station: StationView, shown: ShownPicture | null)
   };
   const read = (): void => start(false, null, (answer) => recordIt(answer, 1));
   const other = guessed?.guess === 1 ? 2 : 1;
-  const readOther =
-    guessed && guessed.sha256 === shown?.photo.sha256 ? (): void => start(false, other, (answer) => recordIt(answer, other)) : null;
+  // Corners that somebody moved since are his.
+  const stands = guessed?.sha256 === shown?.photo.sha256 && JSON.stringify(guessed?.corners) === JSON.stringify(shown?.corners);
+  const readOther = guessed && stands ? (): void => start(false, other, (answer) => recordIt(answer, other)) : null;
   const explain = (show: (stages: readonly StagePicture[]) => void): void => start(true, null, (_, stages) => show(stages));
   return { ...reader, read, readOther, explain };
 }
