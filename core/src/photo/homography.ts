@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from '../kit/result.js';
+import { solved } from './image/solved.js';
 
 /** A point of a picture, px, x to the right and y down. */
 export type Point = readonly [number, number];
@@ -7,30 +8,22 @@ export type Point = readonly [number, number];
 export type Matrix3 = readonly [number, number, number, number, number, number, number, number, number];
 
 /**
- * Homography that takes four plane points to four picture points (direct linear solution, eight equations, Gaussian elimination with pivoting).
+ * Homography that takes four plane points to four picture points (direct linear solution, eight equations).
  * Fails when three of the points lie on a line.
  */
 export function homography(from: readonly Point[], to: readonly Point[]): Result<Matrix3> {
   const rows: number[][] = [];
+  const right: number[] = [];
   for (let i = 0; i < 4; i++) {
     const [x, y] = from[i] as Point;
     const [u, v] = to[i] as Point;
-    rows.push([x, y, 1, 0, 0, 0, -u * x, -u * y, u], [0, 0, 0, x, y, 1, -v * x, -v * y, v]);
+    rows.push([x, y, 1, 0, 0, 0, -u * x, -u * y], [0, 0, 0, x, y, 1, -v * x, -v * y]);
+    right.push(u, v);
   }
-  for (let c = 0; c < 8; c++) {
-    let pivot = c;
-    for (let r = c + 1; r < 8; r++) if (Math.abs(rows[r]![c]!) > Math.abs(rows[pivot]![c]!)) pivot = r;
-    if (Math.abs(rows[pivot]![c]!) < 1e-9)
-      return fail('corners-degenerate', 'Three of the four corners lie on one line. Drag them to the four corners of the face.', 'corners');
-    [rows[c], rows[pivot]] = [rows[pivot]!, rows[c]!];
-    for (let r = 0; r < 8; r++) {
-      if (r === c) continue;
-      const factor = rows[r]![c]! / rows[c]![c]!;
-      for (let k = c; k < 9; k++) rows[r]![k]! -= factor * rows[c]![k]!;
-    }
-  }
-  const h = rows.map((row, i) => row[8]! / row[i]!);
-  return ok([h[0]!, h[1]!, h[2]!, h[3]!, h[4]!, h[5]!, h[6]!, h[7]!, 1]);
+  const h = solved(rows, right);
+  if (!h)
+    return fail('corners-degenerate', 'Three of the four corners lie on one line. Drag them to the four corners of the face.', 'corners');
+  return ok([...h, 1] as unknown as Matrix3);
 }
 
 /** True when the corners, in order, form a convex quadrilateral. */

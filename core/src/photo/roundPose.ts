@@ -1,5 +1,6 @@
 import { fail, ok, type Result } from '../kit/result.js';
 import { isConvex, type Point } from './homography.js';
+import { solved } from './image/solved.js';
 
 type Vec = readonly [number, number, number];
 
@@ -125,7 +126,7 @@ export function roundPose(corners: readonly Point[], centre: Point, radiusMm: nu
       const moved = residuals(params.map((v, j) => (j === k ? v + h : v)));
       return moved.map((v, i) => (v - r[i]!) / h);
     });
-    const step = solve(jacobian, r, damping);
+    const step = stepOf(jacobian, r, damping);
     if (!step) break;
     const next = params.map((v, k) => v - step[k]!);
     const moved = residuals(next);
@@ -142,23 +143,10 @@ export function roundPose(corners: readonly Point[], centre: Point, radiusMm: nu
   return ok({ ...poseOf(params, tilt, focalPx, centre, radiusMm), misfitPx });
 }
 
-/** Normal equations of least squares with damping on their diagonal, by Gaussian elimination. */
-function solve(jacobian: readonly (readonly number[])[], r: readonly number[], damping: number): number[] | null {
-  const n = jacobian.length;
-  const rows = jacobian.map((a, i) => [
-    ...jacobian.map((b, j) => a.reduce((s, v, k) => s + v * b[k]!, 0) * (i === j ? 1 + damping : 1)),
-    a.reduce((s, v, k) => s + v * r[k]!, 0),
-  ]);
-  for (let c = 0; c < n; c++) {
-    let pivot = c;
-    for (let k = c + 1; k < n; k++) if (Math.abs(rows[k]![c]!) > Math.abs(rows[pivot]![c]!)) pivot = k;
-    if (Math.abs(rows[pivot]![c]!) < 1e-14) return null;
-    [rows[c], rows[pivot]] = [rows[pivot]!, rows[c]!];
-    for (let k = 0; k < n; k++) {
-      if (k === c) continue;
-      const factor = rows[k]![c]! / rows[c]![c]!;
-      for (let j = c; j <= n; j++) rows[k]![j]! -= factor * rows[c]![j]!;
-    }
-  }
-  return rows.map((row, i) => row[n]! / row[i]!);
+/** A step of least squares with damping on the diagonal of its normal equations. */
+function stepOf(jacobian: readonly (readonly number[])[], r: readonly number[], damping: number): number[] | null {
+  return solved(
+    jacobian.map((a, i) => jacobian.map((b, j) => a.reduce((s, v, k) => s + v * b[k]!, 0) * (i === j ? 1 + damping : 1))),
+    jacobian.map((a) => a.reduce((s, v, k) => s + v * r[k]!, 0)),
+  );
 }

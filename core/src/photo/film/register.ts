@@ -3,6 +3,7 @@ import { boxMean } from '../reading/field.js';
 import type { Pixels } from '../flatten.js';
 import type { Point } from '../homography.js';
 import { bilinear } from '../image/bilinear.js';
+import { solved } from '../image/solved.js';
 import { slopes } from './steady.js';
 
 /** Long side of the pictures that are laid over each other, pixels. */
@@ -109,8 +110,8 @@ function fine(
   const [mx, my] = [width / 2, height / 2];
   for (let round = 0; round < ROUNDS; round++) {
     const [c, s] = [Math.cos(turn), Math.sin(turn)];
-    const n = new Float64Array(9);
-    const r = new Float64Array(3);
+    const n = [0, 1, 2].map(() => [0, 0, 0]);
+    const r = [0, 0, 0];
     let [sa, sb, saa, sbb, sab, count] = [0, 0, 0, 0, 0, 0];
     for (let y = 2; y < height - 2; y += 2)
       for (let x = 2; x < width - 2; x += 2) {
@@ -131,7 +132,7 @@ function fine(
         const g = [gx, gy, gt];
         for (let k = 0; k < 3; k++) {
           r[k]! += weight * g[k]! * off;
-          for (let l = 0; l < 3; l++) n[3 * k + l]! += weight * g[k]! * g[l]!;
+          for (let l = 0; l < 3; l++) n[k]![l]! += weight * g[k]! * g[l]!;
         }
         sa += here;
         sb += value;
@@ -142,7 +143,7 @@ function fine(
       }
     const spread = Math.sqrt((saa - (sa * sa) / count) * (sbb - (sb * sb) / count));
     alike = count > 0 && spread > 0 ? (sab - (sa * sb) / count) / spread : 0;
-    const by = solved3(n, r);
+    const by = solved(n, r) as [number, number, number] | null;
     if (!by) break;
     dx -= by[0];
     dy -= by[1];
@@ -150,17 +151,4 @@ function fine(
     if (Math.abs(by[0]) + Math.abs(by[1]) + Math.abs(by[2]) * width < 0.01) break;
   }
   return { at: [dx, dy, turn], alike };
-}
-
-/** Three equations, row by row, by Cramer's rule; null where they say nothing. */
-function solved3(n: Float64Array, r: Float64Array): readonly [number, number, number] | null {
-  const [a, b, c, d, e, f, g, h, i] = n as unknown as [number, number, number, number, number, number, number, number, number];
-  const det = a * (e * i - f * h) - b * (d * i - f * g) + c * (d * h - e * g);
-  if (Math.abs(det) < 1e-12) return null;
-  const [p, q, s] = [r[0]!, r[1]!, r[2]!];
-  return [
-    (p * (e * i - f * h) - b * (q * i - f * s) + c * (q * h - e * s)) / det,
-    (a * (q * i - f * s) - p * (d * i - f * g) + c * (d * s - q * g)) / det,
-    (a * (e * s - q * h) - b * (d * s - q * g) + p * (d * h - e * g)) / det,
-  ];
 }

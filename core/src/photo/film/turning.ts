@@ -1,3 +1,4 @@
+import { solved } from '../image/solved.js';
 import { PLANES } from './band.js';
 import { summit } from './steady.js';
 
@@ -64,8 +65,8 @@ function steepness(light: Float32Array, i: number, width: number): number {
  */
 function withoutStill(light: Float32Array, still: Float32Array, width: number): Float32Array {
   const N = 4;
-  const normal = new Float64Array(N * N);
-  const right = new Float64Array(N);
+  const normal = Array.from({ length: N }, () => new Array<number>(N).fill(0));
+  const right = new Array<number>(N).fill(0);
   const row = [1, 0, 0, 0];
   const at = (i: number): boolean => {
     row[1] = still[i]!;
@@ -78,31 +79,14 @@ function withoutStill(light: Float32Array, still: Float32Array, width: number): 
     const off = Math.max(-MOST, Math.min(MOST, light[i]! - still[i]!));
     for (let a = 0; a < N; a++) {
       right[a]! += row[a]! * off;
-      for (let b = 0; b < N; b++) normal[N * a + b]! += row[a]! * row[b]!;
+      for (let b = 0; b < N; b++) normal[a]![b]! += row[a]! * row[b]!;
     }
   }
-  for (let a = 0; a < N; a++) normal[(N + 1) * a]! += 1e-3;
-  const found = solveLinear(normal, right, N);
+  for (let a = 0; a < N; a++) normal[a]![a]! += 1e-3;
+  const found = solved(normal, right) ?? right.fill(0);
   const out = new Float32Array(light.length);
   for (let i = 0; i < out.length; i++) out[i] = light[i]! - still[i]! - (at(i) ? found.reduce((sum, f, k) => sum + f * row[k]!, 0) : 0);
   return out;
-}
-
-/** Solves `n` equations by Gaussian elimination with row pivots; `m` row by row, both are used up. */
-function solveLinear(m: Float64Array, right: Float64Array, n: number): Float64Array {
-  for (let c = 0; c < n; c++) {
-    let pivot = c;
-    for (let k = c + 1; k < n; k++) if (Math.abs(m[k * n + c]!) > Math.abs(m[pivot * n + c]!)) pivot = k;
-    for (let k = 0; k < n && pivot !== c; k++) [m[c * n + k], m[pivot * n + k]] = [m[pivot * n + k]!, m[c * n + k]!];
-    if (pivot !== c) [right[c], right[pivot]] = [right[pivot]!, right[c]!];
-    for (let k = 0; k < n; k++) {
-      if (k === c) continue;
-      const factor = m[k * n + c]! / m[c * n + c]!;
-      for (let j = c; j < n; j++) m[k * n + j]! -= factor * m[c * n + j]!;
-      right[k]! -= factor * right[c]!;
-    }
-  }
-  return right.map((v, k) => v / m[k * n + k]!);
 }
 
 /** Half the arc over which textures are compared, degrees; farther out a part is seen at a sliver. */
