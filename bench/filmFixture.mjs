@@ -1,7 +1,17 @@
-// Writes the films that browser and command line are tested with: a lamp led over a half shell, and a journal turned a little more than once before a camera held by hand, and beside it what is true of it.
+// Writes the films that browser and command line are tested with: a lamp led over a half shell, a borescope drawn out of a bore, and a journal turned a little more than once before a camera held by hand, and beside it what is true of it.
 // node bench/filmFixture.mjs
 import { writeFileSync } from 'node:fs';
-import { handLed, handTurned, lampFrame, seeded, surfaceMaps, turnFilm, USUAL_SHOT } from '@true-ledger/core/specimen';
+import {
+  boreFrame,
+  handDrawn,
+  handLed,
+  handTurned,
+  lampFrame,
+  seeded,
+  surfaceMaps,
+  turnFilm,
+  USUAL_SHOT,
+} from '@true-ledger/core/specimen';
 import { encoded } from './filmSpecimens.mjs';
 
 const specimen = {
@@ -68,4 +78,29 @@ await encoded('e2e/fixtures/led-lamp.webm', lampFrames, { width: lit.width, heig
 writeFileSync(
   'e2e/fixtures/led-lamp.json',
   `${JSON.stringify({ width: lit.width, height: lit.height, radiusMm: shell.radiusMm, corners }, null, 2)}\n`,
+);
+
+// A borescope drawn out of a bore: the piston closes it below.
+const bore = {
+  seed: 4,
+  radiusMm: 43,
+  widthMm: 110,
+  spanDeg: 360,
+  finish: 'honed-iron',
+  damages: [
+    { kind: 'scuff', arc: 100, halfDeg: 22, from: 0.25, to: 0.85, amount: 1.2 },
+    { kind: 'rust', arc: 260, halfDeg: 25, amount: 0.6 },
+  ],
+};
+const boreMaps = surfaceMaps(bore, 2400, 1000);
+const scope = { ...USUAL_SHOT, width: 480, height: 360, focal: 0.5, exposure: 1, noise: 0.6 };
+const drawn = handDrawn(40, 1.5, -0.55, { uneven: 0.4, strays: 0.04, tilts: 0.03, rolls: 0.08, exposed: 0.3 }, seeded(8));
+let f = 0;
+const scopeFrames = (function* () {
+  for (const poses of drawn) yield boreFrame(bore, boreMaps, scope, poses, 120 + f++);
+})();
+await encoded('e2e/fixtures/drawn-scope.webm', scopeFrames, { width: scope.width, height: scope.height, fps: 10 });
+writeFileSync(
+  'e2e/fixtures/drawn-scope.json',
+  `${JSON.stringify({ width: scope.width, height: scope.height, radiusMm: bore.radiusMm, lengthMm: bore.widthMm, drawnMm: (drawn[0][1].depth - drawn.at(-1)[1].depth) * bore.radiusMm, scuffArc: [78, 122], rustArc: [235, 285] }, null, 2)}\n`,
 );

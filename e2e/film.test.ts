@@ -90,3 +90,35 @@ it('takes the glare out of a film in which a lamp is led over a shell, and reads
   expect(lining.reduce((a, b) => a + b, 0) / lining.length).toBeGreaterThan(12);
   await me.checkAccess('film of a led lamp');
 });
+
+it('stacks the wall of a bore from a film of a borescope drawn out of it, and reads it', async () => {
+  await me.page.goto(`${shop.url}/case/${caseId}/station/bore.2`);
+  const input = (await me.page.waitForSelector('#add-pictures')) as ElementHandle<HTMLInputElement>;
+  await input.uploadFile(join(FIXTURES, 'drawn-scope.webm'));
+  await me.press('Read the film');
+  await me.see('The scope should look along the bore');
+  // By keyboard alone from here: the arc at the top, then the button.
+  await me.page.focus('input[aria-label="Arc at the top of this frame"]');
+  await me.page.keyboard.press('End');
+  await me.page.keyboard.press('Backspace');
+  await me.page.keyboard.type('270');
+  for (let k = 0; k < 3; k++) await me.page.keyboard.press('Tab');
+  await me.page.keyboard.press('Enter');
+  await me.see('following the scope');
+  await me.page.waitForSelector('.made-surface', { timeout: 240_000 });
+  expect(await me.text()).toMatch(/\d+ mm of the wall, \d+ % of it seen/);
+  expect(await me.text()).toMatch(/not seen to end where the scope came out/);
+  await me.press('Keep this surface');
+  await me.see('Read with confidence');
+  await me.saved();
+  const here = (await entries()).filter((e) => (e as { station?: string }).station === 'bore.2');
+  expect(here.find((e) => e.kind === 'photo-added')!.body).toMatchObject({ shot: 'made from a film', mime: 'image/png' });
+  expect(here.find((e) => e.kind === 'corners-set')!.body).toMatchObject({ facingDeg: 180, arcDeg: 360 });
+  const read = here.find((e) => e.kind === 'surface-read')!.body as { columns: number; shares: Record<string, number[]> };
+  const scuffed = read.shares['scuffed']!;
+  const byArc = Array.from({ length: read.columns }, (_, c) => scuffed.reduce((sum, v, i) => sum + (i % read.columns === c ? v : 0), 0));
+  const most = byArc.indexOf(Math.max(...byArc)) * (360 / read.columns);
+  expect(most).toBeGreaterThan(75);
+  expect(most).toBeLessThan(125);
+  await me.checkAccess('bore stacked');
+});

@@ -73,6 +73,40 @@ describe('true-ledger unroll', () => {
     expect(error).toMatch(/The light hardly changes|could be laid over the first/);
   }, 240_000);
 
+  it('stacks the wall of a bore from a film of a scope drawn out of it, and writes it', async () => {
+    const scoped = join(__dirname, '../../e2e/fixtures/drawn-scope');
+    const { drawnMm, radiusMm } = JSON.parse(readFileSync(`${scoped}.json`, 'utf8')) as { drawnMm: number; radiusMm: number };
+    const out = join(dir, 'wall.png');
+    const how = ['--part', 'bore', '--drawn', '--radius', `${radiusMm}`, '--facing', '270', '--length', '110', '--out', out];
+    const { code, out: said } = await unrolled(`${scoped}.webm`, ...how);
+    expect(code).toBe(0);
+    const json = JSON.parse(said) as {
+      percent: { scuffed: number };
+      map: { shares: { scuffed: number[][] } };
+      drawn: { byMm: number; followedPercent: number };
+      surface: { width: number; height: number; lengthGiven: boolean };
+    };
+    expect(json).toMatchObject({
+      format: 'true-ledger/unroll',
+      version: 1,
+      made: 'drawn',
+      drawn: { farEndSeen: true, nearEndSeen: false },
+    });
+    // Its two ends are not both seen, so the length that was told is not taken.
+    expect(json.surface.lengthGiven).toBe(false);
+    expect(Math.abs(json.drawn.byMm - drawnMm)).toBeLessThan(0.03 * drawnMm);
+    expect(json.drawn.followedPercent).toBeGreaterThan(90);
+    const byArc = json.map.shares.scuffed.map((column) => column.reduce((a, b) => a + b, 0));
+    expect(Math.abs(byArc.indexOf(Math.max(...byArc)) * 10 + 5 - 100)).toBeLessThan(25);
+    expect(await sharp(out).metadata()).toMatchObject({ width: json.surface.width, height: json.surface.height });
+  }, 240_000);
+
+  it('says of a film in which no scope looks along a bore that it is none', async () => {
+    const { code, error } = await unrolled(join(__dirname, '../../e2e/fixtures/led-lamp.webm'), '--part', 'bore', '--drawn');
+    expect(code).toBe(2);
+    expect(error).toMatch(/does not grow darker towards its middle/);
+  }, 240_000);
+
   it('says where the surface could not be written', async () => {
     const args = ['--part', 'journal', '--turn', '--corners', CORNERS, '--out', join(dir, 'no', 'such', 'folder.png')];
     const { code, error } = await unrolled(`${FIXTURE}.webm`, ...args);
@@ -84,6 +118,9 @@ describe('true-ledger unroll', () => {
     ['a file that is no film', ['nothing.webm', '--part', 'journal', '--turn', '--corners', CORNERS], /is not a film that can be read/],
     ['a film that is not there', ['absent.webm', '--part', 'journal', '--turn'], /could not be read/],
     ['a part that is not unrolled', ['nothing.webm', '--part', 'gasket', '--turn'], /journal and skirt are/],
+    ['a journal out of which a scope is drawn', ['nothing.webm', '--part', 'journal', '--drawn'], /bore is/],
+    ['a view no scope has', ['nothing.webm', '--part', 'bore', '--drawn', '--view', '200'], /30 to 150 degrees/],
+    ['a length that is none', ['nothing.webm', '--part', 'bore', '--drawn', '--length', '0'], /The length of the bore/],
     ['no word of how it was taken', ['nothing.webm', '--part', 'journal'], /Say how the film was taken/],
     ['two words of how it was taken', ['nothing.webm', '--part', 'journal', '--turn', '--lamp'], /Say how the film was taken/],
     ['a part whose face is not read', ['nothing.webm', '--part', 'crown', '--lamp'], /shell, journal, skirt, bore and thrust are/],

@@ -1,28 +1,28 @@
 import { parseArgs } from 'node:util';
-import { writeFile } from 'node:fs/promises';
-import sharp from 'sharp';
 import {
   cameraModelOf,
   checkLamp,
   checkTurn,
   develop,
   findOutline,
-  isRead,
   lampGatherer,
   lampJson,
   readLamp,
   readTurn,
+  READ_PARTS,
   reliefPicture,
   settleTurn,
   turnJoiner,
   turnJson,
   turnTracker,
+  USUAL_VIEW_DEG,
   type CameraModel,
-  type Pixels,
   type Point,
   type ReadPart,
 } from '@true-ledger/core/photo';
-import { aboutFilm, FILM_LIMITS, fitted, framesOf, type FilmAbout } from './film.js';
+import { aboutFilm, FILM_LIMITS, fitted, framesOf } from './film.js';
+import { failed, written, wrong, type Film, type Unrolled } from './unrolled.js';
+import { unrollBore } from './unrollBore.js';
 
 /** Long sides of the frames in which a part is followed, and from which its surface is joined. */
 const FOLLOWED_SIDE = 960;
@@ -32,14 +32,17 @@ const LAMP_SIDE = 1600;
 const LAMP_FRAMES = 90;
 
 const UNROLL_USAGE =
-  'unroll FILM --part journal|skirt --turn, or --part shell|journal|skirt|bore|thrust --lamp [--corners x1,y1,…,x4,y4] [--radius MM] [--width MM] [--facing DEG] [--out SURFACE.png]';
+  'unroll FILM --part journal|skirt --turn, --part shell|journal|skirt|bore|thrust --lamp, or --part bore --drawn [--view DEG] [--length MM] [--corners x1,y1,…,x4,y4] [--radius MM] [--width MM] [--facing DEG] [--out SURFACE.png]';
 
-/** What `unroll` answers: a sentence of what went wrong, or JSON. */
-export type Unrolled =
-  { readonly ok: true; readonly json: object } | { readonly ok: false; readonly sentence: string; readonly usage: boolean };
+/** Parts whose films are read, by how they were taken. */
+const WAYS: Readonly<Record<'turn' | 'lamp' | 'drawn', readonly string[]>> = {
+  turn: ['journal', 'skirt'],
+  lamp: READ_PARTS,
+  drawn: ['bore'],
+};
 
-const wrong = (sentence: string): Unrolled => ({ ok: false, sentence, usage: true });
-const failed = (sentence: string): Unrolled => ({ ok: false, sentence, usage: false });
+const listed = (parts: readonly string[]): string =>
+  parts.length === 1 ? `${parts[0]!} is` : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)!} are`;
 
 /** The surface of a part from a film: writes it as a PNG with a JSON beside it, and gives the JSON. `tell` is called with how far it has come. */
 export async function unroll(
@@ -56,6 +59,9 @@ export async function unroll(
         part: { type: 'string' },
         turn: { type: 'boolean' },
         lamp: { type: 'boolean' },
+        drawn: { type: 'boolean' },
+        view: { type: 'string' },
+        length: { type: 'string' },
         width: { type: 'string' },
         corners: { type: 'string' },
         radius: { type: 'string' },
@@ -67,17 +73,15 @@ export async function unroll(
     return wrong(`unroll takes: ${UNROLL_USAGE}.`);
   }
   const [path] = given.positionals;
-  const { part: named = 'journal', turn, lamp, corners: cornersText, out, ...texts } = given.values;
+  const { part: named = 'journal', turn, lamp, drawn, corners: cornersText, out, ...texts } = given.values;
   const part = named === 'piston' ? 'skirt' : named;
   if (!path) return wrong('unroll needs the path of a film.');
-  if (turn === lamp)
+  if ([turn, lamp, drawn].filter(Boolean).length !== 1)
     return wrong(
-      'Say how the film was taken: --turn for a part that is turned before a phone that stays, --lamp for a lamp that is led over a part that stays.',
+      'Say how the film was taken: --turn for a part that is turned before a phone that stays, --lamp for a lamp that is led over a part that stays, --drawn for a borescope that is drawn out of a bore.',
     );
-  if (turn ? part !== 'journal' && part !== 'skirt' : !isRead(part))
-    return wrong(
-      `Films of "${part}" are not read with ${turn ? '--turn; journal and skirt' : '--lamp; shell, journal, skirt, bore and thrust'} are.`,
-    );
+  const way = turn ? 'turn' : lamp ? 'lamp' : 'drawn';
+  if (!WAYS[way].includes(part)) return wrong(`Films of "${part}" are not read with --${way}; ${listed(WAYS[way])}.`);
   const figures = cornersText === undefined ? null : cornersText.split(/[,;\s]+/).map(Number);
   if (figures && (figures.length !== 8 || !figures.every(Number.isFinite)))
     return wrong('--corners takes eight figures in pixels of the film: x1,y1,x2,y2,x3,y3,x4,y4.');
@@ -86,7 +90,13 @@ export async function unroll(
   const widthMm = texts.width === undefined ? null : Number(texts.width);
   if (widthMm !== null && !(widthMm > 1 && widthMm < 500)) return wrong('The width is millimetres, 1 to 500.');
   const facingDeg = Number(texts.facing ?? 0);
-  if (!(facingDeg >= 0 && facingDeg < 360)) return wrong('--facing is the arc that faces the camera in the first frame, 0 to 359 degrees.');
+  if (!(facingDeg >= 0 && facingDeg < 360))
+    return wrong('--facing is the arc that faces the camera in the first frame (of a bore: that lies at its top), 0 to 359 degrees.');
+  const viewDeg = Number(texts.view ?? USUAL_VIEW_DEG);
+  if (!(viewDeg >= 30 && viewDeg <= 150))
+    return wrong('--view is what the scope sees across the long side of its picture, 30 to 150 degrees.');
+  const lengthMm = texts.length === undefined ? null : Number(texts.length);
+  if (lengthMm !== null && !(lengthMm > 1 && lengthMm < 1000)) return wrong('The length of the bore is millimetres, 1 to 1000.');
   const about = await aboutFilm(path);
   if (typeof about === 'string') return failed(about);
   if (about.seconds > FILM_LIMITS.seconds)
@@ -100,19 +110,8 @@ export async function unroll(
     out: out ?? null,
     tell,
   };
+  if (drawn) return unrollBore(film, { topDeg: facingDeg, viewDeg, viewAssumed: texts.view === undefined, lengthMm });
   return turn ? unrollTurn(film, part as 'journal' | 'skirt', facingDeg) : readLampFilm(film, part as ReadPart, widthMm);
-}
-
-/** A film that is to be read, and what was said of it. */
-interface Film {
-  readonly path: string;
-  readonly about: FilmAbout;
-  /** In pixels of the film; null lets them be found in its first frame. */
-  readonly corners: readonly Point[] | null;
-  readonly radiusMm: number;
-  readonly sizeAssumed: boolean;
-  readonly out: string | null;
-  readonly tell: (words: string) => void;
 }
 
 const scaledBy = (points: readonly Point[], by: number): Point[] => points.map(([x, y]): Point => [x * by, y * by]);
@@ -210,24 +209,4 @@ async function readLampFilm(
   const surface = develop(begun.camera, lamp.picture, 1400).pixels;
   await written(out, { '': surface, '-relief': reliefPicture(reading.value.relief), '-picture': lamp.picture }, json, tell);
   return { ok: true, json };
-}
-
-/** Writes pictures beside each other, and the JSON beside them. */
-async function written(
-  out: string | null,
-  pictures: Readonly<Record<string, Pixels>>,
-  json: object,
-  tell: (words: string) => void,
-): Promise<void> {
-  if (out === null) return;
-  const bare = out.replace(/\.png$/i, '');
-  for (const [end, pixels] of Object.entries(pictures)) await writePng(`${bare}${end}.png`, pixels);
-  await writeFile(`${bare}.json`, `${JSON.stringify(json, null, 2)}\n`);
-  tell(`written: ${bare}.png`);
-}
-
-async function writePng(path: string, { width, height, data }: Pixels): Promise<void> {
-  await sharp(Buffer.from(data.buffer, data.byteOffset, data.length), { raw: { width, height, channels: 4 } })
-    .png()
-    .toFile(path);
 }

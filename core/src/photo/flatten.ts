@@ -83,6 +83,11 @@ function sample(picture: Pixels, x: number, y: number, out: Uint8ClampedArray, a
   const right = x0 + 1 < picture.width ? 4 : 0;
   const below = y0 + 1 < picture.height ? 4 * picture.width : 0;
   const from = (y0 * picture.width + x0) * 4;
+  // A picture that was made of a film has places that no frame saw.
+  if (Math.min(picture.data[from + 3]!, picture.data[from + right + 3]!, picture.data[from + below + 3]!) === 0) {
+    out[at + 3] = 0;
+    return;
+  }
   for (let k = 0; k < 3; k++) out[at + k] = bilinear(picture.data, from + k, right, below, x - x0, y - y0);
   out[at + 3] = 255;
 }

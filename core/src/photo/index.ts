@@ -24,5 +24,8 @@ export { turnJson } from './reading/turnJson.js';
 export { ASKED, SCENE_FEATURES, SCENE_SCALE, sceneFeatures, sceneOf } from './outline/sceneFeatures.js';
 export { type StagePicture } from './reading/stagePictures.js';
 export { lampGatherer, reliefPicture } from './film/index.js';
+export { type StackedBore, boreStacker, checkScope, scopeTracker, USUAL_VIEW_DEG } from './film/index.js';
+export { readBore, wholePicture } from './reading/readBore.js';
+export { boreJson } from './reading/boreJson.js';
 export { checkLamp, readLamp } from './reading/readLamp.js';
 export { lampJson } from './reading/lampJson.js';

@@ -20,3 +20,4 @@ export { roundStage, takeRound } from './roundScene.js';
 export { takeShell } from './shellScene.js';
 export { handTurned, turnFilm } from './turnFilm.js';
 export { handLed, lampFrame } from './lampFilm.js';
+export { boreFrame, handDrawn } from './boreFilm.js';

@@ -9,8 +9,9 @@ import type { FilmProgress, FilmTask, FilmWorker, MadeSurface } from './film.wor
 const FPS = 15;
 const MOST_FRAMES = 720;
 export const MOST_SECONDS = 60;
-/** Long sides of the frames in which the part is followed, and from which its surface is joined. */
+/** Long sides of the frames in which the part or the scope is followed, and from which its surface is joined. */
 const FOLLOWED_SIDE = 960;
+const SCOPE_SIDE = 480;
 const JOINED_SIDE = 1600;
 /** Long side of the frames of a film whose lamp moves, and how many of them are looked at. */
 const LAMP_SIDE = 1600;
@@ -169,6 +170,12 @@ export function useFilm(): FilmState & {
   };
 }
 
+const TAKING_IN: Readonly<Record<FilmTask['kind'], string>> = {
+  turn: 'following the turn',
+  drawn: 'following the scope',
+  lamp: 'taking the light out',
+};
+
 type Answer = Awaited<ReturnType<Remote<FilmWorker>['finish']>>;
 
 async function takeIn(
@@ -180,12 +187,12 @@ async function takeIn(
   live: () => boolean,
 ): Promise<Answer | null> {
   const seconds = Math.min(MOST_SECONDS, film.seconds);
-  const turned = task.kind === 'turn';
-  const frames = Math.min(turned ? MOST_FRAMES : LAMP_FRAMES, Math.floor(seconds * FPS));
-  const side = turned ? FOLLOWED_SIDE : LAMP_SIDE;
+  const followed = task.kind !== 'lamp';
+  const frames = Math.min(followed ? MOST_FRAMES : LAMP_FRAMES, Math.floor(seconds * FPS));
+  const side = { turn: FOLLOWED_SIDE, drawn: SCOPE_SIDE, lamp: LAMP_SIDE }[task.kind];
   const long = Math.max(film.width, film.height);
   const small = Math.min(1, side / long);
-  await worker.begin({ ...task, corners: task.corners.map(([x, y]) => [x * small, y * small] as const) });
+  await worker.begin(task.kind === 'drawn' ? task : { ...task, corners: task.corners.map(([x, y]) => [x * small, y * small] as const) });
   for (let k = 0; k < frames; k++) {
     const timeS = (seconds * k) / frames;
     await seek(film.video, timeS);
@@ -193,9 +200,9 @@ async function takeIn(
     const answer = await worker.follow(transfer(bitmap, [bitmap]), timeS);
     if (!live()) return null;
     if (!answer.ok) return answer;
-    say(((turned ? 0.6 : 0.9) * (k + 1)) / frames, turned ? 'following the turn' : 'taking the light out', answer.value);
+    say(((followed ? 0.6 : 0.9) * (k + 1)) / frames, TAKING_IN[task.kind], answer.value);
   }
-  if (!turned) {
+  if (!followed) {
     say(0.92, 'reading the surface', null);
     return worker.finishLamp(frame);
   }

@@ -1,32 +1,45 @@
-import type { Outcome } from '@true-ledger/contract';
+import type { Outcome, Refusal } from '@true-ledger/contract';
 import type { EntryBodies } from '@true-ledger/core/entries';
 import type { ShellConstruction, SurfaceFrame } from '@true-ledger/core/engine';
 import { sha256Hex } from '@true-ledger/core/kit';
 import {
+  boreStacker,
   cameraModelOf,
   checkLamp,
+  checkScope,
   checkTurn,
   findOutline,
   lampGatherer,
   missingDeg,
   onFrame,
+  readBore,
   readLamp,
   readTurn,
   reliefPicture,
+  scopeTracker,
   settleTurn,
   turnJoiner,
   turnTracker,
   WHOLE_TURN,
+  wholePicture,
   type Pixels,
   type Point,
   type ReadPart,
+  type StackedBore,
   type SurfaceSize,
   type Turn,
 } from '@true-ledger/core/photo';
 import { expose } from 'comlink';
 
-/** How a film was taken, and how the part lies in its first frame: a journal that is turned, or any part over which a lamp is led. */
+/** How a film was taken, and how the part lies in its first frame: a journal that is turned, a bore out of which a scope is drawn, or any part over which a lamp is led. */
 export type FilmTask =
+  | {
+      readonly kind: 'drawn';
+      readonly radiusMm: number;
+      readonly topDeg: number;
+      readonly viewDeg: number;
+      readonly lengthMm: number | null;
+    }
   | { readonly kind: 'turn'; readonly corners: readonly Point[]; readonly radiusMm: number; readonly facingDeg: number }
   | {
       readonly kind: 'lamp';
@@ -37,8 +50,9 @@ export type FilmTask =
       readonly construction: ShellConstruction;
     };
 
-/** How far the part was followed, or how many frames lay over the first. */
+/** How far the part or the scope was followed, or how many frames lay over the first. */
 export type FilmProgress =
+  | { readonly kind: 'drawn'; readonly byMm: number; readonly followed: boolean }
   | { readonly kind: 'turn'; readonly turnedDeg: number; readonly missingDeg: number; readonly followed: boolean }
   | { readonly kind: 'lamp'; readonly laid: number; readonly lost: number };
 
@@ -54,6 +68,7 @@ export interface MadeSurface {
   readonly read: EntryBodies['surface-read'];
   readonly told:
     | { readonly kind: 'turn'; readonly closingErrorDeg: number | null; readonly seenDeg: number }
+    | { readonly kind: 'drawn'; readonly seenPercent: number; readonly longMm: number; readonly ends: StackedBore['ends'] }
     | {
         readonly kind: 'lamp';
         readonly seenPercent: number;
@@ -64,6 +79,8 @@ export interface MadeSurface {
       };
 }
 
+const NO_FRAME: Refusal = { code: 'film-short', sentence: 'No frame of the film was seen. It is kept; nothing was read.' };
+
 /** Below this agreement a frame counts as not followed. */
 const FOLLOWED = 0.1;
 
@@ -72,6 +89,8 @@ let tracker: ReturnType<typeof turnTracker> | null = null;
 let joiner: ReturnType<typeof turnJoiner> | null = null;
 let settled: ReturnType<typeof settleTurn> | null = null;
 let gatherer: ReturnType<typeof lampGatherer> | null = null;
+let scope: ReturnType<typeof scopeTracker> | null = null;
+let stacker: ReturnType<typeof boreStacker> = null;
 let laid = { laid: 0, lost: 0 };
 let task: FilmTask | null = null;
 let surface: OffscreenCanvas | null = null;
@@ -96,16 +115,22 @@ const film = {
 
   begin(given: FilmTask): void {
     task = given;
-    [camera, tracker, joiner, settled, gatherer] = [null, null, null, null, null];
+    [camera, tracker, joiner, settled, gatherer, scope, stacker] = [null, null, null, null, null, null, null];
     laid = { laid: 0, lost: 0 };
   },
 
   /** Follows the part in one more frame, or lays it over the first. */
   follow(bitmap: ImageBitmap, timeS: number): Outcome<FilmProgress> {
     const frame = pixelsOf(bitmap);
-    if (task!.kind === 'lamp') return lit(frame, task!);
+    const how = task!;
+    if (how.kind === 'lamp') return lit(frame, how);
+    if (how.kind === 'drawn') {
+      scope ??= scopeTracker(how.viewDeg);
+      const { pose, alike } = scope.take(frame, timeS);
+      return { ok: true, value: { kind: 'drawn', byMm: Math.abs(pose.depth) * how.radiusMm, followed: alike >= FOLLOWED } };
+    }
     if (!tracker) {
-      camera = cameraModelOf('journal', frame, task!.corners, { radiusMm: task!.radiusMm, widthMm: null });
+      camera = cameraModelOf('journal', frame, how.corners, { radiusMm: how.radiusMm, widthMm: null });
       if (!camera.ok) return camera;
       tracker = turnTracker(camera.value);
     }
@@ -116,10 +141,19 @@ const film = {
     };
   },
 
-  /** Settles the turn; gives the times of the frames that are wanted for the surface. `scale` is how much larger those will be. */
+  /** Settles the turn or the way of the scope; gives the times of the frames that are wanted for the surface. `scale` is how much larger those will be. */
   settle(scale: number): Outcome<readonly number[]> {
-    if (task?.kind !== 'turn' || !tracker || !camera?.ok)
-      return { ok: false, problem: { code: 'film-short', sentence: 'No frame of the film was seen. It is kept; nothing was read.' } };
+    if (task?.kind === 'drawn') {
+      const problem = scope && checkScope(scope);
+      stacker = scope && boreStacker(scope, task.radiusMm, task.topDeg);
+      if (problem || !stacker)
+        return {
+          ok: false,
+          problem: { ...NO_FRAME, ...problem, sentence: `${problem?.sentence ?? ''} The film is kept; nothing was read.` },
+        };
+      return { ok: true, value: stacker.wanted };
+    }
+    if (task?.kind !== 'turn' || !tracker || !camera?.ok) return { ok: false, problem: NO_FRAME };
     settled = settleTurn(tracker.seen, tracker.map);
     const problem = checkTurn(settled);
     if (problem) return { ok: false, problem: { ...problem, sentence: `${problem.sentence} The film is kept; nothing was read.` } };
@@ -128,23 +162,20 @@ const film = {
   },
 
   join(bitmap: ImageBitmap, timeS: number): void {
-    joiner?.take(pixelsOf(bitmap), timeS);
+    const frame = pixelsOf(bitmap);
+    joiner?.take(frame, timeS);
+    stacker?.take(frame, timeS);
   },
 
   /** The joined surface as a picture, and its reading on the grid of its place. */
   async finish(frame: SurfaceFrame): Promise<Outcome<MadeSurface>> {
+    if (task?.kind === 'drawn') return drawn(frame, task.lengthMm);
     const joined = joiner!.finish();
     const reading = readTurn('journal', joined, settled!);
     if (!reading.ok) return reading;
     const { width, height } = joined.pixels;
     const png = await pngOf(joined.pixels);
     const sha256 = sha256Hex(new Uint8Array(await png.arrayBuffer()));
-    const corners: Point[] = [
-      [0, height],
-      [0, 0],
-      [width, 0],
-      [width, height],
-    ];
     return {
       ok: true,
       value: {
@@ -152,7 +183,7 @@ const film = {
         sha256,
         width,
         height,
-        corners,
+        corners: wholePicture(joined.pixels),
         turn: WHOLE_TURN,
         read: onFrame(reading.value, 'journal', frame, WHOLE_TURN, sha256),
         told: { kind: 'turn', closingErrorDeg: settled!.closingErrorDeg, seenDeg: joined.seenShare * 360 },
@@ -162,8 +193,7 @@ const film = {
 
   /** The picture without glare that a lamp film makes, its relief, and its reading on the grid of its place. */
   async finishLamp(frame: SurfaceFrame): Promise<Outcome<MadeSurface>> {
-    if (task?.kind !== 'lamp' || !gatherer || !camera?.ok)
-      return { ok: false, problem: { code: 'film-short', sentence: 'No frame of the film was seen. It is kept; nothing was read.' } };
+    if (task?.kind !== 'lamp' || !gatherer || !camera?.ok) return { ok: false, problem: NO_FRAME };
     const lamp = gatherer.finish();
     const problem = checkLamp(lamp);
     if (problem) return { ok: false, problem: { ...problem, sentence: `${problem.sentence} The film is kept; nothing was read.` } };
@@ -195,6 +225,29 @@ const film = {
     };
   },
 };
+
+/** The wall of a bore that was stacked, and its reading on the grid of its place. */
+async function drawn(frame: SurfaceFrame, lengthMm: number | null): Promise<Outcome<MadeSurface>> {
+  const bore = stacker!.finish();
+  const reading = readBore(bore, bore.ends.near && bore.ends.far ? lengthMm : null);
+  if (!reading.ok) return reading;
+  const png = await pngOf(bore.pixels);
+  const sha256 = sha256Hex(new Uint8Array(await png.arrayBuffer()));
+  const { width, height } = bore.pixels;
+  return {
+    ok: true,
+    value: {
+      png,
+      sha256,
+      width,
+      height,
+      corners: wholePicture(bore.pixels),
+      turn: WHOLE_TURN,
+      read: onFrame(reading.value, 'bore', frame, WHOLE_TURN, sha256),
+      told: { kind: 'drawn', seenPercent: 100 * bore.seenShare, longMm: reading.value.size.widthMm, ends: bore.ends },
+    },
+  };
+}
 
 /** Lays a frame of a lamp film over its first one. */
 function lit(frame: Pixels, { part, corners, size }: Extract<FilmTask, { kind: 'lamp' }>): Outcome<FilmProgress> {

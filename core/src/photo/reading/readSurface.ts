@@ -215,5 +215,5 @@ function litOf(part: ReadPart, seen: Seen, neutral: Neutral): Lit {
 /** Parts for which no classifier was trained are told apart by limits. */
 function layersOf(part: ReadPart, seen: Seen, lit: Lit, pxPerMm: number): Layered {
   if (part === 'journal') return readJournalLayers(seen, lit, pxPerMm);
-  return part === 'skirt' || part === 'bore' ? readStreakLayers(seen, lit, pxPerMm) : readLayers(seen, lit, pxPerMm);
+  return part === 'skirt' || part === 'bore' ? readStreakLayers(part, seen, lit, pxPerMm) : readLayers(seen, lit, pxPerMm);
 }

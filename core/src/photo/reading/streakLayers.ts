@@ -5,13 +5,18 @@ import type { Seen } from './light.js';
 import type { Lit } from './illumination.js';
 
 /** A streak is a twelfth darker or brighter than what lies beside it, and runs 2.5 mm along the axis. */
-const LIMITS = { contrast: 0.085, longMm: 2.5, meanMm: 0.8, besideMm: 3, rust: 0.62, rustDark: -0.4, leastMm2: 0.15 } as const;
+const LIMITS = { contrast: 0.085, longMm: 2.5, meanMm: 0.8, besideMm: 3, leastMm2: 0.15 } as const;
+/** From where warm is rust, and how dark it is; what is tinted more than this is no streak. On a piston brown lacquer is warm too; on the iron of a bore nothing else is. */
+const RUST = {
+  skirt: { warm: 0.62, dark: -0.4, leastMm2: 0.5, tinted: Infinity },
+  bore: { warm: 0.28, dark: -0.05, leastMm2: 0.3, tinted: 0.14 },
+} as const;
 
 /**
  * Tells scuffing on a skirt or bore: streaks along the axis, darker or brighter than what lies to both sides of them at the same height. Machining marks and mirrored lamps do not do that: the first
  * run across, the second are wide. A printed coating is a wide dark field with straight borders and no damage.
  */
-export function readStreakLayers(seen: Seen, lit: Lit, pxPerMm: number): Layered {
+export function readStreakLayers(part: 'skirt' | 'bore', seen: Seen, lit: Lit, pxPerMm: number): Layered {
   const { width, height } = lit.shade;
   const size = width * height;
   const layer = new Uint8Array(size);
@@ -21,8 +26,9 @@ export function readStreakLayers(seen: Seen, lit: Lit, pxPerMm: number): Layered
   for (let i = 0; i < size; i++) chroma.data[i] = (lit.redder.data[i]! + lit.yellower.data[i]!) / 2;
   const mild = boxMean(chroma, Math.max(1, Math.round(0.1 * pxPerMm)), Math.max(1, Math.round(0.1 * pxPerMm)));
   const rusty = new Uint8Array(size);
-  for (let i = 0; i < size; i++) rusty[i] = layer[i] === 0 && mild.data[i]! > LIMITS.rust && lit.shade.data[i]! < LIMITS.rustDark ? 1 : 0;
-  for (const c of components(rusty, width, height, Math.round(0.5 * pxPerMm ** 2))) for (const i of c.pixels) layer[i] = layerAt('rust');
+  const { warm, dark, leastMm2, tinted } = RUST[part];
+  for (let i = 0; i < size; i++) rusty[i] = layer[i] === 0 && mild.data[i]! > warm && lit.shade.data[i]! < dark ? 1 : 0;
+  for (const c of components(rusty, width, height, Math.max(3, Math.round(leastMm2 * pxPerMm ** 2)))) for (const i of c.pixels) layer[i] = layerAt('rust');
 
   const printed = printedLayer(seen, pxPerMm);
   const along = boxMean(withoutLamps(seen, printed), 0, Math.max(1, Math.round((LIMITS.meanMm / 2) * pxPerMm)));
@@ -35,7 +41,7 @@ export function readStreakLayers(seen: Seen, lit: Lit, pxPerMm: number): Layered
   const half = Math.max(limit, HALF * typicalDepth(off, layer, limit));
   const mask = new Uint8Array(size);
   for (let i = 0; i < size; i++) {
-    mask[i] = layer[i] === 0 && printed[i] !== 2 && Math.abs(off.data[i]!) > half ? 1 : 0;
+    mask[i] = layer[i] === 0 && printed[i] !== 2 && mild.data[i]! < tinted && Math.abs(off.data[i]!) > half ? 1 : 0;
     if (layer[i] === 0) sure[i] = Math.min(1, Math.abs(Math.abs(off.data[i]!) - half) / 0.05);
   }
   for (const c of components(mask, width, height, Math.max(4, Math.round(LIMITS.leastMm2 * pxPerMm ** 2)))) {

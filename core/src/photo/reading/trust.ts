@@ -65,7 +65,8 @@ export function trust(s: Standing): { doubts: string[]; confidence: number } {
     confidence *= factor;
     doubts.push(words);
   };
-  const outline = outlineContrast(s.camera, s.picture);
+  // A surface that fills its picture was made so: nothing lies beside it.
+  const outline = outlineContrast(s.camera, s.picture) ?? 1;
   if (outline < 0.25) less(0.25, 'The corners do not lie on the outline of a part.');
   else if (outline < 0.45) less(0.75, 'The outline of the part is hardly seen at the corners.');
   if (s.otherWay?.hollow && s.otherWay.by > OTHER_WAY.hollow)
@@ -107,8 +108,8 @@ export function trust(s: Standing): { doubts: string[]; confidence: number } {
   return { doubts, confidence: Math.round(confidence * 100) / 100 };
 }
 
-/** Share of places along front and rear rim at which the picture changes from inside to outside. */
-function outlineContrast(camera: CameraModel, picture: Pixels): number {
+/** Share of places along front and rear rim at which the picture changes from inside to outside; null where the picture ends with the part. */
+function outlineContrast(camera: CameraModel, picture: Pixels): number | null {
   const look = (arc: number, axial: number): readonly [number, number, number] | null => {
     let [r, g, b, n] = [0, 0, 0, 0];
     for (let k = -2; k <= 2; k++) {
@@ -137,5 +138,5 @@ function outlineContrast(camera: CameraModel, picture: Pixels): number {
       looked++;
       if (Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]) > 26) changed++;
     }
-  return looked === 0 ? 0 : changed / looked;
+  return looked === 0 ? null : changed / looked;
 }

@@ -1,19 +1,17 @@
 import { Button, Progress, Radio } from 'antd';
 import type { StationView } from '@true-ledger/core/case';
 import { shellConstructionAt } from '@true-ledger/core/engine';
-import { isRead, sizeFromFrame, USUAL_TURN, type Point, type ReadPart, type Turn } from '@true-ledger/core/photo';
-import { useEffect, useRef, useState, type ReactNode } from 'react';
-import { useCase, useRecord } from '../../app/caseContext.js';
+import { isRead, sizeFromFrame, USUAL_TURN, USUAL_VIEW_DEG, type Point, type ReadPart, type Turn } from '@true-ledger/core/photo';
+import { useEffect, useState, type ReactNode } from 'react';
+import { useCase } from '../../app/caseContext.js';
 import { fetchFile } from '../../app/server.js';
-import { useAppDispatch } from '../../app/store.js';
-import { addFiles } from '../../capture/queue.js';
 import { closeFilm, MOST_SECONDS, openFilm, useFilm, useFoundCorners, type OpenFilm } from '../../workers/film.js';
-import type { FilmProgress, FilmTask, MadeSurface } from '../../workers/film.worker.js';
+import type { FilmProgress, FilmTask } from '../../workers/film.worker.js';
+import { NumberField } from '../../fields/NumberField.js';
 import { CornerEditor } from './CornerEditor.js';
+import { Made } from './Made.js';
+import { useKeepMade } from './useKeepMade.js';
 import './station.css';
-
-/** The shot a made surface is filed as: it is no picture somebody took. */
-const MADE_SHOT = 'made from a film';
 
 interface Props {
   readonly station: StationView;
@@ -22,7 +20,7 @@ interface Props {
   readonly onClose: () => void;
 }
 
-/** A film of a turned journal becomes its surface all round, a film of a part over which a lamp is led its picture without glare: corners in the first frame, how far it is, what was made shown before it is kept. */
+/** A film of a turned journal becomes its surface all round, a film of a borescope drawn out of a bore its wall, a film of a part over which a lamp is led its picture without glare: corners in the first frame, how far it is, what was made shown before it is kept. */
 export function FilmPanel({ station, film: sha256, onClose }: Props): ReactNode {
   const { caseId, view } = useCase();
   const { film, problem } = useOpenFilm(`/api/cases/${caseId}/clips/${sha256}`);
@@ -31,10 +29,11 @@ export function FilmPanel({ station, film: sha256, onClose }: Props): ReactNode 
   const [placed, setPlaced] = useState<{ readonly corners: readonly Point[]; readonly turn: Turn } | null>(null);
   const { surface: frame, part } = station.station;
   const [byHand, setByHand] = useState(false);
-  const looked = useFoundCorners(film, isRead(part) ? part : null);
+  const looked = useFoundCorners(film, isRead(part) && part !== 'bore' ? part : null);
   const found = byHand ? null : looked;
-  const [way, setWay] = useState<FilmTask['kind']>(part === 'journal' ? 'turn' : 'lamp');
+  const [way, setWay] = useState<FilmTask['kind']>(part === 'journal' ? 'turn' : part === 'bore' ? 'drawn' : 'lamp');
   if (!frame || !isRead(part)) return null;
+  const ways = WAYS[part];
   return (
     <section className="film-panel" aria-label="Read the film">
       <h3>
@@ -59,17 +58,24 @@ export function FilmPanel({ station, film: sha256, onClose }: Props): ReactNode 
       )}
       {film && found !== undefined && !taking.busy && !taking.made && (
         <>
-          {part === 'journal' && (
+          {ways && (
             <Radio.Group
               aria-label="How the film was taken"
               value={way}
               onChange={(e) => setWay(e.target.value as FilmTask['kind'])}
-              options={[
-                { value: 'turn', label: 'The crank was turned' },
-                { value: 'lamp', label: 'The lamp was led over it' },
-              ]}
+              options={[...ways, { value: 'lamp', label: 'The lamp was led over it' }]}
             />
           )}
+          {way === 'drawn' && (
+            <ScopeAsked
+              film={film}
+              onStart={(asked) => taking.start(film, { kind: 'drawn', radiusMm: frame.widthMm / (2 * Math.PI), ...asked }, frame)}
+            />
+          )}
+        </>
+      )}
+      {film && found !== undefined && !taking.busy && !taking.made && way !== 'drawn' && (
+        <>
           <p className="quiet">
             This is its first frame. {found ? 'The corners were found: look whether they sit on the' : 'Put the corners on the'}{' '}
             {FACE_NOUN[part]}; it is looked at from there through{' '}
@@ -124,8 +130,90 @@ export function FilmPanel({ station, film: sha256, onClose }: Props): ReactNode 
   );
 }
 
+/** Parts whose film can be taken in another way than under a led lamp. */
+const WAYS: Partial<Record<ReadPart, readonly { readonly value: FilmTask['kind']; readonly label: string }[]>> = {
+  journal: [{ value: 'turn', label: 'The crank was turned' }],
+  bore: [{ value: 'drawn', label: 'A borescope was drawn out' }],
+};
+
+type ScopeTask = Extract<FilmTask, { kind: 'drawn' }>;
+
+/** What must be known of a borescope before its film is taken in. */
+function ScopeAsked({
+  film,
+  onStart,
+}: {
+  readonly film: OpenFilm;
+  readonly onStart: (asked: Pick<ScopeTask, 'topDeg' | 'viewDeg' | 'lengthMm'>) => void;
+}): ReactNode {
+  const [topDeg, setTop] = useState(0);
+  const [viewDeg, setView] = useState(USUAL_VIEW_DEG);
+  const [lengthMm, setLength] = useState<number | null>(null);
+  return (
+    <>
+      <figure className="photo">
+        <img src={film.first} alt="First frame of the film" width={film.width} height={film.height} />
+      </figure>
+      <p className="quiet">
+        This is its first frame. The scope should look along the bore, about in its middle, and be drawn slowly from one end to the other.
+        Rings of every frame are stacked by depth to the wall of the bore, the end at which it came out at the top.
+      </p>
+      <div className="row">
+        <label>
+          Arc at the top of this frame{' '}
+          <NumberField
+            min={0}
+            max={359}
+            value={topDeg}
+            onChange={(v) => setTop(v ?? 0)}
+            unit="°"
+            style={{ width: 120 }}
+            aria-label="Arc at the top of this frame"
+          />
+        </label>
+        <label>
+          The scope sees{' '}
+          <NumberField
+            min={30}
+            max={150}
+            value={viewDeg}
+            onChange={(v) => setView(v ?? USUAL_VIEW_DEG)}
+            unit="°"
+            style={{ width: 120 }}
+            aria-label="The scope sees"
+          />
+        </label>
+        <label>
+          Bore from end to end{' '}
+          <NumberField
+            min={5}
+            max={1000}
+            value={lengthMm}
+            onChange={setLength}
+            quantity="length"
+            unit="mm"
+            placeholder="by the lens"
+            style={{ width: 120 }}
+            aria-label="Bore from end to end"
+          />
+        </label>
+        <Button type="primary" onClick={() => onStart({ topDeg, viewDeg, lengthMm })}>
+          Stack the wall
+        </Button>
+      </div>
+    </>
+  );
+}
+
 /** How far a film is taken in, in its own terms. */
 function Progressed({ so }: { readonly so: FilmProgress }): ReactNode {
+  if (so.kind === 'drawn')
+    return (
+      <>
+        : moved by <b className="figure">{Math.round(so.byMm)} mm</b>
+        {!so.followed && '; the wall shows little to follow here'}
+      </>
+    );
   if (so.kind === 'lamp')
     return (
       <>
@@ -160,103 +248,6 @@ const FACE_NOUN: Readonly<Record<ReadPart, string>> = {
   thrust: 'thrust face',
 };
 
-/** What was made of the film, before it is kept. */
-function Made({
-  made,
-  kept,
-  onKeep,
-  onAgain,
-}: {
-  readonly made: MadeSurface;
-  readonly kept: boolean;
-  readonly onKeep: () => void;
-  readonly onAgain: () => void;
-}): ReactNode {
-  const src = useObjectUrl(made.png);
-  const { read, told } = made;
-  const relief = useObjectUrl(told.kind === 'lamp' ? told.relief : null);
-  return (
-    <>
-      {src && (
-        <img
-          className="made-surface"
-          src={src}
-          alt={told.kind === 'turn' ? 'The surface all round, front edge below' : 'The part without glare'}
-          width={made.width}
-          height={made.height}
-        />
-      )}
-      {relief && <img className="made-surface" src={relief} alt="Relief of its face by the shading, front edge below" />}
-      <p>
-        {told.kind === 'turn' ? <TurnTold told={told} /> : <LampTold told={told} />} Its reading has a confidence of{' '}
-        <b className="figure">{Math.round(read.confidence * 100)} %</b>. {read.doubts.join(' ')}
-      </p>
-      <div className="row">
-        <Button type="primary" loading={kept} onClick={onKeep}>
-          Keep this surface
-        </Button>
-        <Button disabled={kept} onClick={onAgain}>
-          Place the corners again
-        </Button>
-        <span className="quiet">It is filed as made from a film; the film stays.</span>
-      </div>
-    </>
-  );
-}
-
-function TurnTold({ told: { closingErrorDeg, seenDeg } }: { readonly told: Extract<MadeSurface['told'], { kind: 'turn' }> }): ReactNode {
-  return (
-    <>
-      {closingErrorDeg === null ? (
-        'The turn did not close on itself.'
-      ) : (
-        <>
-          The turn closed <b className="figure">{Math.abs(closingErrorDeg).toFixed(1)}°</b> off and was made to meet.
-        </>
-      )}{' '}
-      <b className="figure">{Math.round(seenDeg)}°</b> seen.
-    </>
-  );
-}
-
-function LampTold({
-  told: { seenPercent, framesUsed, walls },
-}: {
-  readonly told: Extract<MadeSurface['told'], { kind: 'lamp' }>;
-}): ReactNode {
-  return (
-    <>
-      <b className="figure">{Math.round(seenPercent)} %</b> of the face seen without glare, from <b className="figure">{framesUsed}</b>{' '}
-      frames.
-      {walls.with + walls.without > 0 && (
-        <>
-          {' '}
-          <b className="figure">{walls.with}</b> of its lines have walls as scores have, <b className="figure">{walls.without}</b> have
-          none.
-        </>
-      )}
-      {walls.unknown > 0 && (
-        <>
-          {' '}
-          Of <b className="figure">{walls.unknown}</b> the film does not tell.
-        </>
-      )}
-    </>
-  );
-}
-
-/** Address of a picture in memory, let go with the page; empty for none. */
-function useObjectUrl(blob: Blob | null): string {
-  const [src, setSrc] = useState('');
-  useEffect(() => {
-    if (!blob) return;
-    const url = URL.createObjectURL(blob);
-    setSrc(url);
-    return () => URL.revokeObjectURL(url);
-  }, [blob]);
-  return src;
-}
-
 function useOpenFilm(address: string): { readonly film: OpenFilm | null; readonly problem: string | null } {
   const [film, setFilm] = useState<OpenFilm | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -282,30 +273,4 @@ function useOpenFilm(address: string): { readonly film: OpenFilm | null; readonl
     };
   }, [address]);
   return { film, problem };
-}
-
-/** Files a made surface as a picture, and once it has arrived where it lies and what was read on it. */
-function useKeepMade(station: StationView, onDone: () => void): { readonly waiting: boolean; readonly start: (made: MadeSurface) => void } {
-  const { caseId, me } = useCase();
-  const dispatch = useAppDispatch();
-  const record = useRecord();
-  const [made, setMade] = useState<MadeSurface | null>(null);
-  const recorded = useRef(false);
-  const { id } = station.station;
-  const arrived = made !== null && station.photos.some((p) => p.value.sha256 === made.sha256);
-  useEffect(() => {
-    if (!made || !arrived || recorded.current) return;
-    recorded.current = true;
-    const { sha256, read, corners, turn } = made;
-    record({ kind: 'corners-set', station: id, body: { sha256, corners, ...turn } }, { kind: 'surface-read', station: id, body: read });
-    onDone();
-  }, [made, arrived, id, record, onDone]);
-  return {
-    waiting: made !== null,
-    start: (next) => {
-      setMade(next);
-      const name = `${id}-${next.told.kind === 'turn' ? 'all-round' : 'without-glare'}.png`;
-      void dispatch(addFiles(caseId, [{ blob: next.png, name, station: id, kind: 'photo', shot: MADE_SHOT }], me));
-    },
-  };
 }
