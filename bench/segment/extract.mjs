@@ -1,21 +1,24 @@
 // Developed surfaces with the true class of every pixel, from pictures of another renderer and of the studio's tuning set: what the classifier of surfaces is trained on.
-// node bench/segment/extract.mjs OUT --part shell|journal|skirt [--folder DIR] [--studio 0-100] [--scene]
-// With --scene: whole pictures made small, with what of them is the surface of the part.
+// node bench/segment/extract.mjs OUT --part shell|journal|skirt|thrust|crown [--folder DIR] [--studio 0-100] [--scene|--outline]
+// With --scene: whole pictures made small, with what of them is the surface of the part. With --outline: whole pictures made small, with the corners of the part.
 import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import sharp from 'sharp';
-import { cameraModelOf, cardColour, develop, projectShell, reduced, sceneOf } from '@true-ledger/core/photo';
-import { MAP_CLASSES, seeded, surfaceMaps, takeRound, takeShell } from '@true-ledger/core/specimen';
+import { cameraModelOf, cardColour, develop, eachShrunk, projectShell, reduced, sceneOf, surroundingsOf } from '@true-ledger/core/photo';
+import { MAP_CLASSES, seeded, surfaceMaps, takeFlat, takeRound, takeShell } from '@true-ledger/core/specimen';
 import { compressed, movedOff, outlineOf, SETS } from '../sets.mjs';
+import { flatSpecimen } from '../flats.mjs';
 import { FACING, roundSpecimen } from '../rounds.mjs';
 import { shellSpecimen } from '../shells.mjs';
 
 /** Classes told apart on each part; what is none of them is sound. The last is no surface. */
 export const CLASSES = {
   shell: ['sound', 'lining', 'steel', 'heat', 'rust', 'embedded', 'void'],
-  journal: ['sound', 'heat', 'transfer', 'rust', 'void'],
+  journal: ['sound', 'heat', 'transfer', 'rust', 'scored', 'void'],
   skirt: ['sound', 'scuffed', 'void'],
+  thrust: ['sound', 'lining', 'steel', 'heat', 'rust', 'embedded', 'void'],
+  crown: ['sound', 'deposit', 'missing', 'rust', 'void'],
 };
 const FOLDER = { shell: 'shells', journal: 'journals', skirt: 'pistons' };
 /** Names of the other renderer. */
@@ -67,7 +70,7 @@ function save(dir, id, part, picture, corners, size, labels, white) {
       truth[y * width + x] = l === undefined || l === 255 ? none : l;
     }
   const cosine = Array.from({ length: width }, (_, x) => camera.cosine((x + 0.5) / width, 0.5));
-  write(dir, { id, width, height, pxPerMm: scale / BY, white, cosine }, pixels, truth);
+  write(dir, { id, width, height, pxPerMm: scale / BY, white, cosine, surroundings: surroundingsOf(camera, picture) }, pixels, truth);
 }
 
 function write(dir, about, pixels, truth) {
@@ -87,7 +90,7 @@ export function load(path) {
   return {
     ...head,
     pixels: { width: head.width, height: head.height, data: new Uint8ClampedArray(bytes.subarray(at, at + 4 * size)) },
-    truth: new Uint8Array(bytes.subarray(at + 4 * size, at + 5 * size)),
+    truth: new Uint8Array(bytes.subarray(at + 4 * size)),
   };
 }
 
@@ -138,25 +141,57 @@ async function* others(part, folder) {
 async function* studio(part, set, first, end) {
   const at = MAP_CLASSES.map((name) => Math.max(0, CLASSES[part].indexOf(OURS[name] ?? name)));
   for (let n = first; n < end; n++) {
-    const { s, shot, quality } = part === 'shell' ? shellSpecimen(set, n) : roundSpecimen(part, set, n);
-    const maps = part === 'shell' ? surfaceMaps(s) : surfaceMaps(s, 2400, 400);
-    const taken = part === 'shell' ? takeShell(s, maps, shot) : takeRound(s, maps, shot, part === 'journal' ? 'journal' : 'piston', FACING);
-    const arc = (u) => (part === 'shell' ? u * 180 : FACING - 90 + u * 180);
-    const texel = (u, v) =>
-      Math.floor(v * maps.rows) * maps.columns + Math.min(maps.columns - 1, Math.floor((arc(u) / maps.spanDeg) * maps.columns));
+    const { s, quality, taken, maps, place, texel, arc } = STUDIO[part === 'shell' ? 'shell' : FLAT.includes(part) ? 'flat' : 'round'](
+      part,
+      set,
+      n,
+    );
+    // A score is told apart where the part has that class: its groove, whatever its bottom is made of.
+    const scores = CLASSES[part].includes('scored') ? s.damages.filter((d) => d.kind === 'score') : [];
+    const scored = (u, v) =>
+      scores.some((d) => Math.abs(v - d.axial) * s.widthMm < d.widthMm / 2 && arc(u) >= d.fromDeg && arc(u) <= d.toDeg);
     yield {
       id: `t${set === SETS.train ? 'r' : ''}${String(n).padStart(3, '0')}`,
       picture: await compressed(taken.pixels, quality),
-      place: (u, v) =>
-        part === 'shell' ? projectShell(taken.pose, arc(u), v) : taken.cosine(arc(u), v) < 0.03 ? null : taken.project(arc(u), v),
-      label: (u, v) => at[maps.truth[texel(u, v)]],
+      place,
+      label: (u, v) => (scored(u, v) ? CLASSES[part].indexOf('scored') : at[maps.truth[texel(u, v)]]),
       corners: taken.corners,
-      size: { radiusMm: s.radiusMm, widthMm: part === 'shell' ? s.widthMm : null },
+      size: { radiusMm: s.radiusMm, widthMm: part === 'shell' || part === 'thrust' ? s.widthMm : null },
       white: null,
     };
     console.error(n);
   }
 }
+
+/** Parts whose face is flat. */
+const FLAT = ['thrust', 'crown'];
+const texelOf = (maps, share) => (u, v) =>
+  Math.floor(v * maps.rows) * maps.columns + Math.min(maps.columns - 1, Math.floor(share(u) * maps.columns));
+
+/** Takes the n-th picture of a set: where every place of the surface lies in it (null where it is hidden), and its texel. */
+const STUDIO = {
+  shell: (part, set, n) => {
+    const { s, shot, quality } = shellSpecimen(set, n);
+    const maps = surfaceMaps(s);
+    const taken = takeShell(s, maps, shot);
+    return { s, quality, taken, maps, place: (u, v) => projectShell(taken.pose, u * 180, v), texel: texelOf(maps, (u) => u) };
+  },
+  round: (part, set, n) => {
+    const { s, shot, quality } = roundSpecimen(part, set, n);
+    const maps = surfaceMaps(s, 2400, 400);
+    const taken = takeRound(s, maps, shot, part === 'journal' ? 'journal' : 'piston', FACING);
+    const arc = (u) => FACING - 90 + u * 180;
+    const place = (u, v) => (taken.cosine(arc(u), v) < 0.03 ? null : taken.project(arc(u), v));
+    return { s, quality, taken, maps, place, arc, texel: texelOf(maps, (u) => arc(u) / maps.spanDeg) };
+  },
+  flat: (part, set, n) => {
+    const { s, shot, quality, form } = flatSpecimen(part, set, n);
+    const maps = form === 'disc' ? surfaceMaps(s, 1000, 1000) : surfaceMaps(s, 2400, 160);
+    const taken = takeFlat(s, maps, shot, form);
+    const place = (u, v) => (form === 'disc' && Math.hypot(u - 0.5, v - 0.5) > 0.5 ? null : taken.project(u, v));
+    return { s, quality, taken, maps, place, texel: texelOf(maps, (u) => u) };
+  },
+};
 
 /** Writes the developed surfaces of a picture: of the other renderer's also with corners that are a little off. */
 function saveSurfaces(dir, part, { id, picture, place, label, corners, size, white }, others) {
@@ -212,6 +247,18 @@ function shrunk(picture, { left, top, width, height }) {
   return sceneOf({ width, height, data });
 }
 
+/** Long side of a picture that is written with its corners. */
+const OUTLINE_SIDE = 800;
+
+/** Writes a picture, made small, with the corners of the part in its pixels. */
+function saveOutline(dir, { id, picture, corners }) {
+  const step = Math.max(1, Math.max(picture.width, picture.height) / OUTLINE_SIDE);
+  const [width, height] = [Math.floor(picture.width / step), Math.floor(picture.height / step)];
+  const data = new Uint8ClampedArray(width * height * 4).fill(255);
+  eachShrunk(picture, step, (i, r, g, b) => data.set([r, g, b], 4 * i));
+  write(dir, { id, width, height, corners: corners.map((p) => p.map((v) => v / step)) }, { data }, new Uint8Array(0));
+}
+
 if (process.argv[1].endsWith('extract.mjs')) {
   const { values, positionals } = parseArgs({
     allowPositionals: true,
@@ -221,12 +268,14 @@ if (process.argv[1].endsWith('extract.mjs')) {
       studio: { type: 'string', default: '0-0' },
       set: { type: 'string', default: 'train' },
       scene: { type: 'boolean', default: false },
+      outline: { type: 'boolean', default: false },
     },
   });
-  const { part, scene } = values;
-  const dir = join(positionals[0], scene ? `${part}-scene` : part);
+  const { part, scene, outline } = values;
+  const dir = join(positionals[0], scene ? `${part}-scene` : outline ? `${part}-outline` : part);
   mkdirSync(dir, { recursive: true });
-  const keep = (shown, other) => (scene ? saveScene(dir, part, shown) : saveSurfaces(dir, part, shown, other));
+  const keep = (shown, other) =>
+    scene ? saveScene(dir, part, shown) : outline ? saveOutline(dir, shown) : saveSurfaces(dir, part, shown, other);
   if (values.folder && existsSync(values.folder)) for await (const shown of others(part, values.folder)) keep(shown, true);
   const [first, end] = values.studio.split('-').map(Number);
   for await (const shown of studio(part, SETS[values.set], first, end)) keep(shown, false);

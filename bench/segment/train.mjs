@@ -13,6 +13,7 @@ import {
   SCENE_FEATURES,
   SCENE_SCALE,
   sceneFeatures,
+  SURROUNDED_FEATURES,
 } from '@true-ledger/core/photo';
 import { seeded } from '@true-ledger/core/specimen';
 import { CLASSES, load } from './extract.mjs';
@@ -37,7 +38,9 @@ const { values, positionals } = parseArgs({
 const names = values.scene ? ['sound', 'void'] : CLASSES[values.part];
 const C = names.length;
 const VOID = C - 1;
-const NAMES = values.scene ? SCENE_FEATURES : FEATURE_NAMES;
+/** Round parts are full metal that mirrors its bench: there it is told too. */
+const SURROUNDED = values.part !== 'shell';
+const NAMES = values.scene ? SCENE_FEATURES : SURROUNDED ? SURROUNDED_FEATURES : FEATURE_NAMES;
 const F = NAMES.length;
 const hidden = values.hidden.split(',').map(Number);
 /** White balance is off by up to this, in the logarithm of a channel over the next. */
@@ -60,7 +63,7 @@ function featuresOf(path, card) {
     });
     return { ...d, truth, pxPerMm: SCENE_SCALE, f: { ...f, there: truth.map((t) => (t === 2 ? 0 : 1)) } };
   }
-  return { ...d, f: pixelFeatures(d.pixels, d.pxPerMm, d.cosine, card ? d.white : null) };
+  return { ...d, f: pixelFeatures(d.pixels, d.pxPerMm, d.cosine, card ? d.white : null, SURROUNDED ? d.surroundings : null) };
 }
 
 /** Rows of a surface, of each class as many as the root of its share asks for; a row weighs what it stands for, so that chances stay chances. */

@@ -299,7 +299,7 @@ describe('true-ledger', () => {
     [['grade'], 'needs the path'],
     [['grade', join(__dirname, 'main.ts')], 'not a picture that can be read'],
     [['grade', 'x.jpg', '--corners', '1,2,3'], 'takes eight figures'],
-    [['grade', 'x.jpg', '--part', 'spoon'], 'shell, journal, skirt, bore, thrust are'],
+    [['grade', 'x.jpg', '--part', 'spoon'], 'shell, journal, skirt, bore, thrust, crown are'],
     [['grade', 'x.jpg', '--part', 'bore', '--arc', '2'], '5 to 360 degrees'],
     [['grade', 'x.jpg', '--radius', '-3'], 'millimetres, 1 to 500'],
     [['grade', 'x.jpg', '--construction', 'paper'], 'A shell is trimetal'],

@@ -60,16 +60,16 @@ const HELP = `true-ledger – reads cases and bundles without a server
   true-ledger measure SHEET.json       results and verdicts of a measuring sheet, as JSON
   true-ledger finish TRACE.csv [--cutoff MM] [--reference TRACE.csv]
                                        surface parameters of a profile trace, as JSON
-  true-ledger grade PHOTO --part shell|journal|skirt|bore|thrust [--corners x1,y1,…,x4,y4] [--card x1,y1,…,x4,y4] [--guess 1|2] [--explain DIR]
+  true-ledger grade PHOTO --part shell|journal|skirt|bore|thrust|crown [--corners x1,y1,…,x4,y4] [--card x1,y1,…,x4,y4] [--guess 1|2] [--explain DIR]
       [--radius MM] [--width MM] [--arc DEG] [--construction trimetal|coated|aluminium-bimetal|bush|unknown]
                                        layers, lines and a proposed grade of a photographed surface, as JSON;
                                        corners in pixels: left-front, left-rear, right-rear, right-front;
-                                       a half shell and a piston are found without them
+                                       all but bores are found without them
   true-ledger unroll FILM --part journal|skirt --turn [--corners x1,y1,…,x4,y4] [--radius MM] [--facing DEG]
       [--out SURFACE.png]              the surface all round of a part that is turned before a phone that stays: layers, lines
                                        and a proposed grade as JSON, and with --out as PNG with the JSON beside it;
                                        corners in pixels of the first frame, --facing the arc that faces the camera in it
-  true-ledger unroll FILM --part shell|journal|skirt|bore|thrust --lamp [--corners x1,y1,…,x4,y4] [--radius MM] [--width MM]
+  true-ledger unroll FILM --part shell|journal|skirt|bore|thrust|crown --lamp [--corners x1,y1,…,x4,y4] [--radius MM] [--width MM]
       [--out SURFACE.png]              the surface without glare of a part over which a lamp is led while part and phone stay,
                                        its relief, and of every line whether it has walls
   true-ledger stations TEMPLATE        places of an engine template
@@ -303,7 +303,8 @@ const CONSTRUCTIONS = ['trimetal', 'coated', 'aluminium-bimetal', 'bush', 'unkno
 /** Radius taken where none is given, mm: a common passenger-car bearing. Millimetres in the answer rest on it and say so. */
 const USUAL_RADIUS_MM = 24.7;
 const USUAL_SKIRT_RADIUS_MM = 43;
-const usualRadius = (part: ReadPart): number => (part === 'skirt' || part === 'bore' ? USUAL_SKIRT_RADIUS_MM : USUAL_RADIUS_MM);
+const usualRadius = (part: ReadPart): number =>
+  part === 'skirt' || part === 'bore' || part === 'crown' ? USUAL_SKIRT_RADIUS_MM : USUAL_RADIUS_MM;
 const GRADE_OPTIONS = ['--part', '--corners', '--card', '--radius', '--width', '--arc', '--construction', '--explain', '--guess'];
 
 /** Four points as `x1,y1,…,x4,y4`. */

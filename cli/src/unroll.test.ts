@@ -123,7 +123,7 @@ describe('true-ledger unroll', () => {
     ['a length that is none', ['nothing.webm', '--part', 'bore', '--drawn', '--length', '0'], /The length of the bore/],
     ['no word of how it was taken', ['nothing.webm', '--part', 'journal'], /Say how the film was taken/],
     ['two words of how it was taken', ['nothing.webm', '--part', 'journal', '--turn', '--lamp'], /Say how the film was taken/],
-    ['a part whose face is not read', ['nothing.webm', '--part', 'crown', '--lamp'], /shell, journal, skirt, bore and thrust are/],
+    ['a part whose face is not read', ['nothing.webm', '--part', 'gasket', '--lamp'], /shell, journal, skirt, bore, thrust and crown are/],
     ['a width that is none', ['nothing.webm', '--part', 'shell', '--lamp', '--width', '0.5'], /The width is millimetres/],
     ['too few corners', ['nothing.webm', '--part', 'journal', '--turn', '--corners', '1,2'], /eight figures/],
     ['a strange option', ['nothing.webm', '--swim'], /unroll takes/],

@@ -32,7 +32,7 @@ const LAMP_SIDE = 1600;
 const LAMP_FRAMES = 90;
 
 const UNROLL_USAGE =
-  'unroll FILM --part journal|skirt --turn, --part shell|journal|skirt|bore|thrust --lamp, or --part bore --drawn [--view DEG] [--length MM] [--corners x1,y1,…,x4,y4] [--radius MM] [--width MM] [--facing DEG] [--out SURFACE.png]';
+  'unroll FILM --part journal|skirt --turn, --part shell|journal|skirt|bore|thrust|crown --lamp, or --part bore --drawn [--view DEG] [--length MM] [--corners x1,y1,…,x4,y4] [--radius MM] [--width MM] [--facing DEG] [--out SURFACE.png]';
 
 /** Parts whose films are read, by how they were taken. */
 const WAYS: Readonly<Record<'turn' | 'lamp' | 'drawn', readonly string[]>> = {

@@ -21,3 +21,4 @@ export { takeShell } from './shellScene.js';
 export { handTurned, turnFilm } from './turnFilm.js';
 export { handLed, lampFrame } from './lampFilm.js';
 export { boreFrame, handDrawn } from './boreFilm.js';
+export { takeFlat } from './flatScene.js';

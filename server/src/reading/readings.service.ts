@@ -3,7 +3,7 @@ import { Inject, Injectable, Logger, type OnApplicationShutdown, type OnModuleIn
 import type { ReadingBatch } from '@true-ledger/contract';
 import type { Author, EntryDraft } from '@true-ledger/core/ledger';
 import type { CaseView, StationView } from '@true-ledger/core/case';
-import { isFound, isRead, USUAL_TURN, type ReadPicture } from '@true-ledger/core/photo';
+import { isFound, isRead, showsPieceOfTurn, USUAL_TURN, type ReadPicture } from '@true-ledger/core/photo';
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import PgBoss from 'pg-boss';
@@ -228,14 +228,14 @@ export class ReadingsService implements OnModuleInit, OnApplicationShutdown {
   }
 }
 
-/** Pictures that can be read as they are: parts that are found by themselves, and others whose corners were placed. */
+/** Pictures that can be read as they are: parts that are found by themselves, and others whose corners were placed. Which arc of a journal a picture shows somebody must have said. */
 function readable(view: CaseView): Array<{ station: StationView; sha256: string }> {
   return view.stations.flatMap((station) => {
     const { part, surface } = station.station;
     if (!surface || !isRead(part)) return [];
     return station.photos
       .map((p) => p.value.sha256)
-      .filter((sha256) => isFound(part) || station.corners[sha256] !== undefined)
+      .filter((sha256) => (isFound(part) && !showsPieceOfTurn(part)) || station.corners[sha256] !== undefined)
       .map((sha256) => ({ station, sha256 }));
   });
 }

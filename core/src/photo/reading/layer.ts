@@ -1,10 +1,18 @@
 import type { WearClass } from '../../damage/classes.js';
 
-/** Classes that a picture of a shell tells apart; `void` is an oil hole or a tab, which is no surface. */
-export type Layer =
-  Extract<WearClass, 'sound' | 'lining' | 'heat' | 'rust' | 'embedded' | 'scuffed' | 'transfer' | 'steel'> | 'void' | 'unseen';
+/** Classes that a picture tells apart. `scored` is the groove of a line, which counts as line and not as area; `void` is an oil hole or a tab, which is no surface. */
+export type Layer = Exclude<WearClass, 'polished'> | 'scored' | 'void' | 'unseen';
 /** Layers a pixel may belong to. */
-export const LAYERS: readonly Layer[] = ['sound', 'lining', 'heat', 'rust', 'embedded', 'scuffed', 'transfer', 'steel', 'void', 'unseen'];
+export const LAYERS: readonly Layer[] = [
+  ...(['sound', 'lining', 'heat', 'rust', 'embedded', 'scuffed', 'transfer', 'steel', 'deposit', 'missing'] as const),
+  'scored',
+  'void',
+  'unseen',
+];
+
+/** Class of area that a layer counts as; null for what is no surface or not seen. */
+export const wearOf = (layer: Layer): WearClass | null =>
+  layer === 'void' || layer === 'unseen' ? null : layer === 'scored' ? 'sound' : layer;
 
 /** Chances of classes, one plane a class, on a smaller picture of the same surface; 0 where nothing is seen. */
 export interface Chances {

@@ -16,6 +16,12 @@ export function lightOf({ width, data }: Pixels, x: number, y: number): number {
   return Math.log(0.2126 * LINEAR[data[i]!]! + 0.7152 * LINEAR[data[i + 1]!]! + 0.0722 * LINEAR[data[i + 2]!]! + FLOOR);
 }
 
+/** Log red over green, log green over blue and log of luminance of a colour in bytes (linear light). */
+export function colourOf(r: number, g: number, b: number): [redness: number, yellowness: number, light: number] {
+  const [lr, lg, lb] = [LINEAR[r]! + FLOOR, LINEAR[g]! + FLOOR, LINEAR[b]! + FLOOR];
+  return [Math.log(lr / lg), Math.log(lg / lb), Math.log(0.2126 * lr + 0.7152 * lg + 0.0722 * lb)];
+}
+
 /** What is seen of a developed surface, in logarithms of linear light. */
 export interface Seen {
   /** Log of luminance. */

@@ -1,5 +1,5 @@
 import { boxMean, components, field, quantile, type Field } from './field.js';
-import { LAYERS, type Layered } from './layer.js';
+import { LAYERS, type Chances, type Layered } from './layer.js';
 import { crests, deepest, LINE_LIMITS, meanOf, noiseOf, steepest, widthOf } from './lineProfile.js';
 import type { Seen } from './light.js';
 
@@ -72,6 +72,10 @@ export function findLines(
       if (w > LINE_LIMITS.clear) isWarm[i] = 1;
     }
   }
+  const scoredAt = layered.chances && chanceOfScore(layered.chances, width, height);
+  const stain = field(width, height);
+  for (let i = 0; i < stain.data.length; i++) stain.data[i] = STAINS.has(layered.layer[i]!) ? 1 : 0;
+  const stained = boxMean(stain, run, Math.round(STAIN_MM * pxPerMm));
   const mask = crests(strength, Math.max(1, Math.round(0.08 * pxPerMm)));
   const blur = 1.3 / sourcePxPerMm;
   const pieces = components(mask, width, height, Math.round(LINE_LIMITS.piece * pxPerMm)).flatMap((c): Piece[] => {
@@ -84,6 +88,7 @@ export function findLines(
       net += layered.net[i]!;
     }
     const through = hot > 0.4 * c.pixels.length;
+    if (scoredAt && meanOver(c.pixels, (i) => stained.data[i]!) > STAINED && meanOver(c.pixels, scoredAt) < LEAST_SCORED) return [];
     if (!through && net > 0.4 * c.pixels.length) return [];
     // The dark seam between two temper colours is a valley as well, with soft flanks.
     if (!through && steepest(light, c.pixels, pxPerMm) < LINE_LIMITS.steep * (depth / c.pixels.length)) return [];
@@ -116,6 +121,26 @@ export function findLines(
       },
     ];
   });
+}
+
+/** Tints and smears run along the arc as scores do: near them (so many mm across the run, so much of it) a line is a score only where a classifier that was asked gives it this mean chance. */
+const STAINS: ReadonlySet<number> = new Set((['heat', 'transfer'] as const).map((name) => LAYERS.indexOf(name)));
+const STAIN_MM = 1;
+const STAINED = 0.04;
+const LEAST_SCORED = 0.12;
+
+const meanOver = (pixels: readonly number[], value: (i: number) => number): number =>
+  pixels.reduce((sum, i) => sum + value(i), 0) / Math.max(1, pixels.length);
+
+/** Chance that a pixel lies in a score, the most within a pixel of the smaller picture across the run; null where the classifier does not tell scores apart. */
+function chanceOfScore({ classes, planes, width: w, height: h }: Chances, width: number, height: number): ((i: number) => number) | null {
+  const plane = planes[classes.indexOf('scored')];
+  if (!plane) return null;
+  return (i) => {
+    const x = Math.min(w - 1, Math.floor((((i % width) + 0.5) * w) / width));
+    const y = Math.min(h - 1, Math.floor(((Math.floor(i / width) + 0.5) * h) / height));
+    return Math.max(plane[y * w + x]!, plane[Math.max(0, y - 1) * w + x]!, plane[Math.min(h - 1, y + 1) * w + x]!);
+  };
 }
 
 interface Piece {

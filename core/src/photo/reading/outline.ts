@@ -1,10 +1,12 @@
 import { fail, ok, type Result } from '../../kit/result.js';
 import type { Pixels } from '../flatten.js';
 import type { Point } from '../homography.js';
+import type { Guess } from './outlineSteps.js';
 import { fitCylinder, startsFrom } from '../outline/fitCylinder.js';
 import { surfaceMapOf } from '../outline/surfaceMap.js';
 import { sceneClassifierFor } from '../segment/classifiers.js';
-import { searchByOutline, standsOut } from './outlineSteps.js';
+import { SHELL_OUTLINE } from './outlineShell.js';
+import { searchOutline, standsOut } from './outlineSteps.js';
 
 /** Share of what is likely surface that must lie inside the outline, what is not taken off. */
 const LEAST_HELD = 0.6;
@@ -16,9 +18,6 @@ const LEAST_ALONE = 0.7;
 /** The same of a second guess, which somebody asked for who has seen that the first is wrong. */
 const LEAST_SECOND = 0.5;
 
-/** Which of the guesses where a part lies is wanted: the best, or another one than that. */
-export type Guess = 1 | 2;
-
 /**
  * Finds the four face corners of a half shell without any help. A trained classifier says what of the picture is likely the face of one; a hollow half cylinder is laid into that, and what was found must stand against what lies beside
  * it, so that a journal or a piston is not taken for a shell. A sound shell that does nothing but shine is hardly told from a journal; where no face is found, the outline is looked for by itself. The second guess is the outline by itself
@@ -28,7 +27,7 @@ export function findShell(picture: Pixels, guess: Guess = 1): Result<readonly Po
   if (picture.width < 64 || picture.height < 64) return fail('picture-small', 'The picture is too small to find a part in it.', 'picture');
   const face = byFace(picture);
   if (face && guess === 1) return ok(face);
-  const alone = face || guess === 1 ? searchByOutline(picture) : null;
+  const [alone] = face || guess === 1 ? searchOutline(picture, SHELL_OUTLINE) : [];
   if (alone && alone.worth >= (guess === 1 ? LEAST_ALONE : LEAST_SECOND)) return ok(alone.corners);
   return fail(
     'outline-not-found',
@@ -44,6 +43,6 @@ function byFace(picture: Pixels): readonly Point[] | null {
   const map = surfaceMapOf(sceneClassifierFor('shell'), picture);
   const whole = { width: picture.width / map.step, height: picture.height / map.step };
   const [face] = map.surface > 0 ? fitCylinder(map, true, whole, startsFrom(map, true)) : [];
-  if (!face || face.worth < LEAST_HELD || standsOut(picture, face.pose, map.step) < LEAST) return null;
+  if (!face || face.worth < LEAST_HELD || standsOut(picture, SHELL_OUTLINE, face.pose, map.step) < LEAST) return null;
   return face.corners.map(([x, y]): Point => [x * map.step, y * map.step]);
 }

@@ -5,15 +5,8 @@ import { apartFromBench, shrink, type Small } from './outlineParts.js';
 
 /** Focal length taken, over the long side: what a phone has; the rims bow by it. */
 const FOCAL = 1.6;
-/** Share of the radius that wall and parting face take at each end (1.5 to 2 mm of 25). */
-const WALL = 0.07;
-/** How much it tells against a pose that what lies beside it is not like the bench. */
-const STRANGE = 0.5;
-/** How much it tells for a pose that its face is the same over its width. */
-const RUN = 0.2;
-
-/** How a half shell lies: middle of its parting plane, length from parting line to parting line, width over length, roll and two tilts (radians). Pixels of the picture it is looked for in. */
-export type Pose = readonly [x: number, y: number, length: number, ratio: number, roll: number, tiltLong: number, tiltAcross: number];
+/** How a half cylinder lies: middle of the plane between its sides, distance of the sides, its length along the axis over that, roll and two tilts (radians). Pixels of the picture it is looked for in. */
+export type Pose = readonly [x: number, y: number, across: number, ratio: number, roll: number, tiltAlong: number, tiltAcross: number];
 
 /** A picture made small for the outline to be held against, with what its bench looks like. */
 export interface Scene {
@@ -59,76 +52,67 @@ function stepBetween({ values }: Small, i: number, j: number): number {
   return Math.sqrt(light * light + 2 * red * red + 2 * blue * blue);
 }
 
-/** A place of the half shell in the scene. */
+/** A place of the part in the scene. */
 type Model = ReturnType<typeof placeOn>;
 
 export const modelOf = (pose: Pose, { small }: Scene): Model => placeOn([...pose, Math.log(FOCAL)], small);
 
-/** 0 to 1: how much of the outline stands against what lies beside it, a little more for what is larger. `reach` is how far beside, share of the half length; `gap` the degrees between places asked. */
-export function worthOf(scene: Scene, pose: Pose, reach: number, gap: number): number {
-  const { small, long, foreign } = scene;
-  const [, , length, ratio] = pose;
-  if (ratio < 0.2 || ratio > 0.75 || length < 0.2 * long || length > 0.98 * long) return 0;
-  const model = modelOf(pose, scene);
-  const at = (u: number, v: number, deep: number): number => {
-    const p = model(u, v, deep);
-    const x = Math.round(p[0]);
-    const y = Math.round(p[1]);
-    return x < 0 || y < 0 || x >= small.width || y >= small.height ? -1 : y * small.width + x;
-  };
-  let [inside, outside] = [0, 0];
-  // What lies beside the part is the bench, whatever the part itself looks like.
-  let [strange, asked] = [0, 0];
-  const bench = (i: number): number => {
-    if (i >= 0) {
-      const x = Math.min(foreign.width - 1, Math.round((i % small.width) * foreign.scale));
-      const y = Math.min(foreign.height - 1, Math.round(Math.floor(i / small.width) * foreign.scale));
-      strange += foreign.values[y * foreign.width + x]!;
-      asked++;
-    }
-    return i;
-  };
-  const stands = (i: number, j: number): number => {
-    if (i < 0 || j < 0) {
-      outside++;
-      return 0;
-    }
-    inside++;
-    const d = stepBetween(small, i, j);
-    return d / (d + scene.halfAt);
-  };
-  const beside = reach / ratio;
-  let rims = 0;
-  let n = 0;
-  for (let arc = 6; arc <= 174; arc += gap) {
-    const [u, deep] = [-Math.cos((arc * Math.PI) / 180), Math.sin((arc * Math.PI) / 180)];
-    for (const v of [-1, 1]) rims += stands(at(u, v * (1 - beside), deep), bench(at(u, v * (1 + beside), deep)));
-    n += 2;
-  }
-  let ends = 0;
-  let m = 0;
-  for (const side of [-1, 1])
-    for (const v of [-0.75, -0.375, 0, 0.375, 0.75]) {
-      const face = at(side * (1 - 0.5 * reach), v, Math.sqrt(1 - (1 - 0.5 * reach) ** 2));
-      const wall = at(side * (1 + 0.5 * WALL), v, 0);
-      ends += 0.5 * (stands(face, wall) + stands(wall, bench(at(side * (1 + WALL + reach), v, 0))));
-      bench(at(side * (1 + WALL + 3 * reach), v, 0));
-      m++;
-    }
-  if (outside > 0.12 * (inside + outside)) return 0;
-  // The coarse search asks only for what stands against the bench.
-  const run = gap > 10 ? 0 : RUN * alongRun(scene, at);
-  return run + ((2 * rims) / n + ends / m) / 3 - STRANGE * (strange / Math.max(1, asked)) + 0.08 * Math.log(length / long);
+/** What can be asked of a scene about a part that lies so. */
+interface Asked {
+  /** Pixel of a place of the part; −1 beyond the picture. */
+  readonly at: (u: number, v: number, deep: number) => number;
+  /** 0 to 1: how much two pixels stand against each other. */
+  readonly stands: (i: number, j: number) => number;
+  /** Notes that the bench should show at a pixel, and gives it back. */
+  readonly bench: (i: number) => number;
+  /** Share of what was compared that lies beyond the picture. */
+  readonly outside: () => number;
+  /** 0 to 1: how little what was said to be bench is like it, whatever the part itself looks like. */
+  readonly strange: () => number;
 }
 
-/** 0 to 1: how much of what differs in lightness over the face differs from place to place along the arc, the same over the width: a hollow cylinder mirrors so, a card and a bench do not. */
-function alongRun({ small }: Scene, at: (u: number, v: number, deep: number) => number): number {
+export function askedOf(scene: Scene, pose: Pose): Asked {
+  const { small, foreign } = scene;
+  const model = modelOf(pose, scene);
+  let [inside, outside, strange, asked] = [0, 0, 0, 0];
+  return {
+    at: (u, v, deep) => {
+      const p = model(u, v, deep);
+      const x = Math.round(p[0]);
+      const y = Math.round(p[1]);
+      return x < 0 || y < 0 || x >= small.width || y >= small.height ? -1 : y * small.width + x;
+    },
+    bench: (i) => {
+      if (i >= 0) {
+        const x = Math.min(foreign.width - 1, Math.round((i % small.width) * foreign.scale));
+        const y = Math.min(foreign.height - 1, Math.round(Math.floor(i / small.width) * foreign.scale));
+        strange += foreign.values[y * foreign.width + x]!;
+        asked++;
+      }
+      return i;
+    },
+    stands: (i, j) => {
+      if (i < 0 || j < 0) {
+        outside++;
+        return 0;
+      }
+      inside++;
+      const d = stepBetween(small, i, j);
+      return d / (d + scene.halfAt);
+    },
+    outside: () => outside / Math.max(1, inside + outside),
+    strange: () => strange / Math.max(1, asked),
+  };
+}
+
+/** 0 to 1: how much of what differs in lightness over the face differs from place to place along the arc, the same over the width: a cylinder mirrors so, a card and a bench do not. `way` is 1 for a hollow one, −1 for a full one. */
+export function alongRun({ small }: Scene, at: (u: number, v: number, deep: number) => number, way: 1 | -1): number {
   let [sum, squares, between, n, columns] = [0, 0, 0, 0, 0];
   for (let arc = 12; arc <= 168; arc += 12) {
     const a = (arc * Math.PI) / 180;
     let [own, k] = [0, 0];
     for (const v of [-0.7, -0.35, 0, 0.35, 0.7]) {
-      const i = at(-Math.cos(a), v, Math.sin(a));
+      const i = at(-Math.cos(a), v, way * Math.sin(a));
       if (i < 0) continue;
       const light = small.values[3 * i]!;
       own += light;

@@ -7,7 +7,7 @@ const FLATTENED_PARTS = ['shell', 'journal', 'skirt', 'bore', 'thrust', 'crown']
 export type FlattenedPart = (typeof FLATTENED_PARTS)[number];
 
 /** Parts whose face can be read. */
-export const READ_PARTS = ['shell', 'journal', 'skirt', 'bore', 'thrust'] as const satisfies readonly FlattenedPart[];
+export const READ_PARTS = ['shell', 'journal', 'skirt', 'bore', 'thrust', 'crown'] as const satisfies readonly FlattenedPart[];
 
 export type ReadPart = (typeof READ_PARTS)[number];
 

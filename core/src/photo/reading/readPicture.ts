@@ -5,11 +5,11 @@ import { ok, type Result } from '../../kit/result.js';
 import { develop, type Pixels } from '../flatten.js';
 import type { Point } from '../homography.js';
 import { findOutline } from './findOutline.js';
-import type { Guess } from './outline.js';
+import type { Guess } from './outlineSteps.js';
 import { cameraModelOf, type SurfaceSize } from './cameraModelOf.js';
 import { readTurn } from './readTurn.js';
 import { MAP_COLUMNS, MAP_ROWS } from './surfaceReading.js';
-import { onFrame, sizeFromFrame, type Turn } from './onFrame.js';
+import { onFrame, showsPieceOfTurn, sizeFromFrame, type Turn } from './onFrame.js';
 import { readSurface } from './readSurface.js';
 import type { ReadPart } from './readParts.js';
 import { seenOf } from './light.js';
@@ -61,12 +61,17 @@ export function readPicture(
     ...(explain ? { explain } : {}),
   });
   if (!reading.ok) return reading;
+  const found = task.corners === null;
+  const doubts = found && showsPieceOfTurn(task.part) ? [...reading.value.doubts, arcUnknown(task.turn)] : reading.value.doubts;
   return ok({
-    read: onFrame(reading.value, task.part, task.frame, task.turn, task.sha256),
+    read: onFrame({ ...reading.value, doubts }, task.part, task.frame, task.turn, task.sha256),
     corners: corners.map(([x, y]): Point => [Math.round((x / scale) * 10) / 10, Math.round((y / scale) * 10) / 10]),
-    cornersFound: task.corners === null,
+    cornersFound: found,
   });
 }
+
+const arcUnknown = ({ facingDeg }: Turn): string =>
+  `Which arc faces the camera nobody said: ${facingDeg}° is taken. Move the corners to say it.`;
 
 /** Reads a surface that was made of a film once more. */
 function readMade(

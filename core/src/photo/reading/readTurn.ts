@@ -11,7 +11,8 @@ import { arcOfDamage, type ArcOfDamage } from './arcOfDamage.js';
 import { layerAt, type Layered } from './layer.js';
 import { seenOf } from './light.js';
 import { findLines, type FoundLine } from './lines.js';
-import { FILLET_MM, tellApart } from './readSurface.js';
+import { FILLET_MM } from './readSurface.js';
+import { tellApart } from './tellApart.js';
 import { depthsOf, featuresOf } from './surfaceFeatures.js';
 import { MAP_COLUMNS, MAP_ROWS, type SurfaceReading } from './surfaceReading.js';
 import { mapOf } from './wearMapOf.js';
@@ -138,7 +139,7 @@ function layersOfTurn(part: 'journal' | 'skirt', pixels: Pixels, pxPerMm: number
   for (let w = 0; w < WINDOWS; w++) {
     const from = Math.round((w + 0.5) * third - half / 2);
     const flat = asDeveloped(turnedTo(pixels, from, half), 180);
-    const apart = tellApart(part, flat, seenOf(flat.pixels), pxPerMm, null);
+    const apart = tellApart(part, flat, seenOf(flat.pixels), pxPerMm, { white: null, surroundings: null });
     if (!apart.ok) return apart;
     const own = apart.value.layered;
     crazed += own.crazed / WINDOWS;

@@ -28,7 +28,7 @@ function take(form: RoundForm, damages: readonly Damage[]): { picture: RoundPict
   const before = known.get(key);
   if (before) return before;
   const specimen = { ...(form === 'journal' ? JOURNAL : PISTON), damages };
-  const maps = surfaceMaps(specimen, 1440, 240);
+  const maps = surfaceMaps(specimen, 2400, 400);
   const shot = {
     ...USUAL_SHOT,
     seed: 12,
@@ -220,13 +220,38 @@ describe('a piston is found in its picture', () => {
     const plain = { width: 400, height: 300, data: new Uint8ClampedArray(400 * 300 * 4).fill(120) };
     for (const [part, code] of [
       ['skirt', 'outline-not-found'],
-      ['journal', 'corners-missing'],
+      ['journal', 'outline-not-found'],
+      ['crown', 'outline-not-found'],
+      ['thrust', 'outline-not-found'],
+      ['bore', 'corners-missing'],
     ] as const) {
       const r = findOutline(part, plain);
       expect(r.ok ? '' : r.problem.code).toBe(code);
     }
-    const tiny = findOutline('skirt', { width: 20, height: 20, data: new Uint8ClampedArray(1600) });
-    expect(tiny.ok ? '' : tiny.problem.code).toBe('picture-small');
+    for (const part of ['skirt', 'journal', 'crown', 'thrust'] as const) {
+      const tiny = findOutline(part, { width: 20, height: 20, data: new Uint8ClampedArray(1600) });
+      expect(tiny.ok ? '' : tiny.problem.code).toBe('picture-small');
+    }
+  });
+});
+
+describe('a journal is found in its picture', () => {
+  it('between its cheeks, near enough to be read', () => {
+    const blued: Damage = { kind: 'temper', arc: FACING, halfDeg: 180, axial: 0.5, axialHalf: 0.35, most: 0.85 };
+    const { picture } = take('journal', [blued]);
+    const found = findOutline('journal', picture.pixels);
+    if (!found.ok) throw new Error(found.problem.sentence);
+    const [a, , , d] = picture.corners;
+    const long = Math.hypot(d![0] - a![0], d![1] - a![1]);
+    // Which end is the front one nobody can see.
+    const off = [0, 2].map((turn) =>
+      Math.max(
+        ...picture.corners.map((p, k) => Math.hypot(p[0] - found.value[(k + turn) % 4]![0], p[1] - found.value[(k + turn) % 4]![1])),
+      ),
+    );
+    expect(Math.min(...off)).toBeLessThan(0.1 * long);
+    const r = readSurface('journal', picture.pixels, found.value, { radiusMm: 25, widthMm: null }, { cornersProposed: true });
+    expect(r.ok && r.value.summary.percent.heat).toBeGreaterThan(10);
   });
 });
 

@@ -120,9 +120,10 @@ export function explainLines(explain: Explain, flat: Pixels, lines: readonly Fou
 
 const COLOURS: Readonly<Record<Layer, string>> = {
   ...(Object.fromEntries(Object.entries(WEAR_CLASS_INFO).map(([name, info]) => [name, info.colour])) as Record<
-    Exclude<Layer, 'void' | 'unseen'>,
+    Exclude<Layer, 'scored' | 'void' | 'unseen'>,
     string
   >),
+  scored: '#2f6fd0',
   void: '#000000',
   unseen: '#f000a0',
 };

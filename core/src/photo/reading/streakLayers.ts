@@ -28,7 +28,8 @@ export function readStreakLayers(part: 'skirt' | 'bore', seen: Seen, lit: Lit, p
   const rusty = new Uint8Array(size);
   const { warm, dark, leastMm2, tinted } = RUST[part];
   for (let i = 0; i < size; i++) rusty[i] = layer[i] === 0 && mild.data[i]! > warm && lit.shade.data[i]! < dark ? 1 : 0;
-  for (const c of components(rusty, width, height, Math.max(3, Math.round(leastMm2 * pxPerMm ** 2)))) for (const i of c.pixels) layer[i] = layerAt('rust');
+  for (const c of components(rusty, width, height, Math.max(3, Math.round(leastMm2 * pxPerMm ** 2))))
+    for (const i of c.pixels) layer[i] = layerAt('rust');
 
   const printed = printedLayer(seen, pxPerMm);
   const along = boxMean(withoutLamps(seen, printed), 0, Math.max(1, Math.round((LIMITS.meanMm / 2) * pxPerMm)));
@@ -69,7 +70,7 @@ function typicalDepth(off: Field, layer: Uint8Array, limit: number): number {
 const PRINT = { leastMm2: 120, dark: -0.45, full: 0.8, borderMm: 0.7 } as const;
 
 /** 1 on a printed coating (large, dark, nearly filling its box), 2 along its border, 0 elsewhere. */
-function printedLayer(seen: Seen, pxPerMm: number): Uint8Array {
+export function printedLayer(seen: Seen, pxPerMm: number): Uint8Array {
   const { width, height } = seen.light;
   const r = Math.max(1, Math.round(0.4 * pxPerMm));
   const soft = boxMean(seen.light, r, r);

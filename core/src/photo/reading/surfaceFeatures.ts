@@ -39,7 +39,7 @@ export function featuresOf(
     crazedPercent: layered.crazed * 100,
     edgeBias: summary.edgeBias,
     liningEdgeBias: biasOf(map, 'lining'),
-    arcCentreDeg: summary.arcCentre === null ? null : summary.arcCentre * span,
+    arcCentreDeg: summary.arcCentre === null || camera.spanDeg === 0 ? null : summary.arcCentre * span,
     linesPercent: linesShare(lines, camera) * 100,
     arcSharePercent: summary.arcShare * 100,
     frontEdgePercent: summary.edgeShare.front * 100,

@@ -14,6 +14,10 @@ interface Standing {
   readonly pxPerMm: number;
   readonly sure: Float32Array;
   readonly toldBy: 'classifier' | 'limits';
+  /** Of parts that are told only coarsely: how much confidence that keeps, and what to say of it; null for the others. */
+  readonly coarse: { readonly keeps: number; readonly words: string } | null;
+  /** Shells and washers: their sound face has a colour of its own, and nothing beside it tells of it. */
+  readonly lined: boolean;
   /** What most of the face shows, over the colour of white; and whether that was known from a card. */
   readonly tint: Neutral & { readonly known: boolean };
   /** How much brighter the bright part of a shell is than the darker of its parting faces, log of luminance; null for other parts and where they are not in the picture. */
@@ -87,7 +91,7 @@ export function trust(s: Standing): { doubts: string[]; confidence: number } {
       'Hardly any sound metal is left to judge the light by. A tag or card beside the part would settle it.',
     );
   else if (s.anchored < 0.5) less(s.toldBy === 'limits' ? 0.8 : 0.9, 'Little sound metal is left to judge the light by.');
-  if (s.toldBy === 'classifier' && isTinted(s.tint))
+  if (s.lined && s.toldBy === 'classifier' && isTinted(s.tint))
     less(
       0.3,
       'Most of the face has a colour that sound metal has in no usual light: it is heated or worn all over, or the light is strongly coloured. Take it again in daylight with a tag or card beside it, or grade it by hand.',
@@ -97,6 +101,7 @@ export function trust(s: Standing): { doubts: string[]; confidence: number } {
       0.3,
       'The face is far darker than the bare steel of its parting faces: it is black all over, or lies in a shadow. Take it again with the light on it, or grade it by hand.',
     );
+  if (s.coarse) less(s.coarse.keeps, s.coarse.words);
   if (s.proposed) less(0.8, 'The corners were found without help; look whether they lie on the face. Its border was not read.');
   if (s.pxPerMm < 8) less(0.75, `With ${s.pxPerMm.toFixed(1)} pixels a millimetre fine lines are lost.`);
   const { under, keeps } = OPEN[s.toldBy];
@@ -106,6 +111,13 @@ export function trust(s: Standing): { doubts: string[]; confidence: number } {
   const step = keeps.find(([from]) => open > from);
   if (step) less(step[1], `${(open * 100).toFixed(0)} % of the face could be something else than it is read as.`);
   return { doubts, confidence: Math.round(confidence * 100) / 100 };
+}
+
+/** Of a round flat face the rim lies in a circle in its square: a place of the square, as arc and axial share, for a half turn of it at the lower (axial under a half) or upper side. */
+function onDisc(arc: number, axial: number): [number, number] {
+  const r = Math.abs(axial - 0.5);
+  const turn = (arc * Math.PI) / 180;
+  return [180 * (0.5 - r * Math.cos(turn)), 0.5 + Math.sign(axial - 0.5) * r * Math.sin(turn)];
 }
 
 /** Share of places along front and rear rim at which the picture changes from inside to outside; null where the picture ends with the part. */
@@ -127,13 +139,13 @@ function outlineContrast(camera: CameraModel, picture: Pixels): number | null {
   };
   let changed = 0;
   let looked = 0;
+  const disc = camera.spanDeg === 0;
   for (const [inside, outside] of [
     [0.08, -0.09],
     [0.92, 1.09],
   ] as const)
     for (let arc = 12; arc <= 168; arc += 6) {
-      const a = look(arc, inside);
-      const b = look(arc, outside);
+      const [a, b] = disc ? [look(...onDisc(arc, inside)), look(...onDisc(arc, outside))] : [look(arc, inside), look(arc, outside)];
       if (!a || !b) continue;
       looked++;
       if (Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]) > 26) changed++;

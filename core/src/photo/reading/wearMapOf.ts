@@ -1,7 +1,7 @@
 import { WEAR_CLASSES, type WearClass } from '../../damage/classes.js';
 import type { WearMap } from '../../damage/wearMap.js';
 import type { Developed } from '../flatten.js';
-import { LAYERS, type Chances, type Layered } from './layer.js';
+import { LAYERS, wearOf, type Chances, type Layered } from './layer.js';
 import { MAP_COLUMNS, MAP_ROWS } from './surfaceReading.js';
 
 /** Less than this of the whole face is what noise and compression leave, not a finding. Streaks are less sure than layers, and steel laid bare is never a trace; specks are few and small. */
@@ -13,6 +13,8 @@ const TRACE = {
   scuffed: 0.006,
   steel: 0.004,
   embedded: 0.0002,
+  deposit: 0.004,
+  missing: 0.0008,
 } as const satisfies Partial<Record<WearClass, number>>;
 
 /** Shares of the classes in the cells of the wear map; row 0 is the front edge. Holes are left out, what is not seen lowers `seen`. */
@@ -52,8 +54,8 @@ type Adding = (pixel: number, add: (name: WearClass, share: number) => void) => 
 const byLayer =
   (layer: Uint8Array): Adding =>
   (i, add) => {
-    const name = LAYERS[layer[i]!]!;
-    if (name === 'void' || name === 'unseen') return false;
+    const name = wearOf(LAYERS[layer[i]!]!);
+    if (name === null) return false;
     add(name, 1);
     return true;
   };
@@ -71,8 +73,8 @@ function byChance({ classes, planes }: Chances): Adding {
     }
     if (classes[best] === 'void' || planes[best]![i] === 0 || all === 0) return false;
     for (let c = 0; c < planes.length; c++) {
-      const [name, p] = [classes[c]!, planes[c]![i]!];
-      if (name !== 'void' && name !== 'unseen' && (c === sound || p >= LEAST_CHANCE)) add(name, p / all);
+      const [name, p] = [wearOf(classes[c]!), planes[c]![i]!];
+      if (name !== null && (c === sound || p >= LEAST_CHANCE)) add(name, p / all);
     }
     return true;
   };

@@ -1,4 +1,4 @@
-import { FEATURE_NAMES, type PixelFeatures } from './pixelFeatures.js';
+import type { PixelFeatures } from './pixelFeatures.js';
 import { contextCount, contextOf, probabilitiesOf, type Network, type NetworkLayer } from './network.js';
 import type { Layer } from '../reading/layer.js';
 
@@ -18,7 +18,7 @@ export interface Classifier {
 }
 
 /** Takes a kept classifier apart; `features` is how many figures it is told of a pixel. Throws when its figures do not fit its layers. */
-export function classifierOf({ classes, hidden, figures }: KeptClassifier, features: number = FEATURE_NAMES.length): Classifier {
+export function classifierOf({ classes, hidden, figures }: KeptClassifier, features: number): Classifier {
   const bytes = Uint8Array.from(atob(figures), (c) => c.charCodeAt(0));
   const all = new Float32Array(bytes.buffer);
   let at = 0;

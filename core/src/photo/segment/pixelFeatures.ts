@@ -1,6 +1,7 @@
 import type { Pixels } from '../flatten.js';
 import { boxMean, field, type Field } from '../reading/field.js';
 import { neutralColour, seenOf, type Neutral, type Seen } from '../reading/light.js';
+import type { Surroundings } from './surroundings.js';
 
 /** A developed surface as the classifier looks at it: a row of figures for every pixel. */
 export interface PixelFeatures {
@@ -73,10 +74,25 @@ export const FEATURE_NAMES: readonly string[] = [
   ...GLOBAL,
 ];
 
+const PLACES = ['sides', 'ends', 'beyond'] as const satisfies ReadonlyArray<keyof Surroundings>;
+
+/** What is told of every pixel where the surroundings of the surface are looked at too. */
+export const SURROUNDED_FEATURES: readonly string[] = [
+  ...FEATURE_NAMES,
+  ...PLACES.flatMap((place) => COLOURS.map((c) => `${c} of its ${place}`)),
+];
+
 /**
  * Features of every pixel of a developed surface (front edge at the bottom). `cosine` is that of the angle of view by column, `white` the colour that white has in this light (a card), null when unknown.
+ * With `surroundings` they are `SURROUNDED_FEATURES`, else `FEATURE_NAMES`.
  */
-export function pixelFeatures(pixels: Pixels, pxPerMm: number, cosine: ArrayLike<number>, white: Neutral | null): PixelFeatures {
+export function pixelFeatures(
+  pixels: Pixels,
+  pxPerMm: number,
+  cosine: ArrayLike<number>,
+  white: Neutral | null,
+  surroundings: Surroundings | null = null,
+): PixelFeatures {
   const seen: Seen = seenOf(pixels);
   const { width, height } = seen.light;
   const size = width * height;
@@ -114,8 +130,24 @@ export function pixelFeatures(pixels: Pixels, pxPerMm: number, cosine: ArrayLike
     ...SPREADS.map(([c, mm]) => spreadOf(c === 'light' ? light : yellow, px(mm))),
     ...[0, 1, 2].map((channel) => atItsEnd(pixels, channel, px(0.4))),
   ];
-  const global = [mode.red, mode.yellow, mode.share, ...reds, ...yellows, ...lights, white ? 1 : 0];
-  const count = FEATURE_NAMES.length;
+  // What is not in the picture is taken for what most of the surface shows.
+  const beside = (place: keyof Surroundings): number[] => {
+    const b = surroundings?.[place];
+    return b
+      ? [b.redness - (white?.redness ?? 0), b.yellowness - (white?.yellowness ?? 0), b.light - bright]
+      : [mode.red, mode.yellow, lights[1]!];
+  };
+  const global = [
+    mode.red,
+    mode.yellow,
+    mode.share,
+    ...reds,
+    ...yellows,
+    ...lights,
+    white ? 1 : 0,
+    ...(surroundings ? PLACES.flatMap(beside) : []),
+  ];
+  const count = (surroundings ? SURROUNDED_FEATURES : FEATURE_NAMES).length;
   const data = new Float32Array(size * count);
   for (let x = 0; x < width; x++) {
     const u = (x + 0.5) / width;

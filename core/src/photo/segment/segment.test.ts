@@ -3,7 +3,9 @@ import type { Pixels } from '../flatten.js';
 import { classifierOf } from './classifier.js';
 import { classifierFor } from './classifiers.js';
 import { contextCount, contextOf, probabilitiesOf, type Network } from './network.js';
-import { FEATURE_NAMES, pixelFeatures, reduced } from './pixelFeatures.js';
+import type { CameraModel } from '../cameraModel.js';
+import { FEATURE_NAMES, pixelFeatures, reduced, SURROUNDED_FEATURES } from './pixelFeatures.js';
+import { surroundingsOf } from './surroundings.js';
 
 const of = (width: number, height: number, colour: (x: number, y: number) => readonly [number, number, number]): Pixels => {
   const data = new Uint8ClampedArray(width * height * 4).fill(255);
@@ -94,13 +96,59 @@ describe('a network', () => {
 
 describe('a kept classifier', () => {
   it('says so when its figures do not fit its layers', () =>
-    expect(() => classifierOf({ classes: ['sound', 'void'], hidden: [2], figures: btoa('\0'.repeat(4000)) })).toThrow(
+    expect(() => classifierOf({ classes: ['sound', 'void'], hidden: [2], figures: btoa('\0'.repeat(4000)) }, FEATURE_NAMES.length)).toThrow(
       /holds 1000 figures, \d+ are needed/,
     ));
-  it('of a shell is whole', () => {
-    const { classes, stages } = classifierFor('shell');
+  it.each(['shell', 'journal', 'skirt', 'crown'] as const)('of a %s is whole', (part) => {
+    const { classes, stages } = classifierFor(part);
     expect(classes[0]).toBe('sound');
     expect(classes.at(-1)).toBe('void');
     for (const stage of stages) expect(stage.layers.every((l) => l.weights.every(Number.isFinite))).toBe(true);
+  });
+});
+
+describe('what lies round a surface', () => {
+  // A face of 40 by 40 pixels in the middle of a picture of 100: green to its sides, blue beyond its ends.
+  const [from, to] = [30, 70];
+  const picture = of(100, 100, (x, y) => (y < from || y >= to ? [60, 60, 120] : x < from || x >= to ? [60, 120, 60] : [150, 150, 150]));
+  const camera = (shift: number): CameraModel => ({
+    widthMm: 20,
+    heightMm: 20,
+    spanDeg: 180,
+    project: (u, v) => [from + 40 * u + shift, to - 40 * v],
+    cosine: () => 1,
+  });
+
+  it('is told apart by its sides and its ends', () => {
+    const { sides, ends, beyond } = surroundingsOf(camera(0), picture);
+    expect(sides!.redness).toBeLessThan(-1);
+    expect(sides!.yellowness).toBeGreaterThan(1);
+    for (const end of [ends, beyond]) {
+      expect(end!.redness).toBeCloseTo(0);
+      expect(end!.yellowness).toBeLessThan(-1);
+    }
+  });
+
+  it('is not known where the picture ends before it or is over-exposed', () => {
+    expect(surroundingsOf(camera(500), picture)).toEqual({ sides: null, ends: null, beyond: null });
+    expect(
+      surroundingsOf(
+        camera(0),
+        of(100, 100, () => [255, 255, 255]),
+      ).sides,
+    ).toBeNull();
+  });
+
+  it('becomes figures of every pixel, the surface itself where it is not known', () => {
+    const features = pixelFeatures(grey, 6, new Float32Array(60).fill(1), null, {
+      sides: { redness: 0.5, yellowness: 0.25, light: -1 },
+      ends: null,
+      beyond: null,
+    });
+    const at = (name: string): number => features.data[SURROUNDED_FEATURES.indexOf(name)]!;
+    expect(features.data.length).toBe(60 * 24 * SURROUNDED_FEATURES.length);
+    expect(at('redness of its sides')).toBeCloseTo(0.5);
+    expect(at('yellowness of its sides')).toBeCloseTo(0.25);
+    expect(at('redness of its ends')).toBeCloseTo(0, 1);
   });
 });

@@ -6,6 +6,7 @@ import { layerAt, LAYERS, type Chances, type Layered } from '../reading/layer.js
 import { crackNet } from './crackNet.js';
 import { classify, type Classifier } from './classifier.js';
 import { pixelFeatures, reduced } from './pixelFeatures.js';
+import type { Surroundings } from './surroundings.js';
 
 /** Pixels of the developed surface that the classifier looks at as one: it was trained on sixths of a millimetre. */
 const CLASSIFIED_BY = 3;
@@ -16,16 +17,22 @@ const SPECK_MM2 = 0.02;
 /** Least size of an oil hole, mm². */
 const HOLE_MM2 = 3;
 
-/** Tells the classes of a developed surface apart by a trained classifier. `white` is the colour that white has in this light, null when unknown. */
-export function segment(classifier: Classifier, flat: Developed, seen: Seen, lit: Lit, pxPerMm: number, white: Neutral | null): Layered {
-  return layersByChance(chancesOf(classifier, flat, pxPerMm, white), seen, lit, pxPerMm);
+/** What is known of the light of a picture: the colour that white has in it, and what lies round the surface; null for what is not known. */
+export interface Setting {
+  readonly white: Neutral | null;
+  readonly surroundings: Surroundings | null;
+}
+
+/** Tells the classes of a developed surface apart by a trained classifier. */
+export function segment(classifier: Classifier, flat: Developed, seen: Seen, lit: Lit, pxPerMm: number, setting: Setting): Layered {
+  return layersByChance(chancesOf(classifier, flat, pxPerMm, setting), seen, lit, pxPerMm);
 }
 
 /** How likely each class is at every place of a developed surface, on a smaller picture of it. */
-function chancesOf(classifier: Classifier, flat: Developed, pxPerMm: number, white: Neutral | null): Chances {
+function chancesOf(classifier: Classifier, flat: Developed, pxPerMm: number, { white, surroundings }: Setting): Chances {
   const small = reduced(flat.pixels, CLASSIFIED_BY);
   const scale = pxPerMm / CLASSIFIED_BY;
-  const planes = classify(classifier, pixelFeatures(small, scale, cosines(flat, small.width), white), scale);
+  const planes = classify(classifier, pixelFeatures(small, scale, cosines(flat, small.width), white, surroundings), scale);
   liken(planes, classifier.classes.indexOf('embedded'), SPECKS_COUNT);
   return { width: small.width, height: small.height, classes: classifier.classes, planes };
 }

@@ -246,6 +246,7 @@ const FACE_NOUN: Readonly<Record<ReadPart, string>> = {
   skirt: 'skirt',
   bore: 'strip of the bore',
   thrust: 'thrust face',
+  crown: 'crown',
 };
 
 function useOpenFilm(address: string): { readonly film: OpenFilm | null; readonly problem: string | null } {

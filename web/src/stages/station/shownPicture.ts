@@ -1,7 +1,7 @@
 import { shellConstructionAt } from '@true-ledger/core/engine';
 import type { EntryBodies } from '@true-ledger/core/entries';
 import type { StationView } from '@true-ledger/core/case';
-import { isRead, type Point, type ReadPicture, type StagePicture, type Turn } from '@true-ledger/core/photo';
+import { isFlattened, isGuessedTwice, isRead, type Point, type ReadPicture, type StagePicture, type Turn } from '@true-ledger/core/photo';
 import { useState } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import type { Observation } from '../../app/outboxState.js';
@@ -104,7 +104,10 @@ export function useReadPicture(station: StationView, shown: ShownPicture | null)
   const other = guessed?.guess === 1 ? 2 : 1;
   // Corners that somebody moved since are his.
   const stands = guessed?.sha256 === shown?.photo.sha256 && JSON.stringify(guessed?.corners) === JSON.stringify(shown?.corners);
-  const readOther = guessed && stands ? (): void => start(false, other, (answer) => recordIt(answer, other)) : null;
+  const readOther =
+    guessed && stands && isFlattened(part) && isGuessedTwice(part)
+      ? (): void => start(false, other, (answer) => recordIt(answer, other))
+      : null;
   const explain = (show: (stages: readonly StagePicture[]) => void): void => start(true, null, (_, stages) => show(stages));
   return { ...reader, read, readOther, explain };
 }
