@@ -1,7 +1,7 @@
 import type { Pixels } from '../photo/flatten.js';
 import type { Point } from '../photo/homography.js';
 import { lattice } from './noise.js';
-import { add, benchLight, cross, dot, expose, metalLight, surroundings, unit, type Shot, type Vec } from './scene.js';
+import { add, benchLight, dot, expose, eyeOf, metalLight, surroundings, unit, type Shot, type Vec } from './scene.js';
 import type { SurfaceMaps } from './sheet.js';
 import type { SurfaceSpecimen } from './surfaceMaps.js';
 
@@ -27,17 +27,7 @@ export function takeFlat(s: SurfaceSpecimen, maps: SurfaceMaps, shot: Shot, form
   const R = s.radiusMm;
   const inner = form === 'ring' ? R - s.widthMm : 0;
   const floor = HIGH[form] * R;
-  const long = Math.max(width, height);
-  const focalPx = shot.focal * long;
-  const [tilt, towards, roll] = [shot.tiltDeg, shot.tiltTowardsDeg, shot.rollDeg].map((v) => (v * Math.PI) / 180) as [
-    number,
-    number,
-    number,
-  ];
-  const viewAxis = unit([Math.sin(tilt) * Math.cos(towards), Math.sin(tilt) * Math.sin(towards), Math.cos(tilt)]);
-  const level = unit(cross([Math.sin(roll), Math.cos(roll), 0], viewAxis));
-  const down = cross(viewAxis, level);
-  const eye = add([0, 0, 0], viewAxis, -((focalPx * 2 * R) / (shot.fill * long)));
+  const { viewAxis, level, down, eye, focalPx } = eyeOf(shot, [0, 0, 0], 2 * R);
   const env = surroundings(shot);
   const skyward = env([0, 0, -1]);
   const centre: Point = [width / 2, height / 2];

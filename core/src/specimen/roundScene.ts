@@ -1,7 +1,7 @@
 import type { Point } from '../photo/homography.js';
 import type { Pixels } from '../photo/flatten.js';
 import { lattice } from './noise.js';
-import { add, benchLight, cross, dot, expose, metalLight, surroundings, unit, type Shot, type Vec } from './scene.js';
+import { add, benchLight, dot, expose, eyeOf, metalLight, surroundings, unit, type Shot, type Vec } from './scene.js';
 import { MAP_CLASSES, type SurfaceMaps } from './sheet.js';
 import type { SurfaceSpecimen } from './surfaceMaps.js';
 
@@ -86,17 +86,7 @@ export function roundStage(s: SurfaceSpecimen, shot: Shot, form: RoundForm): Rou
   const [R, W] = [s.radiusMm, s.widthMm];
   const parts = solids(form, R, W);
   const floor = Math.max(...parts.map((p) => p.radius));
-  const long = Math.max(width, height);
-  const focalPx = shot.focal * long;
-  const [tilt, towards, roll] = [shot.tiltDeg, shot.tiltTowardsDeg, shot.rollDeg].map((v) => (v * Math.PI) / 180) as [
-    number,
-    number,
-    number,
-  ];
-  const viewAxis = unit([Math.sin(tilt) * Math.cos(towards), Math.sin(tilt) * Math.sin(towards), Math.cos(tilt)]);
-  const level = unit(cross([Math.sin(roll), Math.cos(roll), 0], viewAxis));
-  const down = cross(viewAxis, level);
-  const eye = add([0, -W / 2, 0], viewAxis, -((focalPx * 2 * R) / (shot.fill * long)));
+  const { viewAxis, level, down, eye, focalPx } = eyeOf(shot, [0, -W / 2, 0], 2 * R);
   const env = surroundings(shot);
   const centre: Point = [width / 2, height / 2];
   const skyward = env([0, 0, -1]);

@@ -59,6 +59,30 @@ export const unit = (a: Vec): Vec => {
 };
 export const cross = (a: Vec, b: Vec): Vec => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
 
+/** How the camera of a shot stands: its line of sight, its right and its down, and where it is. */
+interface Eye {
+  readonly viewAxis: Vec;
+  readonly level: Vec;
+  readonly down: Vec;
+  readonly eye: Vec;
+  readonly focalPx: number;
+}
+
+/** Stands the camera of a shot so that it looks at `middle` from above, tilted and rolled, as far off as fills the picture with something `wideMm` wide. */
+export function eyeOf(shot: Shot, middle: Vec, wideMm: number): Eye {
+  const long = Math.max(shot.width, shot.height);
+  const focalPx = shot.focal * long;
+  const [tilt, towards, roll] = [shot.tiltDeg, shot.tiltTowardsDeg, shot.rollDeg].map((v) => (v * Math.PI) / 180) as [
+    number,
+    number,
+    number,
+  ];
+  const viewAxis = unit([Math.sin(tilt) * Math.cos(towards), Math.sin(tilt) * Math.sin(towards), Math.cos(tilt)]);
+  const level = unit(cross([Math.sin(roll), Math.cos(roll), 0], viewAxis));
+  const down = cross(viewAxis, level);
+  return { viewAxis, level, down, eye: add(middle, viewAxis, -((focalPx * wideMm) / (shot.fill * long))), focalPx };
+}
+
 /** Light that comes from a direction: lamps overhead, ceiling, and the bench from the sides. `z` points down. */
 export function surroundings(shot: Shot): (d: Vec) => Vec {
   const random = seeded(shot.seed * 17 + 5);

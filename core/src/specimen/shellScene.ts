@@ -2,7 +2,7 @@ import type { Pixels } from '../photo/flatten.js';
 import type { Point } from '../photo/homography.js';
 import { projectShell, type ShellPose } from '../photo/shellPose.js';
 import { lattice } from './noise.js';
-import { add, benchLight, cross, dot, expose, metalLight, surroundings, unit, type Shot, type Vec } from './scene.js';
+import { add, benchLight, dot, expose, eyeOf, metalLight, surroundings, unit, type Shot, type Vec } from './scene.js';
 import type { SurfaceMaps } from './sheet.js';
 import type { ShellSpecimen } from './surfaceMaps.js';
 
@@ -17,19 +17,9 @@ const WALL = 0.07;
 
 /** Camera pose of a shot: it looks at the middle of the face from above, tilted and turned. */
 function shotPose(s: ShellSpecimen, shot: Shot): ShellPose {
-  const long = Math.max(shot.width, shot.height);
-  const focalPx = shot.focal * long;
-  const tilt = (shot.tiltDeg * Math.PI) / 180;
-  const towards = (shot.tiltTowardsDeg * Math.PI) / 180;
-  const roll = (shot.rollDeg * Math.PI) / 180;
   // Line of sight in world axes: z goes into the shell.
-  const viewAxis = unit([Math.sin(tilt) * Math.cos(towards), Math.sin(tilt) * Math.sin(towards), Math.cos(tilt)]);
-  const level = unit(cross([Math.sin(roll), Math.cos(roll), 0], viewAxis));
-  const down = cross(viewAxis, level);
+  const { viewAxis, level, down, eye, focalPx } = eyeOf(shot, [0, -s.widthMm / 2, s.radiusMm * 0.35], 2 * s.radiusMm);
   const r = (k: 0 | 1 | 2): Vec => [level[k], down[k], viewAxis[k]];
-  const away = (focalPx * 2 * s.radiusMm) / (shot.fill * long);
-  const middle: Vec = [0, -s.widthMm / 2, s.radiusMm * 0.35];
-  const eye = add(middle, viewAxis, -away);
   return {
     focalPx,
     centre: [shot.width / 2, shot.height / 2],
