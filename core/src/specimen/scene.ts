@@ -57,7 +57,7 @@ export const unit = (a: Vec): Vec => {
   const n = Math.hypot(...a) || 1;
   return [a[0] / n, a[1] / n, a[2] / n];
 };
-export const cross = (a: Vec, b: Vec): Vec => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
+const cross = (a: Vec, b: Vec): Vec => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
 
 /** How the camera of a shot stands: its line of sight, its right and its down, and where it is. */
 interface Eye {
