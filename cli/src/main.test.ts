@@ -260,7 +260,7 @@ describe('true-ledger', () => {
     const crossed = await call('grade', path, '--corners', [a, c, b, d].flat().join(','));
     expect([crossed.code, crossed.error]).toEqual([2, expect.stringMatching(/corners cross/)]);
   });
-  it('grades a journal from its corners, and says that it needs them', async () => {
+  it('grades a journal from its corners or finds it, and says that a bore needs them', async () => {
     const specimen = {
       seed: 8,
       radiusMm: 25,
@@ -292,8 +292,11 @@ describe('true-ledger', () => {
     expect(answer).toMatchObject({ part: 'journal', grade: 2, lines: [{ axial: expect.closeTo(0.5, 1) as number }] });
     expect(answer.features.linesPercent).toBeGreaterThan(0.8);
     expect(Math.abs(answer.scale.widthMm - 22)).toBeLessThan(1.5);
-    const alone = await call('grade', path, '--part', 'journal');
-    expect([alone.code, alone.error]).toEqual([2, expect.stringMatching(/Place the four corners first/)]);
+    const alone = await call('grade', path, '--part', 'journal', '--radius', '25');
+    expect(alone.code).toBe(0);
+    expect((JSON.parse(alone.out) as { doubts: string[] }).doubts.join(' ')).toMatch(/corners were found without help/);
+    const bore = await call('grade', path, '--part', 'bore');
+    expect([bore.code, bore.error]).toEqual([2, expect.stringMatching(/Place the four corners first/)]);
   });
   it.each([
     [['grade'], 'needs the path'],
