@@ -159,7 +159,7 @@ it('reads a journal from its four corners onto the half turn that faced the came
     expect(l.toDeg).toBeLessThan(275);
   }
   expect(read.seen[0]).toBe(0);
-  expect(read.seen[Math.floor(read.columns / 2)]).toBe(100);
+  expect(read.seen[Math.floor(read.columns / 2)]).toBeGreaterThan(95);
   await me.see('lines felt with a probe');
 });
 
