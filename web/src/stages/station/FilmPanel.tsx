@@ -192,7 +192,7 @@ function ScopeAsked({
             onChange={setLength}
             quantity="length"
             unit="mm"
-            placeholder="by the lens"
+            placeholder="lens"
             style={{ width: 120 }}
             aria-label="Bore from end to end"
           />
