@@ -116,6 +116,21 @@ describe('a borescope drawn out of a bore', () => {
     expect(checkScope(still)?.code).toBe('film-still');
   });
 
+  it('is taken up where the wall comes into view, when a film begins with none of it', () => {
+    const blank = (seed: number): Pixels => {
+      const r = seeded(seed);
+      const grey = (): number => 60 + 8 * r();
+      return { width: 400, height: 300, data: Uint8ClampedArray.from({ length: 400 * 300 * 4 }, (_, i) => (i % 4 === 3 ? 255 : grey())) };
+    };
+    const late = scopeTracker(90);
+    for (let k = 0; k < 3; k++) late.take(blank(k + 1), k / 10);
+    frames.forEach((f, k) => late.take(f, (k + 3) / 10));
+    const followed = late.frames.slice(7);
+    expect(followed.filter((f) => f.alike > 0.6).length).toBeGreaterThan(0.9 * followed.length);
+    const truth = middle(4).depth - middle(FRAMES - 1).depth;
+    expect(Math.abs(drawnBy(followed) - truth)).toBeLessThan(0.05 * truth);
+  });
+
   it('says of frames that have nothing to do with each other that the wall could not be followed', () => {
     const r = seeded(2);
     const noise = (): Pixels => ({ width: 160, height: 120, data: Uint8ClampedArray.from({ length: 160 * 120 * 4 }, () => 255 * r()) });

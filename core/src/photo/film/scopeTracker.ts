@@ -7,6 +7,8 @@ import { compared, keyOf, laid, lampsOf, layersOf, lightOf, type Key, type Layer
 const KEEP = { depth: 0.16, roll: 0.15 } as const;
 /** Below this agreement a frame is not followed. */
 export const LEAST_ALIKE = 0.25;
+/** After so many frames that could not be followed the next is compared with the last of them: a film may begin where hardly any wall is seen. */
+const LOST = 3;
 /** Depths by which a scope may have moved between two frames at most, radii, and steps in which the first move is looked for. */
 const REACH = 0.3;
 const TRIED = 24;
@@ -39,6 +41,7 @@ export function scopeTracker(viewDeg: number): ScopeTracker {
   let lens: ScopeLens | null = null;
   let key: Key | null = null;
   let sum: Float64Array | null = null;
+  let lost = 0;
   return {
     frames,
     lens: () => lens,
@@ -61,16 +64,16 @@ export function scopeTracker(viewDeg: number): ScopeTracker {
         frames.push(first);
         return first;
       }
-      const expected = frames.length === 1 ? firstMove(key, layers, lens) : onwards(frames, timeS);
+      // Where nothing tells how fast it goes, all moves within reach are tried.
+      const expected = frames.length === 1 || lost > 0 ? anyMove(key, layers, lens, before.pose) : onwards(frames, timeS);
       const fit = laid(key, layers, lens, expected);
-      const found = fit.alike >= LEAST_ALIKE ? fit.pose : expected;
+      const followed = fit.alike >= LEAST_ALIKE;
+      const found = followed ? fit.pose : before.pose;
       const tracked = { timeS, pose: found, alike: fit.alike };
       frames.push(tracked);
-      if (
-        fit.alike >= LEAST_ALIKE &&
-        (Math.abs(found.depth - key.pose.depth) > KEEP.depth || Math.abs(found.roll - key.pose.roll) > KEEP.roll)
-      )
-        key = keyOf(found, layers, lens);
+      lost = followed ? 0 : lost + 1;
+      const moved = Math.abs(found.depth - key.pose.depth) > KEEP.depth || Math.abs(found.roll - key.pose.roll) > KEEP.roll;
+      if ((followed && moved) || lost >= LOST) key = keyOf(found, layers, lens);
       return tracked;
     },
   };
@@ -84,11 +87,11 @@ function onwards(frames: readonly TrackedScope[], timeS: number): ScopePose {
   return { ...moved, roll: last.pose.roll + by * (last.pose.roll - older.pose.roll) };
 }
 
-/** The first move: all depths within reach are tried. */
-function firstMove(key: Key, layers: Layers, lens: ScopeLens): ScopePose {
+/** The move from a pose after which the wall agrees best: all depths within reach are tried. */
+function anyMove(key: Key, layers: Layers, lens: ScopeLens, from: ScopePose): ScopePose {
   let best: { readonly pose: ScopePose; readonly alike: number } | null = null;
   for (let k = -TRIED; k <= TRIED; k++) {
-    const pose = { ...START, depth: (REACH * k) / TRIED };
+    const pose = { ...from, depth: from.depth + (REACH * k) / TRIED };
     const { alike } = compared(key, layers, lens, pose, 0);
     if (!best || alike > best.alike) best = { pose, alike };
   }
