@@ -192,7 +192,7 @@ export class ReadingsService implements OnModuleInit, OnApplicationShutdown {
       original: { width: photo.width, height: photo.height },
       part,
       frame,
-      turn: { facingDeg: placed?.facingDeg ?? USUAL_TURN.facingDeg, arcDeg: placed?.arcDeg ?? USUAL_TURN.arcDeg },
+      turn: placed?.facingDeg === undefined ? null : { facingDeg: placed.facingDeg, arcDeg: placed.arcDeg ?? USUAL_TURN.arcDeg },
       construction: shellConstructionAt(view.layout, station.station.id),
     });
     if (!result.ok) return result.problem.sentence;

@@ -9,7 +9,7 @@ import type { Guess } from './outlineSteps.js';
 import { cameraModelOf, type SurfaceSize } from './cameraModelOf.js';
 import { readTurn } from './readTurn.js';
 import { MAP_COLUMNS, MAP_ROWS } from './surfaceReading.js';
-import { onFrame, showsPieceOfTurn, sizeFromFrame, type Turn } from './onFrame.js';
+import { onFrame, showsPieceOfTurn, sizeFromFrame, USUAL_TURN, WHOLE_TURN, type Turn } from './onFrame.js';
 import { readSurface } from './readSurface.js';
 import type { ReadPart } from './readParts.js';
 import { seenOf } from './light.js';
@@ -25,7 +25,8 @@ export interface PictureTask {
   readonly original: { readonly width: number; readonly height: number };
   readonly part: ReadPart;
   readonly frame: SurfaceFrame;
-  readonly turn: Turn;
+  /** Which arc of a full turn it shows; null where nobody said. */
+  readonly turn: Turn | null;
   readonly construction: ShellConstruction;
 }
 
@@ -52,7 +53,8 @@ export function readPicture(
     if (!found.ok) return found;
     corners = [...found.value];
   }
-  const size = sizeFromFrame(task.part, task.frame, task.turn);
+  const turn = task.turn ?? USUAL_TURN;
+  const size = sizeFromFrame(task.part, task.frame, turn);
   if (task.part === 'journal' && size.arcDeg !== undefined) return readMade(picture, corners, task, size, explain);
   const reading = readSurface(task.part, picture, corners, size, {
     construction: task.construction,
@@ -62,16 +64,15 @@ export function readPicture(
   });
   if (!reading.ok) return reading;
   const found = task.corners === null;
-  const doubts = found && showsPieceOfTurn(task.part) ? [...reading.value.doubts, arcUnknown(task.turn)] : reading.value.doubts;
+  const doubts = task.turn === null && showsPieceOfTurn(task.part) ? [...reading.value.doubts, ARC_UNKNOWN] : reading.value.doubts;
   return ok({
-    read: onFrame({ ...reading.value, doubts }, task.part, task.frame, task.turn, task.sha256),
+    read: onFrame({ ...reading.value, doubts }, task.part, task.frame, turn, task.sha256),
     corners: corners.map(([x, y]): Point => [Math.round((x / scale) * 10) / 10, Math.round((y / scale) * 10) / 10]),
     cornersFound: found,
   });
 }
 
-const arcUnknown = ({ facingDeg }: Turn): string =>
-  `Which arc faces the camera nobody said: ${facingDeg}° is taken. Move the corners to say it.`;
+const ARC_UNKNOWN = `Which arc faces the camera nobody said: ${USUAL_TURN.facingDeg}° is taken. Move the corners to say it.`;
 
 /** Reads a surface that was made of a film once more. */
 function readMade(
@@ -108,5 +109,5 @@ function readMade(
     explainLayers(explain, layered, pixels.width, pixels.height);
     explainLines(explain, pixels, lines, 360);
   }
-  return ok({ read: onFrame(reading.value, 'journal', task.frame, task.turn, task.sha256), corners: task.corners!, cornersFound: false });
+  return ok({ read: onFrame(reading.value, 'journal', task.frame, WHOLE_TURN, task.sha256), corners: task.corners!, cornersFound: false });
 }

@@ -14,6 +14,8 @@ export interface ShownPicture {
   readonly photo: EntryBodies['photo-added'];
   readonly corners: readonly Point[] | undefined;
   readonly turn: Turn;
+  /** Whether somebody said so, or it is only the usual one. */
+  readonly turnTold: boolean;
   readonly tag: EntryBodies['tag-read'] | undefined;
   readonly blur: EntryBodies['blur-set'] | undefined;
   /** How it was read last. */
@@ -29,6 +31,7 @@ export function shownPicture(station: StationView, sha256: string | null): Shown
     photo,
     corners: placed?.corners,
     turn: turnOf(placed),
+    turnTold: placed?.facingDeg !== undefined,
     tag: station.tags[photo.sha256]?.value,
     blur: station.blurs[photo.sha256]?.value,
     read: station.reads.find((r) => r.value.sha256 === photo.sha256)?.value,
@@ -70,7 +73,7 @@ export function useReadPicture(station: StationView, shown: ShownPicture | null)
   );
   const start = (explain: boolean, guess: 1 | 2 | null, done: Parameters<PictureReader['start']>[2]): void => {
     if (!shown || !frame || !isRead(part)) return;
-    const { photo, corners, turn } = shown;
+    const { photo, corners, turn, turnTold } = shown;
     reader.start(
       async () => {
         const file = await fetchFile(pictureUrl(caseId, photo.sha256, 'work'));
@@ -84,7 +87,7 @@ export function useReadPicture(station: StationView, shown: ShownPicture | null)
         original: { width: photo.width, height: photo.height },
         part,
         frame,
-        turn,
+        turn: turnTold ? turn : null,
         construction: shellConstructionAt(view.layout, id),
         explain,
       },
