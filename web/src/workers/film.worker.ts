@@ -173,19 +173,14 @@ const film = {
     const joined = joiner!.finish();
     const reading = readTurn('journal', joined, settled!);
     if (!reading.ok) return reading;
-    const { width, height } = joined.pixels;
-    const png = await pngOf(joined.pixels);
-    const sha256 = sha256Hex(new Uint8Array(await png.arrayBuffer()));
+    const file = await fileOf(joined.pixels);
     return {
       ok: true,
       value: {
-        png,
-        sha256,
-        width,
-        height,
+        ...file,
         corners: wholePicture(joined.pixels),
         turn: WHOLE_TURN,
-        read: onFrame(reading.value, 'journal', frame, WHOLE_TURN, sha256),
+        read: onFrame(reading.value, 'journal', frame, WHOLE_TURN, file.sha256),
         told: { kind: 'turn', closingErrorDeg: settled!.closingErrorDeg, seenDeg: joined.seenShare * 360 },
       },
     };
@@ -200,20 +195,16 @@ const film = {
     const { part, corners, size, turn, construction } = task;
     const reading = readLamp(part, lamp, camera.value, corners, size, { construction });
     if (!reading.ok) return reading;
-    const png = await pngOf(lamp.picture);
-    const sha256 = sha256Hex(new Uint8Array(await png.arrayBuffer()));
+    const file = await fileOf(lamp.picture);
     const { walls, relief, seenShare } = reading.value;
     const count = (w: boolean | null): number => walls.filter((v) => v === w).length;
     return {
       ok: true,
       value: {
-        png,
-        sha256,
-        width: lamp.picture.width,
-        height: lamp.picture.height,
+        ...file,
         corners,
         turn,
-        read: onFrame(reading.value, part, frame, turn, sha256),
+        read: onFrame(reading.value, part, frame, turn, file.sha256),
         told: {
           kind: 'lamp',
           seenPercent: 100 * seenShare,
@@ -231,19 +222,14 @@ async function drawn(frame: SurfaceFrame, lengthMm: number | null): Promise<Outc
   const bore = stacker!.finish();
   const reading = readBore(bore, bore.ends.near && bore.ends.far ? lengthMm : null);
   if (!reading.ok) return reading;
-  const png = await pngOf(bore.pixels);
-  const sha256 = sha256Hex(new Uint8Array(await png.arrayBuffer()));
-  const { width, height } = bore.pixels;
+  const file = await fileOf(bore.pixels);
   return {
     ok: true,
     value: {
-      png,
-      sha256,
-      width,
-      height,
+      ...file,
       corners: wholePicture(bore.pixels),
       turn: WHOLE_TURN,
-      read: onFrame(reading.value, 'bore', frame, WHOLE_TURN, sha256),
+      read: onFrame(reading.value, 'bore', frame, WHOLE_TURN, file.sha256),
       told: { kind: 'drawn', seenPercent: 100 * bore.seenShare, longMm: reading.value.size.widthMm, ends: bore.ends },
     },
   };
@@ -259,6 +245,12 @@ function lit(frame: Pixels, { part, corners, size }: Extract<FilmTask, { kind: '
   if (gatherer.take(frame)) laid.laid++;
   else laid.lost++;
   return { ok: true, value: { kind: 'lamp', ...laid } };
+}
+
+/** A made picture as the file it is kept as. */
+async function fileOf(pixels: Pixels): Promise<Pick<MadeSurface, 'png' | 'sha256' | 'width' | 'height'>> {
+  const png = await pngOf(pixels);
+  return { png, sha256: sha256Hex(new Uint8Array(await png.arrayBuffer())), width: pixels.width, height: pixels.height };
 }
 
 async function pngOf({ width, height, data }: Pixels): Promise<Blob> {

@@ -49,8 +49,9 @@ export function hideOblique(there: Uint8Array, flat: Developed): void {
 /** Share of the face along a border that was found without help, which is not read. */
 export const BORDER = 0.05;
 
-export function hideBorder(there: Uint8Array, width: number, height: number): void {
-  const [bx, by] = [Math.round(BORDER * width * 0.7), Math.round(BORDER * height)];
+/** `allRound` where the surface is a whole turn: its two sides are one place and no border. */
+export function hideBorder(there: Uint8Array, width: number, height: number, allRound: boolean): void {
+  const [bx, by] = [allRound ? 0 : Math.round(BORDER * width * 0.7), Math.round(BORDER * height)];
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) if (x < bx || y < by || x >= width - bx || y >= height - by) there[y * width + x] = 0;
 }

@@ -1,7 +1,9 @@
 import { takeFlat, type FlatForm } from '../../specimen/flatScene.js';
 import { USUAL_SHOT } from '../../specimen/scene.js';
 import { surfaceMaps, type SurfaceSpecimen } from '../../specimen/surfaceMaps.js';
+import { hideBorder } from './frameChecks.js';
 import { findDisc } from './outlineDisc.js';
+import { readSurface } from './readSurface.js';
 
 const SHOT = { ...USUAL_SHOT, width: 400, height: 300, fill: 0.55, tiltDeg: 6, tiltTowardsDeg: 40, bench: 'concrete' as const };
 const CROWN: SurfaceSpecimen = { seed: 3, radiusMm: 43, widthMm: 86, acrossMm: 86, spanDeg: 180, finish: 'cast-aluminium', damages: [] };
@@ -26,11 +28,54 @@ describe('a round flat face is found in its picture', () => {
     expect(Math.abs(own / side - 1)).toBeLessThan(0.05);
   });
 
+  it('but no crown with the hole of a washer', () => {
+    const found = findDisc('crown', taken('ring').pixels);
+    expect(found.ok ? '' : found.problem.code).toBe('outline-not-found');
+  });
+
   it('but no ring without a hole, and nothing that reaches out of the picture', () => {
     const whole = findDisc('thrust', taken('disc').pixels);
     expect(whole.ok ? '' : whole.problem.code).toBe('outline-not-found');
     const cut = takeFlat(CROWN, surfaceMaps(CROWN, 300, 120), { ...SHOT, fill: 1.2 }, 'disc');
     const found = findDisc('crown', cut.pixels);
     expect(found.ok ? '' : found.problem.sentence).toMatch(/No crown was found/);
+  });
+});
+
+describe('a crown is read from its picture', () => {
+  it('for its deposit and what is missing of it, and gets no grade', () => {
+    const burnt: SurfaceSpecimen = {
+      ...CROWN,
+      damages: [
+        { kind: 'deposit', arc: 90, halfDeg: 150, axial: 0.5, axialHalf: 0.85, amount: 0.9 },
+        { kind: 'gone', arc: 100, axial: 0.55, radiusMm: 10, ragged: 0.1 },
+      ],
+    };
+    const { pixels, corners } = takeFlat(burnt, surfaceMaps(burnt, 800, 800), { ...SHOT, width: 1000, height: 750 }, 'disc');
+    const r = readSurface('crown', pixels, corners, { radiusMm: 43, widthMm: null });
+    if (!r.ok) throw new Error(r.problem.sentence);
+    const { summary, grade, doubts, reason, features, lines } = r.value;
+    expect(summary.percent.deposit).toBeGreaterThan(40);
+    expect(summary.percent.missing).toBeGreaterThan(1);
+    expect(summary.percent.missing).toBeLessThan(12);
+    // The corners of its square are no face that was not seen.
+    expect(summary.seenPercent).toBeGreaterThan(92);
+    expect(lines).toEqual([]);
+    expect(features.arcCentreDeg).toBeNull();
+    expect(grade).toBeNull();
+    expect(reason).toMatch(/No grade is proposed/);
+    expect(doubts.join(' ')).toMatch(/Crowns are told only coarsely/);
+  });
+});
+
+describe('the border of what was found without help', () => {
+  it('is not read; the two sides of a whole turn are one place and no border', () => {
+    const left = (allRound: boolean): { side: number; end: number } => {
+      const there = new Uint8Array(100 * 60).fill(1);
+      hideBorder(there, 100, 60, allRound);
+      return { side: there[30 * 100]!, end: there[50]! };
+    };
+    expect(left(false)).toEqual({ side: 0, end: 0 });
+    expect(left(true)).toEqual({ side: 1, end: 0 });
   });
 });

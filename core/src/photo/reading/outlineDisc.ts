@@ -13,7 +13,7 @@ const LEAST_LIKE = 0.93;
 /** Least size, share of the picture; and longest over shortest axis of a circle that is seen so aslant that nothing can be read. */
 const LEAST_AREA = 0.03;
 const MOST_ASLANT = 1.6;
-/** The hole of a ring, share of its filled piece. */
+/** The hole of a ring, share of its filled piece; a crown has none so large, even burnt through. */
 const RING_HOLE = [0.15, 0.9] as const;
 
 /**
@@ -60,7 +60,7 @@ function squareOf(
   let n = 0;
   for (const f of filled.inside) n += f;
   const hole = 1 - c.area / n;
-  if (ring && (hole < RING_HOLE[0] || hole > RING_HOLE[1])) return null;
+  if (ring ? hole < RING_HOLE[0] || hole > RING_HOLE[1] : hole > RING_HOLE[0]) return null;
   let [mx, my] = [0, 0];
   filled.each((x, y) => {
     mx += x / n;

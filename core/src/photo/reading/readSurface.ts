@@ -1,6 +1,6 @@
 import { GRADE_BOOK, proposeGrade, type GradeBook } from '../../damage/gradeBook.js';
 import { TRUSTED } from '../../damage/surfaceRead.js';
-import { summariseMap } from '../../damage/wearMap.js';
+import { summariseMap, type WearSummary } from '../../damage/wearMap.js';
 import type { ShellConstruction } from '../../engine/layout.js';
 import { fail, ok, type Result } from '../../kit/result.js';
 import { develop, type Pixels } from '../flatten.js';
@@ -70,7 +70,7 @@ export function readSurface(
     );
   const seen = seenOf(flat.pixels);
   hideOblique(seen.there, flat);
-  if (options.cornersProposed) hideBorder(seen.there, flat.pixels.width, flat.pixels.height);
+  if (options.cornersProposed) hideBorder(seen.there, flat.pixels.width, flat.pixels.height, camera.spanDeg === 360);
   if (isGrey(flat.pixels))
     return fail(
       'picture-grey',
@@ -101,7 +101,7 @@ export function readSurface(
   if (options.explain) explainLines(options.explain, flat.pixels, lines, camera.spanDeg);
   progress(0.95);
   const map = mapOf(layered, flat);
-  const summary = summariseMap(map, depthsOf(lines));
+  const summary = summaryOf(summariseMap(map, depthsOf(lines)), camera);
   const glarePercent = share(seen.glare) * 100;
   const { doubts, confidence } = trust({
     camera,
@@ -154,6 +154,10 @@ const COARSE = {
   words:
     'Crowns are told only coarsely (of deposit by some ten points; lacquer all over, peppering and strikes may pass unseen): grade it by eye.',
 } as const;
+
+/** Of a round flat face what lies in the corners of its square is not unseen: there is no face. */
+const summaryOf = (summary: WearSummary, { spanDeg }: CameraModel): WearSummary =>
+  spanDeg === 0 ? { ...summary, seenPercent: Math.min(100, summary.seenPercent / (Math.PI / 4)) } : summary;
 
 function overParting(part: ReadPart, picture: Pixels, corners: readonly Point[], { light, there }: Seen): number | null {
   const beside = part === 'shell' ? partingLight(picture, corners) : null;

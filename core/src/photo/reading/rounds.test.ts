@@ -13,7 +13,8 @@ import { toPicture, toSurface } from '../mesh.js';
 import { discCamera, flatCamera, ringCamera } from '../cameraModel.js';
 import { roundPoseByRun } from './focal.js';
 import { findOutline } from './findOutline.js';
-import { fromPicture, inPicture, onFrame, showsPieceOfTurn, sizeFromFrame } from './onFrame.js';
+import { fromPicture, inPicture, onFrame, showsPieceOfTurn, sizeFromFrame, type Turn } from './onFrame.js';
+import { readPicture } from './readPicture.js';
 import { readSurface } from './readSurface.js';
 import { cameraModelOf } from './cameraModelOf.js';
 import type { SurfaceReading } from './surfaceReading.js';
@@ -148,6 +149,11 @@ describe('a journal is read from its picture', () => {
     expect(r.grade).toBe(2);
     expect(r.features.linesPercent).toBeGreaterThan(2);
   });
+  it('tells one blued from end to end and all round by the cheeks beside it', () => {
+    const r = read('journal', [{ kind: 'temper', arc: FACING, halfDeg: 180, axial: 0.5, axialHalf: 0.9, most: 0.9 }]);
+    expect(r.summary.percent.heat).toBeGreaterThan(90);
+    expect(r.grade).toBe(4);
+  });
   it('measures a ring of temper colours past golden brown, and does not take straw for transfer', () => {
     const r = read('journal', RING);
     expect(Math.abs(r.summary.percent.heat - truth('journal', RING, 'heat'))).toBeLessThan(4);
@@ -235,6 +241,20 @@ describe('a piston is found in its picture', () => {
   });
 });
 
+describe('which arc of a journal faces the camera', () => {
+  const pin = stationsOf(engineTemplate('inline-4-petrol')!.layout).find((s) => s.part === 'journal')!;
+  const doubts = (turn: Turn | null): string => {
+    const { picture } = take('journal', []);
+    const task = { sha256: '0'.repeat(64), corners: picture.corners, original: picture.pixels, part: 'journal' as const };
+    const r = readPicture(picture.pixels, { ...task, frame: pin.surface!, turn, construction: 'trimetal' });
+    return r.ok ? r.value.read.doubts.join(' ') : r.problem.sentence;
+  };
+  it('is doubted for as long as nobody said it', () => {
+    expect(doubts(null)).toMatch(/Which arc faces the camera nobody said: 180° is taken/);
+    expect(doubts({ facingDeg: 90, arcDeg: 90 })).not.toMatch(/Which arc/);
+  });
+});
+
 describe('a journal is found in its picture', () => {
   it('between its cheeks, near enough to be read', () => {
     const blued: Damage = { kind: 'temper', arc: FACING, halfDeg: 180, axial: 0.5, axialHalf: 0.35, most: 0.85 };
@@ -252,6 +272,12 @@ describe('a journal is found in its picture', () => {
     expect(Math.min(...off)).toBeLessThan(0.1 * long);
     const r = readSurface('journal', picture.pixels, found.value, { radiusMm: 25, widthMm: null }, { cornersProposed: true });
     expect(r.ok && r.value.summary.percent.heat).toBeGreaterThan(10);
+    // Another guess lies elsewhere, or there is none.
+    const other = findOutline('journal', picture.pixels, 2);
+    const apart = other.ok
+      ? Math.max(...other.value.map((p, k) => Math.hypot(p[0] - found.value[k]![0], p[1] - found.value[k]![1])))
+      : Infinity;
+    expect(apart).toBeGreaterThan(0.1 * long);
   });
 });
 
