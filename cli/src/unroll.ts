@@ -21,7 +21,7 @@ import {
   type ReadPart,
 } from '@true-ledger/core/photo';
 import { aboutFilm, FILM_LIMITS, fitted, framesOf } from './film.js';
-import { failed, written, wrong, type Film, type Unrolled } from './unrolled.js';
+import { canWriteBeside, failed, written, wrong, type Film, type Unrolled } from './unrolled.js';
 import { unrollBore } from './unrollBore.js';
 
 /** Long sides of the frames in which a part is followed, and from which its surface is joined. */
@@ -97,6 +97,11 @@ export async function unroll(
     return wrong('--view is what the scope sees across the long side of its picture, 30 to 150 degrees.');
   const lengthMm = texts.length === undefined ? null : Number(texts.length);
   if (lengthMm !== null && !(lengthMm > 1 && lengthMm < 1000)) return wrong('The length of the bore is millimetres, 1 to 1000.');
+  // A film takes minutes: what would fail after them is told before.
+  if (out !== undefined && !(await canWriteBeside(out)))
+    return failed(
+      `${out} cannot be written: its folder is not there, or is not to be written in. Nothing was read; make the folder or name another.`,
+    );
   const about = await aboutFilm(path);
   if (typeof about === 'string') return failed(about);
   if (about.seconds > FILM_LIMITS.seconds)

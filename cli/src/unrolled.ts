@@ -1,4 +1,5 @@
-import { writeFile } from 'node:fs/promises';
+import { access, constants, writeFile } from 'node:fs/promises';
+import { dirname } from 'node:path';
 import sharp from 'sharp';
 import type { Pixels, Point } from '@true-ledger/core/photo';
 import type { FilmAbout } from './film.js';
@@ -20,6 +21,14 @@ export interface Film {
   readonly sizeAssumed: boolean;
   readonly out: string | null;
   readonly tell: (words: string) => void;
+}
+
+/** Can files be made in the folder of this path? */
+export function canWriteBeside(path: string): Promise<boolean> {
+  return access(dirname(path), constants.W_OK).then(
+    () => true,
+    () => false,
+  );
 }
 
 /** Writes pictures beside each other, and the JSON beside them. */

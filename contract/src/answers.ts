@@ -9,7 +9,7 @@ import type { DiagnosisJson } from '@true-ledger/core/diagnosis';
 import type { Letterhead, Parties } from '@true-ledger/core/report';
 import type { StampVerdict } from '@true-ledger/core/bundle';
 import Joi from 'joi';
-import { ROLES } from './limits.js';
+import { ROLES, WAITS } from './limits.js';
 import type { GaugeSpot } from './requests.js';
 
 const { list, listOf, nullable, number, optional, typed } = s;
@@ -58,6 +58,10 @@ export const caseSummary = s.object({
   /** Put away: not on the shelf unless asked for; absent in figures of an earlier version. */
   shelved: optional(s.oneOf(['archived', 'withdrawn'])),
   waitingOn: text,
+  /** Whom or what it waits for outside; absent in figures of an earlier version. */
+  waits: optional(many(s.oneOf(WAITS))),
+  /** Accounts of this shop that wrote in it; absent in figures of an earlier version. */
+  writers: optional(many(text)),
   /** Newest signed version of its account; 0: none. */
   signed: count,
   coverage: share,
@@ -68,8 +72,10 @@ export const caseSummary = s.object({
   /** Entries written since the figures were computed; 0 when they are of now. */
   behind: count,
   demo: s.flag,
-  /** Worst grade by bench row, for the strip on the Shelf; null where nothing was examined. */
-  strip: many(s.object({ station: text, grade: nullable(number) })),
+  /**
+   * The engine unrolled in small: its size and, for every place, left, top, width and height in whole mm and the grade, -1 where nobody looked. Absent in figures of an earlier version.
+   */
+  bench: optional(s.object({ widthMm: number, heightMm: number, cells: many(number) })),
 });
 export type CaseSummary = Held<typeof caseSummary>;
 export const shelf = many(caseSummary);

@@ -54,6 +54,7 @@ const SERVER_ERRORS = {
   picture: of(400, 'The picture could not be read.'),
   'policy-position': of(400, 'The question has no such position.'),
   'reading-stopped': of(400, 'The reading was stopped.'),
+  'surface-stopped': of(400, 'The surface was not laid out.'),
   redacted: of(400, 'The entry was struck already.'),
   request: of(400, 'The request does not fit its schema.'),
   'request-encoding': of(415, 'The request is written in an encoding that is not read.'),

@@ -240,6 +240,7 @@ describe('report', () => {
       'sequence',
       'conclusion',
       'standing',
+      'appendix',
     ]));
   it('says what was and was not examined', () => {
     expect(words).toContain('places (');

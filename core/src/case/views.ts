@@ -109,6 +109,12 @@ export function standingGrade(view: StationView): Grade | null {
   return view.state === 'findings' ? (view.proposal?.grade ?? null) : null;
 }
 
+/** What its pictures read at a place that was called sound without a look at them: a grade of 2 or more. Null where they agree, or a grade was confirmed over them. */
+export function readAgainstSound(view: StationView): Grade | null {
+  const read = view.state === 'sound' && !view.grade ? view.proposal?.grade : undefined;
+  return read !== undefined && read >= 2 ? read : null;
+}
+
 /** Patterns named as present at a place. */
 export function namedPatterns(view: StationView): string[] {
   return view.patterns.filter((p) => p.value.present).map((p) => p.value.pattern);

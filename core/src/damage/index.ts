@@ -1,5 +1,6 @@
 export type { DamagePattern } from './catalogue/record.js';
 export { GRADES, GRADE_INFO, type Grade, WEAR_CLASSES, WEAR_CLASS_INFO, type WearClass, gradeText } from './classes.js';
+export { mergeReads } from './surfaceRead.js';
 export { LINE_DEPTHS, type LineDepth, type SurfaceMark, type WearMap, damageShare, summariseMap } from './wearMap.js';
 export {
   GRADED_PARTS,

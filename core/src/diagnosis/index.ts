@@ -6,6 +6,7 @@ export { type Diagnosis, type RankedCause, type WeighedEvidence, applicableModel
 export { drawnRangeText } from './ending.js';
 export { type DiagnosisJson, diagnosisJson } from './diagnosisJson.js';
 export { type Predicted, predictBench } from './predicted.js';
+export { likelyPlace } from './places.js';
 export { type PairSign, comparePair } from './pair.js';
 export { type AnswerItem, answerItems, answerability, releaseCheck, warrantyChecklist } from './answers.js';
 export type { SequenceLink } from './sequence/types.js';

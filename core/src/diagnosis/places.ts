@@ -11,6 +11,15 @@ export interface PlaceShare {
   readonly probability: number;
 }
 
+/** From this probability on a cause is shown at a place of its own. */
+const LIKELY = 0.4;
+
+/** The place a cause most likely began at; null while none is likely enough. */
+export function likelyPlace({ places }: { readonly places: readonly PlaceShare[] }): PlaceShare | null {
+  const [first] = places;
+  return first && first.probability > LIKELY ? first : null;
+}
+
 const HIT = 0.85;
 const MISS = 0.08;
 

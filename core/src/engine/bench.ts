@@ -23,7 +23,7 @@ export interface BenchPlan {
 }
 
 /**
- * The engine laid out as parts lie on a bench: front at left, mains between the cylinders they sit between, banks stacked.
+ * The engine laid out as parts lie on a bench: front at left, mains between the cylinders they sit between; of two banks one above the crank and one, the other way round, below it.
  * `shown` holds the places beside the running parts that lie there too. Columns are quarter pin steps: a pin takes columns 4p+2 … 4p+5, a main the two columns around its position.
  */
 export function benchPlan(layout: EngineLayout, shown?: ReadonlySet<string>): BenchPlan {
@@ -115,20 +115,27 @@ export function benchPlan(layout: EngineLayout, shown?: ReadonlySet<string>): Be
     cell(`crank.pin.${number}`, pinColumn(pin), 2),
   );
 
+  const bigEndRows = (bank: number): void => {
+    row(`rod-upper-${bank}`, `Rod upper${side(bank)}`, 'shell', bigEnds(bank, 'upper'));
+    if (bank === 0) row('pins', 'Crankpins', 'journal', pinCells);
+    row(`rod-lower-${bank}`, `Rod lower${side(bank)}`, 'shell', bigEnds(bank, 'lower'));
+  };
   topRows(0);
-  if (banks === 1) {
-    row('shell-upper', 'Upper shells', 'shell', [...bigEnds(0, 'upper'), ...mains('shell.upper'), ...mains('rollers')]);
-    row('journal', 'Crank', 'journal', [...pinCells, ...mainsAt.flatMap((p, i) => cell(`crank.main.${i + 1}`, p * 4, 2))]);
-    row('shell-lower', 'Lower shells', 'shell', [...bigEnds(0, 'lower'), ...mains('shell.lower')]);
-  } else {
-    row('rod-upper-0', `Rod upper${side(0)}`, 'shell', bigEnds(0, 'upper'));
-    row('rod-lower-0', `Rod lower${side(0)}`, 'shell', bigEnds(0, 'lower'));
-    row('main-upper', 'Main upper', 'shell', [...mains('shell.upper'), ...mains('rollers')]);
-    row('journal', 'Crank', 'journal', [...pinCells, ...mainsAt.flatMap((p, i) => cell(`crank.main.${i + 1}`, p * 4, 2))]);
-    row('main-lower', 'Main lower', 'shell', mains('shell.lower'));
-    row('rod-upper-1', `Rod upper${side(1)}`, 'shell', bigEnds(1, 'upper'));
-    row('rod-lower-1', `Rod lower${side(1)}`, 'shell', bigEnds(1, 'lower'));
+  bigEndRows(0);
+  row('main-upper', 'Main upper', 'shell', [...mains('shell.upper'), ...mains('rollers')]);
+  row(
+    'mains',
+    'Main journals',
+    'journal',
+    mainsAt.flatMap((p, i) => cell(`crank.main.${i + 1}`, p * 4, 2)),
+  );
+  row('main-lower', 'Main lower', 'shell', mains('shell.lower'));
+  if (banks === 2) {
+    // The second bank lies on the other side of the crank, its head outwards.
+    const from = rows.length;
     topRows(1);
+    bigEndRows(1);
+    rows.push(...rows.splice(from).reverse());
   }
   const thrustAt = (mainsAt[layout.thrustMain - 1] ?? 0) * 4;
   row('thrust', `Thrust faces, main ${layout.thrustMain}`, 'thrust', [

@@ -194,7 +194,7 @@ describe('bench', () => {
   );
   it('moves along a row and to the nearest cell of the next', () => {
     const plan = benchPlan(four);
-    expect(neighbourOnBench(plan, 'main.1.shell.upper', 'right')).toBe('rod.1.shell.upper');
+    expect(neighbourOnBench(plan, 'main.1.shell.upper', 'right')).toBe('main.2.shell.upper');
     expect(neighbourOnBench(plan, 'rod.2.shell.upper', 'down')).toBe('crank.pin.2');
     expect(neighbourOnBench(plan, 'bore.1', 'up')).toBe('head.1');
     expect(neighbourOnBench(plan, 'cam.1', 'up')).toBe('cam.1');

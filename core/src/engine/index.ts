@@ -16,5 +16,6 @@ export {
   stationsOf,
 } from './stations.js';
 export { routeDistance } from './oilRoute.js';
-export { type BenchCell, type BenchRow, type Direction, benchPlan, neighbourOnBench } from './bench.js';
+export { type BenchOrder, type UnrolledBench, type UnrolledCell, unrolledBench } from './unrolledBench.js';
+export { type BenchRow, type Direction, benchPlan, neighbourOnBench } from './bench.js';
 export { planDrawing } from './plan.js';

@@ -12,6 +12,7 @@ export const SECTION_IDS = [
   'routes',
   'conclusion',
   'standing',
+  'appendix',
 ] as const;
 /** A section of the account. */
 export type SectionId = (typeof SECTION_IDS)[number];

@@ -3,6 +3,7 @@ import { accountLaidOut } from './kinds/accountLaidOut.js';
 import { accountSigned } from './kinds/accountSigned.js';
 import { answerSet } from './kinds/answerSet.js';
 import { answerableSet } from './kinds/answerableSet.js';
+import { assemblySet } from './kinds/assemblySet.js';
 import { bagSet } from './kinds/bagSet.js';
 import { blurSet } from './kinds/blurSet.js';
 import { boltTorque } from './kinds/boltTorque.js';
@@ -32,6 +33,7 @@ import { patternSet } from './kinds/patternSet.js';
 import { photoAdded } from './kinds/photoAdded.js';
 import { planSet } from './kinds/planSet.js';
 import { priceBookSet } from './kinds/priceBookSet.js';
+import { proofSet } from './kinds/proofSet.js';
 import { quoteSent } from './kinds/quoteSent.js';
 import { readingTaken } from './kinds/readingTaken.js';
 import { receivedItem } from './kinds/receivedItem.js';
@@ -53,6 +55,7 @@ import { stepSet } from './kinds/stepSet.js';
 import { surfaceRead } from './kinds/surfaceRead.js';
 import { tagRead } from './kinds/tagRead.js';
 import { taskMoved } from './kinds/taskMoved.js';
+import { torqueSet } from './kinds/torqueSet.js';
 import { unexplainedSet } from './kinds/unexplainedSet.js';
 
 /** Every kind of entry there is. */
@@ -61,6 +64,7 @@ export const ENTRY_DEFINITIONS = [
   accountSigned,
   answerSet,
   answerableSet,
+  assemblySet,
   bagSet,
   blurSet,
   boltTorque,
@@ -90,6 +94,7 @@ export const ENTRY_DEFINITIONS = [
   photoAdded,
   planSet,
   priceBookSet,
+  proofSet,
   quoteSent,
   readingTaken,
   receivedItem,
@@ -111,6 +116,7 @@ export const ENTRY_DEFINITIONS = [
   surfaceRead,
   tagRead,
   taskMoved,
+  torqueSet,
   unexplainedSet,
 ] as const;
 
@@ -118,6 +124,7 @@ export * from './kinds/accountLaidOut.js';
 export * from './kinds/accountSigned.js';
 export * from './kinds/answerSet.js';
 export * from './kinds/answerableSet.js';
+export * from './kinds/assemblySet.js';
 export * from './kinds/bagSet.js';
 export * from './kinds/blurSet.js';
 export * from './kinds/boltTorque.js';
@@ -147,6 +154,7 @@ export * from './kinds/patternSet.js';
 export * from './kinds/photoAdded.js';
 export * from './kinds/planSet.js';
 export * from './kinds/priceBookSet.js';
+export * from './kinds/proofSet.js';
 export * from './kinds/quoteSent.js';
 export * from './kinds/readingTaken.js';
 export * from './kinds/receivedItem.js';
@@ -168,4 +176,5 @@ export * from './kinds/stepSet.js';
 export * from './kinds/surfaceRead.js';
 export * from './kinds/tagRead.js';
 export * from './kinds/taskMoved.js';
+export * from './kinds/torqueSet.js';
 export * from './kinds/unexplainedSet.js';

@@ -11,7 +11,18 @@ export { type FlattenedPart, type ReadPart, READ_PARTS, isFlattened, isRead } fr
 export { MAP_COLUMNS, MAP_ROWS } from './reading/surfaceReading.js';
 export { readSurface } from './reading/readSurface.js';
 export { type SurfaceSize, cameraModelOf } from './reading/cameraModelOf.js';
-export { type Turn, USUAL_TURN, WHOLE_TURN, fromPicture, inPicture, onFrame, showsPieceOfTurn, sizeFromFrame } from './reading/onFrame.js';
+export {
+  type Turn,
+  USUAL_TURN,
+  WHOLE_TURN,
+  fromPicture,
+  inPicture,
+  onFrame,
+  showsPieceOfTurn,
+  sizeFromFrame,
+  turnSaid,
+} from './reading/onFrame.js';
+export { surfaceOnFrame } from './reading/surfaceOnFrame.js';
 export { findOutline, isFound, isGuessedTwice } from './reading/findOutline.js';
 export { type PictureTask, type ReadPicture, readPicture } from './reading/readPicture.js';
 export { readingJson } from './reading/readingJson.js';

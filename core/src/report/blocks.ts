@@ -38,6 +38,8 @@ export type ReportBlock =
       readonly standIn: boolean;
       /** Entry of the corners and marks it is drawn with, so that an old drawing is never shown for a new one. */
       readonly stamp: string;
+      /** Beside the words it goes with, not looked at for itself. */
+      readonly small?: true;
     }
   | { readonly kind: 'wear'; readonly station: string; readonly map: WearMap; readonly frame: SurfaceFrame; readonly caption: string }
   | {
@@ -51,9 +53,34 @@ export type ReportBlock =
 
 /** A section of the account. */
 export interface ReportSection {
-  readonly id: SectionId;
+  readonly id: SectionId | 'assembly';
   readonly heading: string;
   readonly blocks: readonly ReportBlock[];
+}
+
+/** The first page of an account: the answer by itself. */
+export interface FirstPage {
+  /** What failed, one sentence. */
+  readonly failed: string;
+  /** Why: the builder's conclusion, else how the differential ends. */
+  readonly why: string;
+  /** Null while nothing was found that asks for a cause. */
+  readonly sure: {
+    readonly cause: string;
+    readonly place: string | null;
+    readonly probability: number;
+    readonly low: number;
+    readonly high: number;
+    readonly words: string;
+  } | null;
+  readonly restsOn: readonly string[];
+  /** The strongest other cause; null for none. */
+  readonly rival: string | null;
+  /** The picture that shows it; null where the account has none. */
+  readonly picture: Extract<ReportBlock, { kind: 'photo' }> | null;
+  readonly bench: Extract<ReportBlock, { kind: 'drawing' }>;
+  readonly todo: readonly string[];
+  readonly notSeen: readonly string[];
 }
 
 /** One signed version of the account. */
@@ -80,6 +107,8 @@ export interface ReportModel {
   readonly letterhead: Letterhead | null;
   /** Fingerprint of the key the shop signs with; absent where it is not known. */
   readonly key?: string;
+  /** Null for sheets and covers. */
+  readonly first: FirstPage | null;
   readonly sections: readonly ReportSection[];
   /** Versions signed before, oldest first. */
   readonly signed: readonly SignedVersion[];
@@ -88,7 +117,7 @@ export interface ReportModel {
   /** The version this one is being signed as; null for a draft. */
   readonly signing: SignedVersion | null;
   /** Every sentence that says what the figures do not. */
-  readonly flags: ReadonlyArray<{ readonly section: SectionId; readonly text: string; readonly flags: readonly string[] }>;
+  readonly flags: ReadonlyArray<{ readonly section: ReportSection['id']; readonly text: string; readonly flags: readonly string[] }>;
 }
 
 /** Dominant class colour of every cell; null where the cell was not seen. Row 0 is v = 0. */

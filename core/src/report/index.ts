@@ -1,4 +1,5 @@
-export { type ReportBlock, type ReportModel, cellColours } from './blocks.js';
+export { assemblyModel, assemblyPictures, tighteningDrawing } from './assemblyModel.js';
+export { type FirstPage, type ReportBlock, type ReportModel, cellColours } from './blocks.js';
 export { ALWAYS, TEMPLATES } from './templates.js';
 export { type PictureLine, pictureMarks } from './pictureMarks.js';
 export {

@@ -1,4 +1,4 @@
-import type { ReportBlock, ReportModel } from './blocks.js';
+import type { FirstPage, ReportBlock, ReportModel } from './blocks.js';
 import { versionLines } from './model.js';
 
 const cell = (text: string): string => text.replace(/\|/g, '\\|').replace(/\s*\n\s*/g, ' ');
@@ -30,6 +30,23 @@ function blockLines(block: ReportBlock): string[] {
   }
 }
 
+/** The first page: what stands on it, in its order. */
+function firstLines(first: FirstPage): string[] {
+  const part = (name: string, lines: readonly string[]): string[] =>
+    lines.length > 0 ? [`**${name}**`, '', ...lines.map((l) => `- ${l}`), ''] : [];
+  return [
+    `**${first.failed}**`,
+    '',
+    first.why,
+    '',
+    ...(first.sure ? [`${first.sure.cause}${first.sure.place ? ` (${first.sure.place})` : ''}: ${first.sure.words}.`, ''] : []),
+    ...part('It rests on', first.restsOn),
+    ...(first.rival ? [first.rival, ''] : []),
+    ...part('To be done', first.todo),
+    ...part('Not seen', first.notSeen),
+  ];
+}
+
 /** The account in words, as Markdown: the same sections as page and PDF, pictures and drawings by their captions. */
 export function reportMarkdown(model: ReportModel): string {
   return [
@@ -38,6 +55,7 @@ export function reportMarkdown(model: ReportModel): string {
     ...(model.title ? [model.title, ''] : []),
     ...(model.reference ? [`Client reference ${model.reference}`, ''] : []),
     ...versionLines(model).flatMap((line) => [line, '']),
+    ...(model.first ? firstLines(model.first) : []),
     ...model.sections.flatMap((s) => [`## ${s.heading}`, '', ...s.blocks.flatMap(blockLines)]),
   ].join('\n');
 }

@@ -9,6 +9,8 @@ import type { SimulatedRoute } from '../salvage/simulate.js';
 import type { ReportBlock, ReportModel, ReportSection, SignedVersion } from './blocks.js';
 import type { SectionId } from '../entries/account.js';
 import type { Letterhead } from './parties.js';
+import { appendix } from './sections/appendix.js';
+import { firstPage } from './firstPage.js';
 import { answers } from './sections/answers.js';
 import { causes } from './sections/causes.js';
 import { conclusion } from './sections/conclusion.js';
@@ -19,7 +21,7 @@ import { opening } from './sections/opening.js';
 import { question } from './sections/question.js';
 import { routes } from './sections/routes.js';
 import { sequence } from './sections/sequence.js';
-import { sheets } from './sections/sheets.js';
+import { measured } from './sections/measured.js';
 import { standing } from './sections/standing.js';
 import { figuresIn, figuresOf, ownWordFlags, withEdited } from './sentences.js';
 import { ALWAYS, TEMPLATES, templateFor } from './templates.js';
@@ -42,7 +44,8 @@ export function layoutOf(view: CaseView): EntryBodies['account-laid-out'] {
 
 /** Numbers of the pictures in the account, in their order; those left out have none. */
 export function pictureNumbers(view: CaseView, layout: EntryBodies['account-laid-out']): ReadonlyMap<string, number> {
-  const all = [...new Set(view.stations.flatMap((s) => s.photos.map((p) => p.value.sha256)))];
+  // What was found sound is told in words.
+  const all = [...new Set(view.stations.filter((s) => s.state === 'findings').flatMap((s) => s.photos.map((p) => p.value.sha256)))];
   const wanted = [...layout.pictureOrder.filter((sha) => all.includes(sha)), ...all.filter((sha) => !layout.pictureOrder.includes(sha))];
   const left = new Set(layout.picturesLeft);
   return new Map(wanted.filter((sha) => !left.has(sha)).map((sha, i) => [sha, i + 1]));
@@ -65,7 +68,7 @@ function changedSections(before: EntryBodies['account-signed']['sections'], now:
 }
 
 /** Heading of every section. */
-export const HEADINGS: Readonly<Record<SectionId, string>> = {
+export const HEADINGS: Readonly<Record<ReportSection['id'], string>> = {
   question: 'Question and engine',
   opening: 'Before opening and strip',
   examined: 'What was and was not examined',
@@ -78,6 +81,8 @@ export const HEADINGS: Readonly<Record<SectionId, string>> = {
   routes: 'Ways on',
   conclusion: 'Conclusion',
   standing: 'Method and standing',
+  appendix: 'Appendix: measuring sheets',
+  assembly: 'Assembly',
 };
 
 /** What a person reads of a block: words and figures. Coordinates of drawings stay out, since the last digits of logarithms differ between machines. */
@@ -122,7 +127,7 @@ export function reportModel(view: CaseView, ledgerHead: string, entries: number,
     opening: () => [opening(view)],
     examined: () => [examined(view)],
     findings: () => [findings(view, pictureNumbers(view, layout))],
-    sheets: () => [sheets(view, layout.detail)],
+    sheets: () => [measured(view, layout.detail)],
     causes: () => [causes(view, d, layout.detail)],
     sequence: () => [sequence(view, d)],
     answers: () => answers(view, d, layout.template === 'warranty'),
@@ -130,8 +135,14 @@ export function reportModel(view: CaseView, ledgerHead: string, entries: number,
     routes: () => routes(view, options.routes ?? []),
     conclusion: () => [conclusion(view, d)],
     standing: () => [standing(view, d, ledgerHead, entries)],
+    appendix: () => (layout.detail === 'full' ? appendix(view) : []),
   };
-  const order = [...layout.order, ...[...ALWAYS].filter((s) => !layout.order.includes(s))];
+  const order = [
+    ...layout.order,
+    ...[...ALWAYS, ...(layout.order.includes('sheets') && !layout.left.includes('sheets') ? (['appendix'] as const) : [])].filter(
+      (s) => !layout.order.includes(s),
+    ),
+  ];
   const generated = order.filter((s) => ALWAYS.has(s) || !layout.left.includes(s)).flatMap((s) => made[s]());
   const own = ['conclusion', 'actions'] as const;
   // What the builder wrote must not vouch for itself.
@@ -164,6 +175,12 @@ export function reportModel(view: CaseView, ledgerHead: string, entries: number,
     entries,
     letterhead: options.letterhead ?? null,
     ...(options.key ? { key: options.key } : {}),
+    first: firstPage(
+      view,
+      d,
+      pictureNumbers(view, layout),
+      order.includes('routes') && !layout.left.includes('routes') ? (options.routes ?? []) : [],
+    ),
     sections: withEditCount(sections, flags.length),
     signed,
     signing: null,
@@ -209,6 +226,7 @@ export function machineShopModel(view: CaseView, ledgerHead: string, entries: nu
     ledgerHead,
     entries,
     letterhead,
+    first: null,
     sections: [
       {
         id: 'decided',

@@ -110,6 +110,7 @@ export function coverModel(
     ledgerHead,
     entries,
     letterhead,
+    first: null,
     sections: [
       table('question', 'For', [
         ['Client', client.name],

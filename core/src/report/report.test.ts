@@ -145,7 +145,7 @@ describe('what is chosen about an account', () => {
   it('is taken with no picture named, and refused with a section or picture that cannot be', () => {
     expect(checkEntry('account-laid-out', null, body, START).ok).toBe(true);
     expect(checkEntry('account-laid-out', null, { ...body, pictureOrder: ['a'.repeat(64)] }, START).ok).toBe(true);
-    for (const wrong of [{ order: ['appendix'] }, { picturesLeft: ['x'] }, { template: 'glossy' }, { order: ['examined', 'examined'] }])
+    for (const wrong of [{ order: ['preface'] }, { picturesLeft: ['x'] }, { template: 'glossy' }, { order: ['examined', 'examined'] }])
       expect(checkEntry('account-laid-out', null, { ...body, ...wrong }, START).ok).toBe(false);
   });
 });
@@ -213,11 +213,16 @@ describe('the account', () => {
     const photo = (sha256: string): ReturnType<typeof body> =>
       body('photo-added', { sha256, name: '', mime: 'image/jpeg', bytes: 1, width: 1, height: 1, takenAt: null, standIn: false }, 'bore.1');
     const [a, b, c] = ['a', 'b', 'c'].map((x) => x.repeat(64)) as [string, string, string];
-    const view = withEntries(photo(a), photo(b), photo(c), laidOut({ pictureOrder: [c], picturesLeft: [a] }));
+    const laid = laidOut({ pictureOrder: [c], picturesLeft: [a] });
+    const worn = body('grade-confirmed', { grade: 2, proposed: null, reason: '', book: '1' }, 'bore.1');
+    const view = withEntries(photo(a), photo(b), photo(c), worn, laid);
     expect([...pictureNumbers(view, layoutOf(view))]).toEqual([
       [c, 1],
       [b, 2],
     ]);
+    // Of a place that is sound there is no picture in the account.
+    const sound = withEntries(photo(a), photo(b), photo(c), laid);
+    expect([...pictureNumbers(sound, layoutOf(sound))]).toEqual([]);
   });
   it('shows ways on once one is chosen or promised, with the chart', () => {
     const plan = { route: 'rebuild', deadline: '2027-03-01', from: '2026-12-01', hoursPerDay: 6, workdays: [1, 2, 3, 4, 5], budget: 9000 };

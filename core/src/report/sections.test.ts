@@ -7,7 +7,8 @@ import { sectionWords } from '../testing/sectionWords.js';
 import type { ReportSection } from './blocks.js';
 import { findings } from './sections/findings.js';
 import { opening } from './sections/opening.js';
-import { sheets } from './sections/sheets.js';
+import { appendix } from './sections/appendix.js';
+import { measured } from './sections/measured.js';
 
 // The sections of the account, each from a case that has just what it tells.
 const keys = (s: ReportSection): string[] => s.blocks.flatMap((b) => (b.kind === 'text' && b.key ? [b.key] : []));
@@ -62,13 +63,14 @@ describe('measurements', () => {
   const SPEC = { 'crank.pin': { minMm: 52.98, maxMm: 53, undersizesMm: [0.25], source: 'page 9' } };
 
   it('says that nothing was measured', () => {
-    const s = sheets(caseOf(), 'full');
+    const s = measured(caseOf(), 'full');
     expect(sectionWords(s)).toBe('Nothing was measured.');
     expect(keys(s)).toEqual(['sheets.none']);
+    expect(appendix(caseOf())).toEqual([]);
   });
 
   it('in full has readings, results with verdict and uncertainty, gauges, limits and what was typed in other units', () => {
-    const text = sectionWords(sheets(caseOf({ readings: PIN!, specs: SPEC }), 'full'));
+    const text = sectionWords(appendix(caseOf({ readings: PIN!, specs: SPEC }))[0]!);
     expect(text).toMatch(/Crankpin 2/);
     expect(text).toMatch(/ \| front \| mid \| rear/);
     expect(text).toMatch(/Least \| 52\.921 mm ± 0\.00\d\d mm \| mid, axis [AB] \| outside \(limit\)/);
@@ -77,11 +79,35 @@ describe('measurements', () => {
     expect(text).toMatch(/Gauges: Outside micrometer 0\.001, resolution 0\.001 mm, U 0\.003 mm/);
   });
 
-  it('in short has results only, without readings and gauges of each place', () => {
-    const text = sectionWords(sheets(caseOf({ readings: PIN!, specs: SPEC }), 'short'));
-    expect(text).toMatch(/Least \| 52\.921 mm/);
+  it('in one table has a place a line, the mark of its verdict behind each result, and uncertainty once', () => {
+    const text = sectionWords(measured(caseOf({ readings: PIN!, specs: SPEC }), 'full'));
+    expect(text).toMatch(/Crankpin 2 \| .*52\.921 ✗/);
+    expect(text).toMatch(/U \(k = 2\) \| ±0\.00\d/);
+    expect(text).toMatch(/Crankpin 2, least: outside \(limit\); 52\.921/);
+    expect(text).toMatch(/Further results stand in the appendix/);
     expect(text).not.toMatch(/ \| front \| mid \| rear/);
-    expect(text).not.toMatch(/Typed in other units/);
+  });
+
+  it('in short leaves no result out, says what follows, and gives readings nothing was computed from', () => {
+    const text = sectionWords(measured(caseOf({ readings: PIN!, specs: SPEC }), 'short'));
+    const lines = sectionWords(appendix(caseOf({ readings: PIN!, specs: SPEC }))[0]!);
+    for (const name of ['Largest', 'Least', 'Taper', 'Wear']) {
+      expect(lines).toContain(name);
+      expect(text).toContain(name);
+    }
+    expect(text).toMatch(/What follows\n/);
+    expect(text).not.toMatch(/appendix/);
+    const waiting = caseOf({
+      readings: [{ station: 'rod.1.shell.lower', sheet: 'shell-clearance', cell: 'housing.vertical', value: '56.036' }],
+    });
+    expect(sectionWords(measured(waiting, 'short'))).toMatch(/56\.036 mm/);
+  });
+
+  it('marks what was only held against a rule of thumb as such', () => {
+    const play = ['towards', 'away'].map((cell, k) => ({ station: 'rod.1', sheet: 'side-clearance', cell, value: k === 0 ? '0' : '0.2' }));
+    const text = sectionWords(measured(caseOf({ readings: play }), 'full'));
+    expect(text).toMatch(/ \((✓|✗|≈)\)/);
+    expect(text).not.toMatch(/\d (✓|✗|≈)( |$)/m);
   });
 
   it('says what a sheet still waits for, without limits that only rules of thumb are held against it, and what a stand-in sent', () => {
@@ -92,7 +118,7 @@ describe('measurements', () => {
         { station: 'rod.1', sheet: 'side-clearance', cell: 'away', value: '0.2', simulated: true },
       ],
     });
-    const text = sectionWords(sheets(view, 'full'));
+    const text = sectionWords(appendix(view)[0]!);
     expect(text).toMatch(/Not read: upper wall at the crown; lower wall at the crown; its journal/);
     expect(text).toMatch(/No specification was entered: only rules of thumb/);
     expect(text).toMatch(/All readings of this place come from a gauge stand-in: they were not taken on the part\./);
@@ -146,8 +172,7 @@ describe('every section of every template', () => {
   it('is made of a case of which nothing is known without falling over', () => {
     for (const template of ['inline-4-petrol', 'single-splash', 'twin-premix', 'vee-12-petrol']) {
       const view: CaseView = caseOf({}, template);
-      for (const made of [findings(view, none), sheets(view, 'full'), sheets(view, 'short'), opening(view)])
-        expect(made.blocks.length).toBeGreaterThan(0);
+      for (const made of [findings(view, none), measured(view, 'short'), opening(view)]) expect(made.blocks.length).toBeGreaterThan(0);
     }
   });
 });

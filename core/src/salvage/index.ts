@@ -1,3 +1,4 @@
+export { type AssemblyStanding, type FastenersIn, type ProofStanding, assemblyBook, limitWords, unproved } from './assembly.js';
 export { standingDispositions } from './dispositions.js';
 export { machineSheet, machineSheetCsv, partsList } from './machineSheet.js';
 export { simulateRoute } from './monteCarlo.js';

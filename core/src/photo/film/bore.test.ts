@@ -41,7 +41,7 @@ describe('a borescope drawn out of a bore', () => {
     const stacker = boreStacker(tracker, RADIUS, 270)!;
     frames.forEach((f, k) => stacker.take(f, k / 10));
     bore = stacker.finish();
-  }, 120_000);
+  });
 
   it('is followed to a fiftieth of its way, wherever it is tilted and rolled', () => {
     expect(checkScope(tracker)).toBeNull();

@@ -16,6 +16,12 @@ export const USUAL_TURN: Turn = { facingDeg: 180, arcDeg: 90 };
 /** A surface that was made of a film: the whole turn, from 0 to 360°. */
 export const WHOLE_TURN: Turn = { facingDeg: 180, arcDeg: 360 };
 
+/** Which piece of a full turn a picture shows, as it was said when its corners were placed; the usual one where nobody said. */
+export const turnSaid = (said: { readonly facingDeg?: number | undefined; readonly arcDeg?: number | undefined } | undefined): Turn => ({
+  facingDeg: said?.facingDeg ?? USUAL_TURN.facingDeg,
+  arcDeg: said?.arcDeg ?? USUAL_TURN.arcDeg,
+});
+
 /** Is a picture of a journal a surface made of a film, developed already? */
 const isMade = (part: FlattenedPart, turn: Turn): boolean => part === 'journal' && turn.arcDeg === WHOLE_TURN.arcDeg;
 

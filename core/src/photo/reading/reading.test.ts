@@ -6,7 +6,7 @@ import { stationsOf } from '../../engine/stations.js';
 import { engineTemplate } from '../../engine/templates.js';
 import { applyEntry } from '../../entries/entries.js';
 import { emptyCase, type CaseState } from '../../ledger/state.js';
-import { caseView } from '../../case/views.js';
+import { caseView, readAgainstSound } from '../../case/views.js';
 import type { Damage } from '../../specimen/damages.js';
 import { surfaceMaps, type ShellSpecimen } from '../../specimen/surfaceMaps.js';
 import { USUAL_SHOT, type Shot } from '../../specimen/scene.js';
@@ -141,12 +141,12 @@ describe('a half shell is read from its picture', () => {
     expect(r.features.holes).toBe(1);
   });
   it.each([
-    ['a warm cast of 15 %', { gains: [1.15, 1, 0.85] as const }],
-    ['a cold cast of 15 %', { gains: [0.87, 1, 1.15] as const }],
-    ['a tilt of 14°', { tiltDeg: 14, tiltTowardsDeg: 200 }],
-    ['more noise', { noise: 2.2 }],
-    ['a blurred lens', { blurPx: 1.6 }],
-    ['another bench and lamp', { bench: 'cloth' as const, benchColour: [0.4, 0.12, 0.1] as const, lamps: 2, lampWidth: 0.6, seed: 77 }],
+    ['a warm cast of 15 % and a tilt of 14°', { gains: [1.15, 1, 0.85] as const, tiltDeg: 14, tiltTowardsDeg: 200 }],
+    ['a cold cast of 15 % and a blurred lens', { gains: [0.87, 1, 1.15] as const, blurPx: 1.6 }],
+    [
+      'another bench and lamp and more noise',
+      { bench: 'cloth' as const, benchColour: [0.4, 0.12, 0.1] as const, lamps: 2, lampWidth: 0.6, seed: 77, noise: 2.2 },
+    ],
   ])('says much the same under %s', (_, change) => {
     const r = read(take(WIPE, change));
     expect(Math.abs(r.summary.percent.lining - truthPercent(WIPE, 1))).toBeLessThan(4);
@@ -307,6 +307,11 @@ describe('a reading in the ledger', () => {
     sound.add('surface-read', 'rod.1.shell.lower', edge);
     sound.add('state-set', 'rod.1.shell.lower', { state: 'sound' });
     expect(found(sound)).toBe(false);
+    // It is not passed over: the picture stands against the word, until a grade is confirmed, either way.
+    const against = (): number | null => readAgainstSound(caseView(sound.state)!.byId.get('rod.1.shell.lower')!);
+    expect(against()).toBe(3);
+    sound.add('grade-confirmed', 'rod.1.shell.lower', { grade: 0, proposed: 3, reason: 'a reflection', book: '1' });
+    expect(against()).toBeNull();
   });
   it('proposes nothing when it was not trusted', () => {
     const c = new Case();

@@ -5,11 +5,9 @@ import { cellText } from '../../measure/program/readCell.js';
 import { lineText } from '../../measure/sheets/line.js';
 import type { CaseView } from '../../case/views.js';
 import type { ReportBlock, ReportSection } from '../blocks.js';
-import { gaugeTable } from '../parties.js';
-import type { Detail } from '../../entries/account.js';
 
 /** Readings of a sheet as a table: rows and columns where the cells make one, else name and figure. */
-function readingTable(m: PlaceOutcome): ReportBlock {
+export function readingTable(m: PlaceOutcome): ReportBlock {
   const cells = m.place.cells.filter((c) => m.values.has(c.key));
   const text = (c: Cell): string => cellText(c, m.values.get(c.key)!);
   const rows = [...new Set(cells.map((c) => c.row))];
@@ -30,12 +28,20 @@ function readingTable(m: PlaceOutcome): ReportBlock {
   };
 }
 
-/** Data sheets; in short, only what came of the readings. */
-export function sheets(view: CaseView, detail: Detail): ReportSection {
+/** Says which readings were sent by a gauge stand-in; null where none was. */
+export function standInWords(readings: ReadonlyArray<{ readonly simulated?: boolean | undefined }>, what: string): string | null {
+  const simulated = readings.filter((r) => r.simulated).length;
+  if (simulated === 0) return null;
+  const how = simulated === readings.length ? 'All' : `${simulated} of ${readings.length}`;
+  return `${how} ${what} come from a gauge stand-in: they were not taken on the part.`;
+}
+
+/** Every sheet in full: readings, results with their reasons, gauges and limits. None where nothing was measured. */
+export function appendix(view: CaseView): ReportSection[] {
   const blocks: ReportBlock[] = [];
   for (const m of measuredPlaces(view)) {
     blocks.push({ kind: 'text', text: m.place.name, strong: true });
-    if (detail === 'full' || !m.outcome || m.outcome.lines.length === 0) blocks.push(readingTable(m));
+    blocks.push(readingTable(m));
     if (m.outcome && m.outcome.lines.length > 0)
       blocks.push({
         kind: 'table',
@@ -58,13 +64,8 @@ export function sheets(view: CaseView, detail: Detail): ReportSection {
         text: `Not read: ${missing.join('; ')}.`,
       });
     const readings = placeReadings(view, m.place).map((r) => r.value);
-    const simulated = readings.filter((r) => r.simulated).length;
-    if (simulated > 0)
-      blocks.push({
-        kind: 'text',
-        text: `${simulated === readings.length ? 'All' : `${simulated} of ${readings.length}`} readings of this place come from a gauge stand-in: they were not taken on the part.`,
-      });
-    if (detail === 'short') continue;
+    const simulated = standInWords(readings, 'readings of this place');
+    if (simulated) blocks.push({ kind: 'text', text: simulated });
     const gauges = [...new Map(readings.map((r) => [r.gauge.id, r.gauge])).values()];
     const spec = specOfPlace(view, m.place);
     const typed = readings.filter((r) => !['mm', 'N', 'bar', '°', '°C', 's', 'kPa'].includes(r.unit));
@@ -78,8 +79,5 @@ export function sheets(view: CaseView, detail: Detail): ReportSection {
       ].join(' '),
     });
   }
-  const gauges = gaugeTable(view);
-  if (gauges) blocks.push({ kind: 'text', text: 'Gauges', strong: true }, gauges);
-  if (blocks.length === 0) blocks.push({ kind: 'text', key: 'sheets.none', text: 'Nothing was measured.' });
-  return { id: 'sheets', heading: 'Measurements', blocks };
+  return blocks.length > 0 ? [{ id: 'appendix', heading: 'Appendix: measuring sheets', blocks }] : [];
 }
