@@ -132,12 +132,13 @@ export async function build() {
   const shared = ['tsconfig.base.json', 'tsconfig.json', 'core', 'contract'];
   const server = whenChanged(
     'server',
-    [...shared, 'server/src', 'server/tsconfig.json', 'cli', 'package-lock.json'],
-    ['server/dist/main.js', 'cli/dist/main.js'],
-    () => {
+    [...shared, 'server/src', 'server/tsconfig.json', 'cli', 'scripts/unpackFonts.mjs', 'package-lock.json'],
+    ['server/dist/main.js', 'server/dist/fonts', 'cli/dist/main.js'],
+    async () => {
       say('Building server and command-line tool …');
       // Types are checked by the tests; a start need not wait for it.
-      return runBeside('npx', ['tsc', '-b', 'core', 'contract', 'server', 'cli', '--noCheck']);
+      await runBeside('npx', ['tsc', '-b', 'core', 'contract', 'server', 'cli', '--noCheck']);
+      await runBeside('node', ['scripts/unpackFonts.mjs']);
     },
   );
   const pages = whenChanged('pages', [...shared, 'web', 'scripts/compress.mjs', 'package-lock.json'], ['web/dist/index.html'], async () => {

@@ -29,6 +29,7 @@ import { ReportsModule } from './reports/reports.module.js';
 import { SealsModule } from './seals/seals.module.js';
 import { ShopModule } from './shop/shop.module.js';
 import { SheetsModule } from './sheets/sheets.module.js';
+import { SurfacesModule } from './surfaces/surfaces.module.js';
 import { TagsController } from './tags/tags.controller.js';
 
 @ApiTags('health')
@@ -91,6 +92,7 @@ export class AppModule {
         ClipsModule,
         SheetsModule,
         ReadingsModule,
+        SurfacesModule,
         GradeBooksModule,
         PolicyModule,
         ReferencesModule,

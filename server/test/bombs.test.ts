@@ -14,7 +14,7 @@ let caseId: string;
 beforeAll(async () => {
   bench = await startBench();
   caseId = await newCase(bench.people.builder);
-}, 60_000);
+});
 afterAll(() => bench.close());
 
 /** Sends something dear and asks for something cheap every 50 ms meanwhile: the longest the cheap answers were apart, ms. */

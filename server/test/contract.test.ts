@@ -12,7 +12,8 @@ beforeAll(async () => void (bench = await startBench()));
 afterAll(() => bench.close());
 
 /** Operations that answer bytes or text, not JSON. */
-const FILES = /\.(pdf|zip|json|tsr)$|\/(work|thumb|shared|original|picture|trace|account)$|\/clips\/\{sha\}$|\/events$|\/seals\/\{day\}$/;
+const FILES =
+  /\.(pdf|html|zip|json|tsr)$|\/surfaces\/\{station\}\/\{size\}$|\/(work|thumb|shared|original|picture|trace|account)$|\/clips\/\{sha\}$|\/events$|\/seals\/\{day\}$/;
 
 interface Operation {
   readonly responses?: Record<string, { content?: unknown }>;

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { get } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { STAGES } from '@true-ledger/contract';
 import { sha256Hex } from '@true-ledger/core/kit';
 import request from 'supertest';
 import { WebSocket } from 'ws';
@@ -13,7 +14,7 @@ beforeAll(async () => {
   bench = await startBench();
   caseId = await newCase(bench.people.builder);
   picture = await shellJpeg(11);
-}, 60_000);
+});
 afterAll(() => bench.close());
 
 const append = (entries: object[], who: 'builder' | 'owner' = 'builder'): request.Test =>
@@ -152,5 +153,11 @@ describe('the shelf', () => {
     expect((await page({ words: 'slipway nothing' })).total).toBe(0);
     for (const words of ['%', '_', "'", '\\']) expect((await page({ words })).total).toBe(0);
     expect((await bench.people.reader.get('/api/cases/page').query({ page: '-1' })).status).toBe(400);
+    const byStage = await Promise.all(STAGES.map((stage) => page({ stage })));
+    expect(byStage.reduce((n, p) => n + p.total, 0)).toBe(all.total);
+    expect((await page({ stage: "Document' OR 1=1" })).total).toBe(0);
+    for (const waits of ['client', "client' OR 1=1", '"]']) expect((await page({ waits })).total).toBe(0);
+    expect((await page({ mine: 'yes' })).total).toBe(0);
+    for (const order of ['written', 'number', 'examined', 'dropped']) expect((await page({ order })).total).toBe(all.total);
   });
 });

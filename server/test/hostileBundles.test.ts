@@ -14,7 +14,7 @@ import { FOUR, startBench, type Bench } from './harness.js';
 let bench: Bench;
 beforeAll(async () => {
   bench = await startBench();
-}, 60_000);
+});
 afterAll(() => bench.close());
 
 type Draft = readonly [kind: EntryKind, station: string | null, body: object];

@@ -6,11 +6,11 @@ let bench: Bench;
 beforeAll(async () => {
   const base = clusterCommand(FOLDER, 'start');
   bench = await startBench({ databaseUrl: await freshDatabase(base) });
-}, 60_000);
+});
 afterAll(async () => {
   await bench.close();
   clusterCommand(FOLDER, 'stop');
-}, 60_000);
+});
 
 describe('the database stopped in the middle of appends', () => {
   it('answers with a sentence, loses nothing confirmed, and takes the same entries when it is back', async () => {
@@ -49,5 +49,5 @@ describe('the database stopped in the middle of appends', () => {
     const ids = list.map((e) => e.id);
     for (const id of confirmed) expect(ids).toContain(id);
     expect(ids.filter((id) => drafts.some((d) => d.id === id))).toHaveLength(drafts.length);
-  }, 90_000);
+  });
 });

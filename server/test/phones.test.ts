@@ -49,7 +49,7 @@ beforeAll(async () => {
   });
   await app.listen(0, '127.0.0.1');
   await app.get(AccountsService).create({ name: 'The builder', signIn: 'builder', password: PASSWORD, role: 'builder' });
-}, 60_000);
+});
 afterAll(() => app?.close());
 
 /** A phone that trusts our authority and nothing else. */

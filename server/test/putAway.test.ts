@@ -9,7 +9,7 @@ let caseId: string;
 beforeAll(async () => {
   bench = await startBench();
   caseId = await newCase(bench.people.builder);
-}, 60_000);
+});
 afterAll(() => bench.close());
 
 const give = async (body: object, id = caseId): Promise<number> =>

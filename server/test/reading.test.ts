@@ -15,7 +15,7 @@ beforeAll(async () => {
   bench = await startBench();
   caseId = await newCase(bench.people.builder);
   jpeg = await shellJpeg(4, [{ kind: 'wipe', arc: 95, halfDeg: 28, amount: 0.95 }]);
-}, 60_000);
+});
 afterAll(() => bench.close());
 
 const send = (bytes: Buffer, station: string, id = caseId, people = bench.people.builder) =>
@@ -76,7 +76,7 @@ describe('all pictures of a case', () => {
     await bench.people.builder.delete(at(caseId)).expect(200);
     const stopped = await finished(bench, caseId);
     expect(stopped.pictures.every((p) => ['read', 'refused', 'stopped'].includes(p.status))).toBe(true);
-  }, 120_000);
+  });
 
   it('go on after the server that read them was killed in the middle', async () => {
     const url = await freshDatabase();
@@ -98,7 +98,7 @@ describe('all pictures of a case', () => {
     } finally {
       await second.close();
     }
-  }, 120_000);
+  });
 });
 
 /** The same database with another server process; the people are there already. */

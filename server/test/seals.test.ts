@@ -16,7 +16,7 @@ beforeAll(async () => {
   bench = await startBench({ keysFolder });
   same = await startBench({ keysFolder });
   caseId = await newCase(bench.people.builder);
-}, 60_000);
+});
 afterAll(async () => {
   await bench.close();
   await same.close();

@@ -48,7 +48,7 @@ beforeAll(async () => {
       ],
     })
     .expect(201);
-}, 60_000);
+});
 afterAll(async () => {
   await bench.close();
   rmSync(folder, { recursive: true, force: true });
@@ -166,5 +166,5 @@ describe('the pages of an account', () => {
         lines.forEach((line, k) => expect(/\d\.$/.test(line) && /^\d/.test(lines[k + 1] ?? '')).toBe(false));
       }
     }
-  }, 60_000);
+  });
 });

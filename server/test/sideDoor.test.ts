@@ -18,7 +18,7 @@ beforeAll(async () => {
     .post(`/api/cases/${caseId}/entries`)
     .send({ entries: [draft('remark', null, { remark: 'r', text: 'what the owner saw' })] })
     .expect(201);
-}, 60_000);
+});
 afterAll(() => bench.close());
 
 const ledger = async (): Promise<KeptEntry[]> =>

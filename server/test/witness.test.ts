@@ -103,7 +103,7 @@ let standIn: StandInAuthority;
 beforeAll(() => {
   other = opensslAuthority();
   standIn = new StandInAuthority(at('stand-in.json'));
-}, 60_000);
+});
 
 describe('a stamp', () => {
   it('of another hand holds, and ours holds for another hand', async () => {
@@ -184,7 +184,7 @@ describe('the seals of a shop', () => {
     const { port } = authority.address() as { port: number };
     bench = await startBench({ authorityOutside: { url: `http://127.0.0.1:${port}/`, certificates: other.pem } });
     await newCase(bench.people.builder);
-  }, 60_000);
+  });
   afterAll(async () => {
     await bench.close();
     authority.close();

@@ -3,10 +3,14 @@ import { ApiQuery, ApiTags } from '@nestjs/swagger';
 import { Answers } from '../http/answers.js';
 import {
   newCaseSchema,
+  SHELF_ORDERS,
+  STAGES,
+  WAITS,
   type Account,
   type CaseResponse,
   type CaseSummary,
   type NewCaseRequest,
+  type ShelfOrder,
   type ShelfPage,
   answers,
 } from '@true-ledger/contract';
@@ -63,6 +67,12 @@ function summaryOf(r: CaseRow): CaseSummary {
   };
 }
 
+const ORDERS: Readonly<Record<ShelfOrder, readonly [string, 'ASC' | 'DESC']>> = {
+  written: ['c.updated', 'DESC'],
+  number: ['c.number', 'DESC'],
+  examined: [`(c.summary->>'coverage')::float`, 'ASC'],
+};
+
 @ApiTags('cases')
 @Controller('api/cases')
 export class CasesController {
@@ -97,6 +107,15 @@ export class CasesController {
   @ApiQuery({ name: 'page', required: false })
   @ApiQuery({ name: 'size', required: false, description: 'Cases a page, 200 at most' })
   @ApiQuery({ name: 'shelved', required: false, enum: ['yes', 'no'], description: 'The cases that are put away instead of those in hand' })
+  @ApiQuery({ name: 'stage', required: false, enum: [...STAGES], description: 'Only cases at this stage' })
+  @ApiQuery({
+    name: 'order',
+    required: false,
+    enum: [...SHELF_ORDERS],
+    description: 'Last entry first, newest number first, or least examined first',
+  })
+  @ApiQuery({ name: 'waits', required: false, enum: [...WAITS], description: 'Only cases that wait for this outside' })
+  @ApiQuery({ name: 'mine', required: false, enum: ['yes', 'no'], description: 'Only cases in which whoever asks has written' })
   @Get('page')
   @Answers(answers.shelfPage)
   async page(
@@ -105,6 +124,10 @@ export class CasesController {
     @Query('page', new IntegerPipe('page', 0)) page: number,
     @Query('size', new IntegerPipe('size', 50)) size: number,
     @Query('shelved') shelved: unknown,
+    @Query('stage') stage: unknown,
+    @Query('order') order: unknown,
+    @Query('waits') waits: unknown,
+    @Query('mine') mine: unknown,
   ): Promise<ShelfPage> {
     const seen = await this.accounts.casesOf(account);
     const looked = (typeof words === 'string' ? words : '').toLowerCase().split(/\s+/).filter(Boolean).slice(0, 8);
@@ -113,11 +136,16 @@ export class CasesController {
       .getRepository(CaseRow)
       .createQueryBuilder('c')
       .select(['c.id', 'c.number', 'c.title', 'c.reference', 'c.summary', 'c.seq', 'c.summarySeq', 'c.updated'])
-      .orderBy('c.updated', 'DESC')
+      .orderBy(...(ORDERS[order as ShelfOrder] ?? ORDERS.written))
       .addOrderBy('c.id')
       .offset(page * most)
       .limit(most);
     find.andWhere('c.shelved = :shelved', { shelved: shelved === 'yes' });
+    if (typeof stage === 'string' && stage !== '') find.andWhere(`c.summary->>'stage' = :stage`, { stage });
+    const holding = (key: 'waits' | 'writers', value: string): unknown =>
+      find.andWhere(`c.summary->'${key}' @> :${key}::jsonb`, { [key]: JSON.stringify([value]) });
+    if (typeof waits === 'string' && waits !== '') holding('waits', waits);
+    if (mine === 'yes') holding('writers', account.id);
     if (seen) find.andWhere('c.id = ANY(:seen)', { seen: [...seen] });
     looked.forEach((word, i) => find.andWhere(`c.words LIKE :w${i}`, { [`w${i}`]: `%${word.replace(/[\\%_]/g, (c) => `\\${c}`)}%` }));
     const [rows, total] = await find.getManyAndCount();

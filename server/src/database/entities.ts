@@ -111,6 +111,19 @@ export class CasePhotoRow {
   @Column('bytea', { nullable: true, select: false }) accountPicture: Buffer | null;
 }
 
+/** A photographed surface laid out on the frame of its place, in the sizes of the bench, and the name of what it was made from; made anew when that is another. */
+@Entity('surface_renditions')
+export class SurfaceRow {
+  @PrimaryColumn('uuid') caseId: string;
+  @PrimaryColumn('text') station: string;
+  /** With what is blurred for others. */
+  @PrimaryColumn('boolean') shared: boolean;
+  @Column('text') key: string;
+  @Column('bytea', { select: false }) large: Buffer;
+  @Column('bytea', { select: false }) middle: Buffer;
+  @Column('bytea', { select: false }) small: Buffer;
+}
+
 @Entity('clips')
 export class ClipRow {
   @PrimaryColumn('text') sha256: string;
@@ -315,6 +328,7 @@ export const ENTITIES = [
   EntryRow,
   PhotoRow,
   CasePhotoRow,
+  SurfaceRow,
   ClipRow,
   CaseClipRow,
   SpecSheetRow,

@@ -210,3 +210,34 @@ export class Witness1796200000000 implements MigrationInterface {
     );
   }
 }
+
+/** Photographed surfaces as the bench shows them. */
+export class Surfaces1796300000000 implements MigrationInterface {
+  readonly name = 'Surfaces1796300000000';
+
+  async up(q: QueryRunner): Promise<void> {
+    await q.query(`
+      CREATE TABLE surface_renditions (
+        "caseId" uuid NOT NULL REFERENCES cases (id), station text NOT NULL, shared boolean NOT NULL, key text NOT NULL,
+        large bytea NOT NULL, middle bytea NOT NULL, small bytea NOT NULL, PRIMARY KEY ("caseId", station, shared));
+      -- The shelf draws the engine unrolled: its figures are computed anew.
+      UPDATE cases SET "summarySeq" = LEAST("summarySeq", seq - 1)`);
+  }
+
+  async down(q: QueryRunner): Promise<void> {
+    await q.query('DROP TABLE surface_renditions');
+  }
+}
+
+/** Whom a case waits for and who wrote in it stand among its figures, which are computed anew. */
+export class Waits1796400000000 implements MigrationInterface {
+  readonly name = 'Waits1796400000000';
+
+  async up(q: QueryRunner): Promise<void> {
+    await q.query('UPDATE cases SET "summarySeq" = LEAST("summarySeq", seq - 1)');
+  }
+
+  async down(): Promise<void> {
+    // What was added to the figures does no harm to an earlier version.
+  }
+}

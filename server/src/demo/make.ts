@@ -4,7 +4,7 @@ import { sha256Hex } from '@true-ledger/core/kit';
 import type { Author, EntryDraft } from '@true-ledger/core/ledger';
 import { caseView, type StationView } from '@true-ledger/core/case';
 import { USUAL_TURN, type Pixels, type Point } from '@true-ledger/core/photo';
-import { surfaceMaps, takeRound, takeShell, USUAL_SHOT, type Shot } from '@true-ledger/core/specimen';
+import { surfaceMaps, takeFlat, takeRound, takeShell, USUAL_SHOT, type Shot } from '@true-ledger/core/specimen';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
@@ -53,6 +53,31 @@ function drawStation(view: StationView, seed: number): { pixels: Pixels; corners
       'journal',
       USUAL_TURN.facingDeg,
     );
+  }
+  if (view.station.part === 'skirt') {
+    const specimen = {
+      seed,
+      radiusMm: frame.widthMm / Math.PI,
+      widthMm: frame.heightMm,
+      spanDeg: 180,
+      finish: 'turned-aluminium' as const,
+      damages: [{ kind: 'wear', map: view.wear }] as const,
+    };
+    return takeRound(specimen, surfaceMaps(specimen, 1440, 400), { ...shotOf(seed), fill: 0.5, tiltDeg: 4 }, 'piston', 90);
+  }
+  if (view.station.part === 'crown') {
+    // A thin brown film is on every crown that has run.
+    const film = { kind: 'deposit', arc: 90, halfDeg: 90, axial: 0.5, axialHalf: 0.5, amount: 0.28, brown: true } as const;
+    const specimen = {
+      seed,
+      radiusMm: frame.widthMm / 2,
+      widthMm: frame.widthMm,
+      acrossMm: frame.widthMm,
+      spanDeg: 180,
+      finish: 'cast-aluminium' as const,
+      damages: [film, { kind: 'wear', map: view.wear }] as const,
+    };
+    return takeFlat(specimen, surfaceMaps(specimen, 900, 900), { ...shotOf(seed), fill: 0.55, tiltDeg: 8 }, 'disc');
   }
   if (view.station.part !== 'shell') return null;
   const specimen = {

@@ -3,7 +3,7 @@ import type { Author, LedgerEntry } from '@true-ledger/core/ledger';
 import { entryDefinition, slotOf } from '@true-ledger/core/entries';
 import { randomUUID } from 'node:crypto';
 import { DataSource, type EntityManager } from 'typeorm';
-import { CaseClipRow, CasePhotoRow, ClipRow, EntryRow, PhotoRow, ReferencePartRow } from '../database/entities.js';
+import { CaseClipRow, CasePhotoRow, ClipRow, EntryRow, PhotoRow, ReferencePartRow, SurfaceRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
 import { LedgerService } from './ledger.service.js';
 
@@ -69,6 +69,8 @@ async function dropFile(tx: EntityManager, caseId: string, kind: 'photo-added' |
   if (named > 0) return;
   const links = kind === 'photo-added' ? CasePhotoRow : CaseClipRow;
   await tx.getRepository(links).delete({ caseId, sha256 });
+  // Surfaces of the case may have been made from it; they are made anew from what is left.
+  if (kind === 'photo-added') await tx.getRepository(SurfaceRow).delete({ caseId });
   if (await tx.getRepository(links).existsBy({ sha256 })) return;
   if (kind === 'clip-added') await tx.getRepository(ClipRow).delete({ sha256 });
   else {

@@ -1,8 +1,9 @@
-import { benchPlan, engineTemplate } from '@true-ledger/core/engine';
+import { benchPlan, engineTemplate, unrolledBench } from '@true-ledger/core/engine';
 import type { CaseState } from '@true-ledger/core/ledger';
 import { caseView, coverage, isExamined, standingGrade, type CaseView } from '@true-ledger/core/case';
 import { answerItems, diagnose, releaseCheck, type Diagnosis } from '@true-ledger/core/diagnosis';
-import type { CaseSummary } from '@true-ledger/contract';
+import { MACHINE_WORK } from '@true-ledger/core/workshop';
+import { WAITS, type CaseSummary, type Waits } from '@true-ledger/contract';
 
 export type StoredSummary = Omit<CaseSummary, 'id' | 'number' | 'title' | 'reference' | 'updated' | 'behind'>;
 
@@ -19,7 +20,6 @@ export function blankSummary(drafts: ReadonlyArray<{ readonly kind: string; read
     leading: null,
     leadingProbability: null,
     demo: opened?.demo === true,
-    strip: [],
   };
 }
 
@@ -36,15 +36,25 @@ export function summarise(state: CaseState): StoredSummary {
     stage: stageOf(view),
     ...(view.shelved && view.shelved.value.as !== 'in-hand' ? { shelved: view.shelved.value.as } : {}),
     waitingOn: waitingOn(view, d),
+    waits: waits(view),
+    writers: writers(state),
     signed: view.signed.at(-1)?.value.version ?? 0,
     coverage: seen.examined / Math.max(1, seen.total),
     unexplained: d.unexplained.length,
     leading: lead && seen.examined > 0 ? lead.name : null,
     leadingProbability: lead && seen.examined > 0 ? lead.probability : null,
     demo: opened?.demo === true,
-    strip: benchPlan(view.layout)
-      .rows.filter((r) => r.kind === 'shell' || r.kind === 'journal' || r.kind === 'bore')
-      .flatMap((r) => r.cells.map((c) => ({ station: c.station.id, grade: gradeAt(view, c.station.id) }))),
+    bench: unrolledInSmall(view),
+  };
+}
+
+/** The engine unrolled with its grades, five figures a place. */
+function unrolledInSmall(view: CaseView): NonNullable<StoredSummary['bench']> {
+  const bench = unrolledBench(view.layout, benchPlan(view.layout), 'cylinder');
+  return {
+    widthMm: Math.round(bench.widthMm),
+    heightMm: Math.round(bench.heightMm),
+    cells: bench.cells.flatMap((c) => [...[c.x, c.y, c.width, c.height].map(Math.round), gradeAt(view, c.station.id) ?? -1]),
   };
 }
 
@@ -53,9 +63,35 @@ function gradeAt(view: CaseView, id: string): number | null {
   return station && isExamined(station) ? standingGrade(station) : null;
 }
 
+/**
+ * Whom or what it waits for outside: questions nobody answered; and, once a route is chosen, the machine shop and the parts, until the engine begins to go
+ * together. Of machine work and parts nobody writes that they came; the first step of the assembly says so.
+ */
+function waits(view: CaseView): Waits[] {
+  const asked = new Set(openQuestions(view).map((q) => q.value.to.replace('-', ' ')));
+  const begun = [...view.assembly.values()].some((s) => s.value.state === 'done');
+  const operations = view.plan?.route && !begun ? view.dispositions.map((d) => d.value.operation) : [];
+  return WAITS.filter(
+    (w) =>
+      asked.has(w) ||
+      (w === 'machine shop' && operations.some((o) => MACHINE_WORK.has(o))) ||
+      (w === 'parts' && operations.some((o) => o === 'replace' || o === 'scrap')),
+  );
+}
+
+/** Accounts of this shop that wrote what stands in it. */
+function writers(state: CaseState): string[] {
+  const authors = Object.values(state.groups).flatMap((group) => Object.values(group).flatMap((slot) => slot.map((v) => v.author)));
+  return [...new Set(authors.filter((a) => a.shop === undefined).map((a) => a.id))].sort();
+}
+
+function openQuestions(view: CaseView): CaseView['questions'] {
+  return view.questions.filter((q) => q.value.answer === null && q.value.text !== '');
+}
+
 /** What the case waits for: whoever was asked, else the first thing on the way that is not done. */
 function waitingOn(view: CaseView, d: Diagnosis): string {
-  const asked = view.questions.filter((q) => q.value.answer === null && q.value.text !== '').map((q) => q.value.to.replace('-', ' '));
+  const asked = openQuestions(view).map((q) => q.value.to.replace('-', ' '));
   if (asked.length > 0) return `${[...new Set(asked)].join(', ')}: ${asked.length} question${asked.length === 1 ? '' : 's'}`;
   if (!view.intake('complaint')) return 'intake';
   const blank = view.stations.filter((s) => s.state === 'not-examined').length;
@@ -68,7 +104,8 @@ function waitingOn(view: CaseView, d: Diagnosis): string {
     if (!view.plan?.route) return 'a route';
     if (view.signed.length > 0) return releaseCheck(view, d).ready ? 'release' : 'what stands against release';
   }
-  return view.signed.length > 0 ? 'nothing' : 'signature';
+  const outside = waits(view);
+  return view.signed.length === 0 ? 'signature' : outside.length > 0 ? outside.join(', ') : 'nothing';
 }
 
 /** Where the case is: the last stage with something in it. */

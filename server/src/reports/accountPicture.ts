@@ -1,5 +1,5 @@
 import type { StationView } from '@true-ledger/core/case';
-import { develop, isFlattened, cameraModelOf, sizeFromFrame, USUAL_TURN, type Developed, type Pixels } from '@true-ledger/core/photo';
+import { develop, isFlattened, cameraModelOf, sizeFromFrame, turnSaid, type Developed, type Pixels } from '@true-ledger/core/photo';
 import { pictureMarks, type PictureLine } from '@true-ledger/core/report';
 import sharp from 'sharp';
 
@@ -92,10 +92,7 @@ function surfaceIn(picture: Pixels, originalWidth: number, { station, corners }:
     station.part,
     picture,
     held.corners.map(([x, y]) => [x * scale, y * scale] as const),
-    sizeFromFrame(station.part, station.surface, {
-      facingDeg: held.facingDeg ?? USUAL_TURN.facingDeg,
-      arcDeg: held.arcDeg ?? USUAL_TURN.arcDeg,
-    }),
+    sizeFromFrame(station.part, station.surface, turnSaid(held)),
     FINENESS,
   );
   if (!camera.ok) return null;

@@ -6,6 +6,7 @@ import { caseView } from '@true-ledger/core/case';
 import { diagnose } from '@true-ledger/core/diagnosis';
 import { simulatedRoutes } from '@true-ledger/core/salvage';
 import {
+  assemblyModel,
   coverModel,
   layoutOf,
   machineShopModel,
@@ -13,11 +14,13 @@ import {
   sectionHashes,
   type CoverOf,
   type Parties,
+  type ReportModel,
   type ReportOptions,
 } from '@true-ledger/core/report';
 import { PDFDocument } from 'pdf-lib';
 import { answerTasks } from '../threads/taskThread.js';
 import { accountPicture, type Shown } from './accountPicture.js';
+import { reportHtml } from './html.js';
 import { reportPdf } from './pdf.js';
 
 export interface WantedPicture {
@@ -27,15 +30,27 @@ export interface WantedPicture {
   readonly work: Uint8Array;
 }
 
+/** Sheets handed on beside the account. */
+export type Sheet = 'machine-shop' | 'assembly';
+
+const SHEETS = { 'machine-shop': machineShopModel, assembly: assemblyModel } as const satisfies Readonly<Record<Sheet, unknown>>;
+
 export type AccountTask =
   | { readonly kind: 'pictures'; readonly state: CaseState; readonly wanted: readonly WantedPicture[]; readonly shown: Shown }
   | {
       readonly kind: 'pdf';
       readonly state: CaseState;
       readonly pictures: ReadonlyMap<string, Uint8Array>;
-      readonly of: 'account' | 'machine-shop';
+      readonly of: 'account' | Sheet;
       readonly paper: Pick<ReportOptions, 'letterhead' | 'key' | 'signing'>;
       readonly root: string;
+    }
+  /** The account as one HTML file. */
+  | {
+      readonly kind: 'html';
+      readonly state: CaseState;
+      readonly pictures: ReadonlyMap<string, Uint8Array>;
+      readonly paper: Pick<ReportOptions, 'letterhead' | 'key' | 'signing'>;
     }
   /** Sets the cover sheet before an account. */
   | {
@@ -57,6 +72,7 @@ export interface MadePdf {
 
 export type AccountAnswer =
   | { readonly kind: 'cover'; readonly pdf: Uint8Array }
+  | { readonly kind: 'html'; readonly html: string }
   | { readonly kind: 'pictures'; readonly jpegs: readonly Uint8Array[] }
   | ({ readonly kind: 'pdf' } & MadePdf);
 
@@ -76,9 +92,11 @@ async function make(task: AccountTask): Promise<Outcome<AccountAnswer>> {
     const cover = await reportPdf(coverModel(view, task.parties, task.state.head, task.state.seq, task.of), view, new Map(), task.root);
     return ok({ kind: 'cover', pdf: await before(cover, task.account) });
   }
-  const today = new Date();
-  if (task.of === 'machine-shop') {
-    const sheet = machineShopModel(view, task.state.head, task.state.seq, task.paper.letterhead);
+  const account = (): ReportModel =>
+    reportModel(view, task.state.head, task.state.seq, { routes: simulatedRoutes(view, diagnose(view), new Date()), ...task.paper });
+  if (task.kind === 'html') return ok({ kind: 'html', html: reportHtml(account(), view, task.pictures) });
+  if (task.of !== 'account') {
+    const sheet = SHEETS[task.of](view, task.state.head, task.state.seq, task.paper.letterhead);
     return ok({
       kind: 'pdf',
       pdf: await reportPdf(sheet, view, task.pictures, task.root),
@@ -88,10 +106,7 @@ async function make(task: AccountTask): Promise<Outcome<AccountAnswer>> {
       version: 0,
     });
   }
-  const model = reportModel(view, task.state.head, task.state.seq, {
-    routes: simulatedRoutes(view, diagnose(view), today),
-    ...task.paper,
-  });
+  const model = account();
   const pdf = await reportPdf(model, view, task.pictures, task.root);
   return ok({
     kind: 'pdf',

@@ -3,6 +3,7 @@ import { letterheadLines, signatureLines, versionLines, type ReportBlock, type R
 import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 import { pictureKey } from './accountPicture.js';
+import { FIRST_PAGE_ROOM, firstPageContent } from './firstPagePdf.js';
 import { codePoints, fontFaces } from './fonts.js';
 import { planSvg, shapesSvg, wearSvg } from './wearSvg.js';
 
@@ -38,7 +39,8 @@ export async function reportPdf(
   };
   const say = (text: string, font: keyof typeof covered = 'B612'): Run[] => fallbackRuns(text, covered[font]);
   const { letterhead } = model;
-  const content: Content[] = [
+  // Made anew for every use: laying out writes into what it is given.
+  const heading = (): Content[] => [
     ...(letterhead
       ? [
           {
@@ -46,49 +48,86 @@ export async function reportPdf(
               { text: say(letterhead.name, 'Barlow'), style: 'shop' },
               { text: say(letterheadLines(letterhead).join('\n')), style: 'small', alignment: 'right' as const },
             ],
-            margin: [0, 0, 0, 18] as [number, number, number, number],
+            margin: [0, 0, 0, 10] as [number, number, number, number],
           },
         ]
       : []),
     { text: say(`${model.heading} ${model.number}`, 'Barlow'), style: 'title' },
-    { text: say(model.title), style: 'subtitle' },
-    { text: say(model.reference ? `Client reference ${model.reference}` : 'No client reference'), margin: [0, 0, 0, 4] },
+    {
+      text: say(`${model.title} · ${model.reference ? `client reference ${model.reference}` : 'no client reference'}`),
+      margin: [0, 0, 0, 2] as [number, number, number, number],
+    },
     ...versionLines(model).map((line): Content => ({ text: say(line), style: 'small' })),
   ];
-  let across = false;
-  for (const section of model.sections) {
-    const wide = section.blocks.some((b) => b.kind === 'drawing' && b.width > WIDE);
-    // A long drawing has a page across to itself; what follows stands upright again.
-    const turned =
-      wide !== across ? { pageBreak: 'before' as const, pageOrientation: wide ? ('landscape' as const) : ('portrait' as const) } : {};
-    across = wide;
-    const heading: Content = {
-      text: say(section.heading, 'Barlow'),
-      style: 'heading',
-      outline: true,
-      outlineText: section.heading,
-      headlineLevel: 1,
-    } as Content;
-    const parts = partsOf(section.blocks).map((part): { rows: Content[]; first: ReportBlock } => {
-      // Pictures and developed surfaces stand two in a row.
-      const rows = rowsOf(part).map((row): Content => {
-        const drawn = row.map((block) => drawBlock(block, view, pictures, say));
-        return row.length === 1 ? drawn[0]! : { columns: drawn, columnGap: 14, unbreakable: true };
-      });
-      // A part's name, words and first pictures are not parted by the end of a page.
-      const kept = section.id === 'findings' && rows.length > 1 && rows.length <= KEPT_TOGETHER;
-      return { rows: kept ? [{ stack: rows, unbreakable: true }] : rows, first: part[0]! };
-    });
-    const rows = parts.flatMap((part) => part.rows);
-    // A heading goes with what follows it; before a long table, which may be parted, pdfmake moves it on (`pageBreakBefore`).
-    const long = parts[0]?.first.kind === 'table' && parts[0].first.rows.length > KEPT_ROWS;
-    const headed = long || rows.length === 0 ? [heading, ...rows] : [{ stack: [heading, rows[0]!], unbreakable: true }, ...rows.slice(1)];
-    content.push({ stack: [headed[0]!], ...turned } as Content, ...headed.slice(1));
+  const setting = {
+    pageSize: 'A4' as const,
+    pageMargins: [48, 44, 48, 50] as [number, number, number, number],
+    info: { title: `${model.heading} ${model.number}`, subject: model.title },
+    defaultStyle: { font: 'B612', fontSize: 9, lineHeight: 1.25, color: '#20272b' },
+    styles: {
+      title: { font: 'Barlow', fontSize: 14, bold: true },
+      shop: { font: 'Barlow', fontSize: 15, bold: true },
+      heading: { font: 'Barlow', fontSize: 14, bold: true, margin: [0, 14, 0, 5], color: '#31418C' },
+      answer: { font: 'Barlow', fontSize: 17, bold: true, lineHeight: 1.1, margin: [0, 10, 0, 4] },
+      why: { fontSize: 10.5, margin: [0, 0, 0, 6] },
+      label: { font: 'Barlow', fontSize: 10.5, bold: true, color: '#31418C', margin: [0, 4, 0, 2] },
+      strong: { bold: true, margin: [0, 6, 0, 2] },
+      small: { fontSize: 7.5, color: '#4a545a' },
+    },
+    // A heading never stands alone at the foot of a page.
+    pageBreakBefore: (node, query) => node.headlineLevel !== undefined && query.getFollowingNodesOnPage().length === 0,
+  } satisfies Omit<TDocumentDefinitions, 'content'>;
+  const footer = (page: number, pages: number): Content => ({
+    columns: [
+      {
+        text: say(
+          `${model.number} · ${model.signing ? `version ${model.signing.version}` : model.kind === 'account' ? 'draft, not signed' : model.kind} · ledger ${model.ledgerHead.slice(0, 12)} · ${model.entries} entries`,
+        ),
+        style: 'small',
+      },
+      { text: `page ${page} of ${pages}`, alignment: 'right', style: 'small' },
+    ],
+    margin: [48, 16, 48, 0],
+  });
+  pdfmake.setFonts(faces);
+  pdfmake.setUrlAccessPolicy(() => false);
+  pdfmake.setLocalAccessPolicy((path: string) => Object.values(faces).some((f) => f.normal === path || f.bold === path));
+  /** Pictures a document names, by key: only those of its pages, since every one of them is unpacked. */
+  const images = (keys: Iterable<string>): Record<string, string> =>
+    Object.fromEntries(
+      [...keys].flatMap((key) => {
+        const jpeg = pictures.get(key);
+        return jpeg ? [[key, `data:image/jpeg;base64,${Buffer.from(jpeg).toString('base64')}`]] : [];
+      }),
+    );
+  const first = model.first;
+  const content = heading();
+  if (first) {
+    const made = (room: (typeof FIRST_PAGE_ROOM)[number]): Content[] =>
+      firstPageContent(room, first, model, pictures, (text, font) => ({ text: say(text, font ?? 'B612'), ...(font ? { font } : {}) }));
+    const own = first.picture ? [pictureKey(first.picture.station, first.picture.sha256)] : [];
+    /** Pages that the first page would take with so much room. */
+    const pagesIn = async (room: (typeof FIRST_PAGE_ROOM)[number]): Promise<number> => {
+      let pages = 0;
+      const count = (_page: number, of: number): Content => {
+        pages = of;
+        return footer(1, of);
+      };
+      await pdfmake.createPdf({ ...setting, images: images(own), footer: count, content: [...heading(), ...made(room)] }).getBuffer();
+      return pages;
+    };
+    let room: (typeof FIRST_PAGE_ROOM)[number] = FIRST_PAGE_ROOM[0];
+    for (room of FIRST_PAGE_ROOM) if ((await pagesIn(room)) === 1) break;
+    content.push(...made(room));
   }
-  const signature = signatureLines(model);
-  if (signature.length > 0) {
+  // The account is signed where it ends; the sheets in full follow.
+  const signed = model.sections.filter((x) => x.id !== 'appendix');
+  /** Place, date and signature; the last words are on the page that is signed. */
+  const sign = (): void => {
+    const signature = signatureLines(model);
+    if (signature.length === 0) return;
     // The last words are on the page that is signed.
-    const last = model.sections.at(-1)?.blocks.at(-1)?.kind === 'text' ? content.pop() : undefined;
+    const last = signed.at(-1)?.blocks.at(-1)?.kind === 'text' ? content.pop() : undefined;
     content.push({
       unbreakable: true,
       stack: [
@@ -106,45 +145,61 @@ export async function reportPdf(
         ...signature.map((line): Content => ({ text: say(line), style: 'small', margin: [0, 4, 0, 0] })),
       ],
     });
-  }
-  const definition: TDocumentDefinitions = {
-    pageSize: 'A4',
-    pageMargins: [48, 54, 48, 54],
-    info: { title: `${model.heading} ${model.number}`, subject: model.title },
-    defaultStyle: { font: 'B612', fontSize: 9, lineHeight: 1.25, color: '#20272b' },
-    styles: {
-      title: { font: 'Barlow', fontSize: 20, bold: true },
-      shop: { font: 'Barlow', fontSize: 15, bold: true },
-      subtitle: { fontSize: 12, margin: [0, 0, 0, 2] },
-      heading: { font: 'Barlow', fontSize: 14, bold: true, margin: [0, 14, 0, 5], color: '#31418C' },
-      strong: { bold: true, margin: [0, 6, 0, 2] },
-      small: { fontSize: 7.5, color: '#4a545a' },
-    },
-    footer: (page: number, pages: number): Content => ({
-      columns: [
-        {
-          text: say(
-            `${model.number} · ${model.signing ? `version ${model.signing.version}` : model.kind === 'account' ? 'draft, not signed' : model.kind} · ledger ${model.ledgerHead.slice(0, 12)} · ${model.entries} entries`,
-          ),
-          style: 'small',
-        },
-        { text: `page ${page} of ${pages}`, alignment: 'right', style: 'small' },
-      ],
-      margin: [48, 16, 48, 0],
-    }),
-    // A heading never stands alone at the foot of a page.
-    pageBreakBefore: (node, query) => node.headlineLevel !== undefined && query.getFollowingNodesOnPage().length === 0,
-    content,
   };
-  pdfmake.setFonts(faces);
-  pdfmake.setUrlAccessPolicy(() => false);
-  pdfmake.setLocalAccessPolicy((path: string) => Object.values(faces).some((f) => f.normal === path || f.bold === path));
-  return pdfmake.createPdf(definition).getBuffer();
+  let across = false;
+  let begun = model.first === null;
+  for (const section of model.sections) {
+    if (section.id === 'appendix') sign();
+    const wide = section.blocks.some((b) => b.kind === 'drawing' && b.width > WIDE);
+    // A long drawing has a page across to itself; what follows stands upright again.
+    const turned =
+      wide !== across ? { pageBreak: 'before' as const, pageOrientation: wide ? ('landscape' as const) : ('portrait' as const) } : {};
+    across = wide;
+    // The first page is the answer by itself, and the full sheets begin a page of their own.
+    const fresh = !begun || section.id === 'appendix' ? { pageBreak: 'before' as const } : {};
+    begun = true;
+    const heading: Content = {
+      text: say(section.heading, 'Barlow'),
+      style: 'heading',
+      outline: true,
+      outlineText: section.heading,
+      headlineLevel: 1,
+    } as Content;
+    const parts = partsOf(section.blocks).map((part): { rows: Content[]; first: ReportBlock } => {
+      // Pictures and developed surfaces stand two in a row.
+      const rows = rowsOf(part).map((row): Content => {
+        const drawn = row.map((block) => drawBlock(block, view, pictures, say));
+        return row.length === 1 ? drawn[0]! : { columns: drawn, columnGap: 14, unbreakable: true };
+      });
+      // A part's name, words and first pictures are not parted by the end of a page.
+      const kept = (section.id === 'findings' || section.id === 'assembly') && rows.length > 1 && rows.length <= KEPT_TOGETHER[section.id];
+      return { rows: kept ? [{ stack: rows, unbreakable: true }] : rows, first: part[0]! };
+    });
+    const rows = parts.flatMap((part) => part.rows);
+    // A heading goes with what follows it; before a long table, which may be parted, pdfmake moves it on (`pageBreakBefore`).
+    const long = parts[0]?.first.kind === 'table' && parts[0].first.rows.length > KEPT_ROWS;
+    const headed = long || rows.length === 0 ? [heading, ...rows] : [{ stack: [heading, rows[0]!], unbreakable: true }, ...rows.slice(1)];
+    content.push({ stack: [headed[0]!], ...fresh, ...turned } as Content, ...headed.slice(1));
+  }
+  if (signed.length === model.sections.length) sign();
+  return pdfmake.createPdf({ ...setting, images: images(pictures.keys()), footer, content }).getBuffer();
 }
 
+/** Thin lines between the rows, a firm one under the head, and no air that paper is not meant for. */
+const TABLE = {
+  hLineWidth: (i: number, node: { table: { headerRows?: number | undefined } }): number =>
+    i === node.table.headerRows ? 1 : i === 0 ? 0 : 0.4,
+  vLineWidth: (): number => 0,
+  hLineColor: (i: number): string => (i <= 1 ? '#20272b' : '#c9cfd3'),
+  paddingTop: (): number => 1,
+  paddingBottom: (): number => 1,
+  paddingLeft: (i: number): number => (i === 0 ? 0 : 6),
+  paddingRight: (): number => 0,
+};
+
 const FIGURE = 242;
-/** Rows of a finding that fit a page for certain. */
-const KEPT_TOGETHER = 5;
+/** Rows of a finding, and of a step of an assembly, that fit a page for certain. */
+const KEPT_TOGETHER = { findings: 5, assembly: 9 } as const;
 /** Rows of a table that fit under a heading for certain. */
 const KEPT_ROWS = 10;
 
@@ -201,7 +256,7 @@ function drawBlock(
           widths,
           body: [...head, ...block.rows.map((r) => r.map(cell))],
         },
-        layout: 'lightHorizontalLines',
+        layout: TABLE,
         margin: [0, 2, 0, 6],
       };
     }
@@ -211,7 +266,7 @@ function drawBlock(
       return {
         stack: [
           jpeg
-            ? { image: `data:image/jpeg;base64,${Buffer.from(jpeg).toString('base64')}`, fit: [FIGURE, 240] }
+            ? { image: pictureKey(block.station, block.sha256), fit: [FIGURE, block.small ? 92 : 148] }
             : { text: say('The picture is not at hand.'), style: 'small' },
           { text: say(caption), style: 'small', margin: [0, 3, 0, 0] },
         ],

@@ -41,6 +41,21 @@ export class ReportsController {
     sendPdf(response, bytes, `account-${number}-draft`);
   }
 
+  /** The same as one HTML file, to be read anywhere and by whoever reads aloud; it fetches nothing. */
+  @ApiQuery({ name: 'run', required: false, description: 'A name for this making, by which its progress is asked' })
+  @Get('report.html')
+  async html(@Param('caseId', ParseUUIDPipe) caseId: string, @Query('run') run: unknown, @Res() response: Response): Promise<void> {
+    const { html, number } = await this.reports.html(caseId, runOf(run));
+    response
+      .set({
+        'Content-Type': 'text/html; charset=utf-8',
+        // Kept, never opened as a page of this server.
+        'Content-Disposition': disposition('attachment', `account-${number}-draft`, 'html'),
+        'Cache-Control': 'no-store',
+      })
+      .send(html);
+  }
+
   /** The draft with its cover sheet, which names client and engine; not for readers. */
   @Needs('builder')
   @Get('report-with-cover.pdf')
@@ -71,6 +86,12 @@ export class ReportsController {
   async machineShop(@Param('caseId', ParseUUIDPipe) caseId: string, @Res() response: Response): Promise<void> {
     const { bytes, number } = await this.reports.machineShop(caseId);
     sendPdf(response, bytes, `machine-shop-${number}`);
+  }
+
+  @Get('assembly.pdf')
+  async assembly(@Param('caseId', ParseUUIDPipe) caseId: string, @Res() response: Response): Promise<void> {
+    const { bytes, number } = await this.reports.assembly(caseId);
+    sendPdf(response, bytes, `assembly-${number}`);
   }
 
   @Post('account/sign')

@@ -2,7 +2,7 @@ import { Inject, Injectable, type OnApplicationBootstrap, type OnApplicationShut
 import { sha256Hex } from '@true-ledger/core/kit';
 import type { Author, CaseState, LedgerEntry } from '@true-ledger/core/ledger';
 import type { CaseView } from '@true-ledger/core/case';
-import { layoutOf, pictureNumbers } from '@true-ledger/core/report';
+import { assemblyPictures, layoutOf, pictureNumbers } from '@true-ledger/core/report';
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { DataSource, In } from 'typeorm';
@@ -16,12 +16,15 @@ import { ShopService } from '../shop/shop.service.js';
 import { PhotosService, type Rendition } from '../photos/photos.service.js';
 import { TaskThread } from '../threads/taskThread.js';
 import { pictureKey, type Shown } from './accountPicture.js';
-import type { AccountAnswer, AccountTask, MadePdf } from './accountWorker.js';
+import type { AccountAnswer, AccountTask, Sheet } from './accountWorker.js';
 
 /** The first account should not wait for its threads to be loaded, nor the first page for the threads: they are started when the server has answered a while, ms. */
 const WARM_AFTER_MS = 4000;
 /** Pictures drawn in one go by a thread. */
 const AT_ONCE = 15;
+
+/** What an account is made of, whatever it is made as. */
+type Given = Omit<Extract<AccountTask, { kind: 'html' }>, 'kind'>;
 
 /** Accounts of cases: pictures as they show them, drafts, signed versions. */
 @Injectable()
@@ -68,7 +71,7 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
     return Buffer.from(jpeg);
   }
 
-  /** Pictures as accounts show them, by `pictureKey`; drawn again only where picture, corners, marks or blur changed. */
+  /** Pictures as accounts show them, by `pictureKey`; drawn again only where picture, corners, marks or blur changed, and kept unless told not to. */
   private async pictures(
     caseId: string,
     state: CaseState,
@@ -76,6 +79,7 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
     wanted: ReadonlyArray<{ station: string; sha256: string }>,
     shown: Shown,
     told: (done: number, total: number) => void = () => undefined,
+    keep = true,
   ): Promise<Map<string, Uint8Array>> {
     const links = this.db.getRepository(CasePhotoRow);
     const held = new Map(
@@ -120,7 +124,7 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
       const { jpegs } = await this.run<'pictures'>({ kind: 'pictures', state, wanted: files, shown });
       for (const [i, m] of portion.entries()) {
         drawn.set(pictureKey(m.station, m.sha256), jpegs[i]!);
-        await links.update({ caseId, sha256: m.sha256 }, { accountKey: m.key, accountPicture: Buffer.from(jpegs[i]!) });
+        if (keep) await links.update({ caseId, sha256: m.sha256 }, { accountKey: m.key, accountPicture: Buffer.from(jpegs[i]!) });
       }
       told(drawn.size, wanted.length);
     };
@@ -132,13 +136,14 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
     return drawn;
   }
 
-  private async make(
+  /** The account made one way or another, with its pictures drawn; how far that is can be asked by the run. */
+  private async make<K extends 'pdf' | 'html'>(
+    taskOf: (given: Given) => Extract<AccountTask, { kind: K }>,
     caseId: string,
     state: CaseState,
     view: CaseView,
-    signing?: { by: string; time: string; reason: string },
-    run?: string,
-  ): Promise<MadePdf> {
+    { signing, run }: { signing?: { by: string; time: string; reason: string } | undefined; run?: string | undefined } = {},
+  ): Promise<Extract<AccountAnswer, { kind: K }>> {
     const paper = { letterhead: await this.shop.letterhead(), key: this.keys.publicKeys().fingerprint, ...(signing ? { signing } : {}) };
     const layout = layoutOf(view);
     const numbers = pictureNumbers(view, layout);
@@ -152,11 +157,18 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
     try {
       const pictures = await this.pictures(caseId, state, view, wanted, { marks: layout.marks, inset: layout.insets }, told('pictures'));
       told('pages')(0, 1);
-      return await this.run<'pdf'>({ kind: 'pdf', of: 'account', state, pictures, paper, root: this.config.root });
+      return await this.run<K>(taskOf({ state, pictures, paper }));
     } finally {
       if (key) this.under.delete(key);
     }
   }
+
+  private readonly asPdf = (given: Given): Extract<AccountTask, { kind: 'pdf' }> => ({
+    kind: 'pdf',
+    of: 'account',
+    root: this.config.root,
+    ...given,
+  });
 
   /** How far a run is; null when it is over, or was never begun here. */
   progress(caseId: string, run: string): PdfProgress | null {
@@ -166,14 +178,32 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
   /** The account as it stands, marked as a draft. */
   async draft(caseId: string, run?: string): Promise<{ bytes: Buffer; number: string }> {
     const { state, view } = await this.ledger.view(caseId);
-    return { bytes: Buffer.from((await this.make(caseId, state, view, undefined, run)).pdf), number: view.number };
+    return { bytes: Buffer.from((await this.make(this.asPdf, caseId, state, view, { run })).pdf), number: view.number };
+  }
+
+  /** The same as one HTML file. */
+  async html(caseId: string, run?: string): Promise<{ html: string; number: string }> {
+    const { state, view } = await this.ledger.view(caseId);
+    return { html: (await this.make((given) => ({ kind: 'html', ...given }), caseId, state, view, { run })).html, number: view.number };
   }
 
   /** The sheet that goes to the machine shop, with the parts to buy. */
-  async machineShop(caseId: string): Promise<{ bytes: Buffer; number: string }> {
+  machineShop(caseId: string): Promise<{ bytes: Buffer; number: string }> {
+    return this.sheet(caseId, 'machine-shop');
+  }
+
+  /** The assembly book: the strip backwards with its pictures. */
+  assembly(caseId: string): Promise<{ bytes: Buffer; number: string }> {
+    return this.sheet(caseId, 'assembly');
+  }
+
+  private async sheet(caseId: string, of: Sheet): Promise<{ bytes: Buffer; number: string }> {
     const { state, view } = await this.ledger.view(caseId);
+    const wanted = of === 'assembly' ? assemblyPictures(view) : [];
+    // Drawn as they were taken, and not kept: what is kept is drawn for the account.
+    const pictures = await this.pictures(caseId, state, view, wanted, { marks: false, inset: false }, undefined, false);
     const paper = { letterhead: await this.shop.letterhead() };
-    const made = await this.run<'pdf'>({ kind: 'pdf', of: 'machine-shop', state, pictures: new Map(), paper, root: this.config.root });
+    const made = await this.run<'pdf'>({ kind: 'pdf', of, state, pictures, paper, root: this.config.root });
     return { bytes: Buffer.from(made.pdf), number: view.number };
   }
 
@@ -198,7 +228,10 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
         field: 'reason',
       });
     const time = new Date();
-    const made = await this.make(caseId, state, view, { by: author.name, time: time.toISOString(), reason }, id);
+    const made = await this.make(this.asPdf, caseId, state, view, {
+      signing: { by: author.name, time: time.toISOString(), reason },
+      run: id,
+    });
     if (made.flags > 0 && !acceptFlags)
       throw new ProblemError({
         code: 'account-flags',

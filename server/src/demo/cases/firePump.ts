@@ -161,6 +161,17 @@ export function firePump(): DemoCase {
     .picture('rod.1.shell.upper', 'rod-1-upper-face.jpg')
     .picture('rod.3.shell.upper', 'rod-3-upper-face.jpg')
     .picture('crank.pin.2', 'pin-2.jpg');
+  // Every surface of the bench is pictured, the good ones too: it is them the others are held against.
+  for (const m of [1, 3, 4, 5])
+    c.picture(`main.${m}.shell.upper`, `main-${m}-upper-face.jpg`)
+      .picture(`main.${m}.shell.lower`, `main-${m}-lower-face.jpg`)
+      .picture(`crank.main.${m}`, `main-journal-${m}.jpg`);
+  c.picture('rod.4.shell.upper', 'rod-4-upper-face.jpg');
+  for (const r of [1, 3, 4]) c.picture(`rod.${r}.shell.lower`, `rod-${r}-lower-face.jpg`).picture(`crank.pin.${r}`, `pin-${r}.jpg`);
+  for (const n of [1, 2, 3, 4])
+    c.picture(`piston.${n}.crown`, `piston-${n}-crown.jpg`)
+      .picture(`piston.${n}.skirt.thrust`, `piston-${n}-thrust.jpg`)
+      .picture(`piston.${n}.skirt.antithrust`, `piston-${n}-anti-thrust.jpg`);
   c.secondOpinion('rod.2.shell.upper', 3, 'copper on a third of it')
     .secondOpinion('rod.2.shell.lower', 3)
     .secondOpinion('crank.pin.2', 2, 'lines seen, not felt; colour is light');
