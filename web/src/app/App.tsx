@@ -96,7 +96,7 @@ export function App(): ReactNode {
             <Route path="cause/pair/:first?/:second?" element={<PairPage />} />
             <Route path="cause/answers" element={<AnswersPage />} />
             <Route path="cause/:causeId?" element={<CauseStage />} />
-            <Route path="decide/:page?" element={<DecideStage />} />
+            <Route path="decide/:page?/:stepId?" element={<DecideStage />} />
             <Route path="document" element={<DocumentStage />} />
             <Route path="ledger" element={<LedgerStage />} />
           </Route>

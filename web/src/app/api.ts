@@ -41,6 +41,7 @@ import type {
   SessionInfo,
   SharedAccount,
   ShareLink,
+  ShelfOrder,
   ShelfPage,
   SheetRequest,
   ShopKeys,
@@ -53,6 +54,18 @@ import { asProblem, fetchJson, patience } from './server.js';
 import type { Gauge } from '@true-ledger/core/units';
 import type { GaugeFaults, SpecSheet } from '@true-ledger/core/measure';
 import type { KeptEntry, LedgerEntry } from '@true-ledger/core/ledger';
+
+/** What is asked of the shelf. `waits` and `stage` empty: any. */
+interface ShelfQuestion {
+  readonly words: string;
+  readonly page: number;
+  readonly size: number;
+  readonly shelved: 'yes' | 'no';
+  readonly stage: string;
+  readonly waits: string;
+  readonly mine: 'yes' | 'no';
+  readonly order: ShelfOrder;
+}
 
 const raw = fetchBaseQuery({ baseUrl: '/api', credentials: 'same-origin' });
 
@@ -114,7 +127,7 @@ export const api = createApi({
     demo: b.query<{ taken: number; total: number }, void>({ query: () => '/demo' }),
     signOut: b.mutation<void, void>({ query: () => ({ url: '/sign-out', method: 'POST' }) }),
     shelf: b.query<CaseSummary[], void>({ query: () => '/cases', providesTags: ['shelf'] }),
-    shelfPage: b.query<ShelfPage, { words: string; page: number; size: number; shelved: 'yes' | 'no' }>({
+    shelfPage: b.query<ShelfPage, ShelfQuestion>({
       query: (params) => ({ url: '/cases/page', params }),
       providesTags: ['shelf'],
       keepUnusedDataFor: 30,

@@ -16,6 +16,8 @@ export interface OpenCase {
   readonly me: Me;
   /** Null until the first differential is computed. */
   readonly diagnosis: Diagnosis | null;
+  /** The differential is the last one that was computed; entries have come since, and it is being computed anew. */
+  readonly lastKnown: boolean;
   readonly readOnly: boolean;
 }
 

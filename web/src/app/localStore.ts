@@ -1,4 +1,5 @@
 import { openDB, type IDBPDatabase } from 'idb';
+import type { Diagnosis } from '@true-ledger/core/diagnosis';
 import type { OutboxItem } from './outboxState.js';
 import type { QueuedFile } from '../capture/queueState.js';
 
@@ -65,5 +66,49 @@ export const fileStore = {
     for (let cursor = await base.transaction('files').store.openCursor(); cursor; cursor = await cursor.continue())
       items.push((cursor.value as StoredFile).item);
     return items.sort((a, b) => a.order - b.order);
+  },
+};
+
+/** The differential of a case as it was last computed. */
+export interface KeptAnswer {
+  readonly caseId: string;
+  /** Head of the ledger it was computed from. */
+  readonly head: string;
+  /** The program that computed it: another may weigh otherwise, or keep another shape. */
+  readonly program: string;
+  readonly diagnosis: Diagnosis;
+}
+
+/** Cases whose last answer is kept. */
+const ANSWERS = 30;
+
+let answersDb: Promise<IDBPDatabase> | null = null;
+
+/** Apart from what must not be lost: a page of an earlier version that is still open would hold up a new version of that. */
+function openAnswers(): Promise<IDBPDatabase> {
+  answersDb ??= openDB('true-ledger-answers', 1, {
+    upgrade(base) {
+      base.createObjectStore('answers', { keyPath: 'caseId' });
+    },
+  });
+  return answersDb;
+}
+
+/** Keeps the last answer of each case, so that it stands before it is computed anew. A browser that refuses storage only computes. */
+export const answerStore = {
+  async get(caseId: string, program: string): Promise<KeptAnswer | null> {
+    const held = (await (await openAnswers()).get('answers', caseId)) as KeptAnswer | undefined;
+    return held?.program === program ? held : null;
+  },
+  async put(answer: KeptAnswer): Promise<void> {
+    const base = await openAnswers();
+    const others = (await base.getAllKeys('answers')).filter((key) => key !== answer.caseId);
+    const tx = base.transaction('answers', 'readwrite');
+    for (const key of others.slice(0, Math.max(0, others.length - ANSWERS + 1))) void tx.store.delete(key);
+    void tx.store.put(answer);
+    await tx.done;
+  },
+  async clear(): Promise<void> {
+    await (await openAnswers()).clear('answers');
   },
 };

@@ -24,7 +24,7 @@ export function CapturePage({ me }: { me: Me }): ReactNode {
   const state = useAppSelector((root) => selectCaseState(root, caseId));
   const view = state ? caseView(state) : null;
   const open = useMemo<OpenCase | null>(
-    () => (state && view ? { caseId, state, view, me, diagnosis: null, readOnly: me.account.role === 'reader' } : null),
+    () => (state && view ? { caseId, state, view, me, diagnosis: null, lastKnown: false, readOnly: me.account.role === 'reader' } : null),
     [caseId, state, view, me],
   );
   if (error && !open)

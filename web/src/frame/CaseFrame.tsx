@@ -18,6 +18,7 @@ import { PageBoundary } from '../app/PageBoundary.js';
 import { SkipLink } from './SkipLink.js';
 import { DiskRoom } from './DiskRoom.js';
 import { KeySheet } from './KeySheet.js';
+import { nextTask } from './nextTask.js';
 import { Navigator } from './Navigator.js';
 import { Presence } from './Presence.js';
 import { PersonMenu } from './PersonMenu.js';
@@ -33,11 +34,11 @@ export function CaseFrame({ me }: { me: Me }): ReactNode {
   const { caseId = '' } = useParams();
   const { error } = useGetCaseQuery(caseId);
   const state = useAppSelector((root) => selectCaseState(root, caseId));
-  const diagnosis = useDiagnosis(state);
+  const answer = useDiagnosis(caseId, state);
   const view = state ? caseView(state) : null;
   const latest = useMemo<OpenCase | null>(
-    () => (state && view ? { caseId, state, view, me, diagnosis, readOnly: me.account.role === 'reader' } : null),
-    [caseId, state, view, me, diagnosis],
+    () => (state && view ? { caseId, state, view, me, ...answer, readOnly: me.account.role === 'reader' } : null),
+    [caseId, state, view, me, answer],
   );
   // Drawn in slices, so that no entry that arrives holds the page: a whole station takes longer than a frame.
   const deferred = useDeferredValue(latest);
@@ -64,13 +65,15 @@ const Frame = memo(function Frame({ open }: { open: OpenCase }): ReactNode {
   const [keysShown, setKeysShown] = useState(false);
   const [noting, setNoting] = useState(false);
   const closeNote = useCallback(() => setNoting(false), []);
-  const [folded, setFolded] = useState(window.innerWidth < 900);
+  const [finding, setFinding] = useState(false);
+  const closeFinding = useCallback(() => setFinding(false), []);
   const navigate = useNavigate();
   const dispatch = useAppDispatch();
   const { caseId, view, me, diagnosis } = open;
   const { pathname } = useLocation();
   const [, , , stage = 'bench', place = ''] = pathname.split('/');
   const here = stage === 'station' ? view.byId.get(place)?.station.name : PAGE_NAMES[stage];
+  const next = nextTask(open);
   const go = (to: string) => (): void => void navigate(`/case/${caseId}/${to}`);
   useKeys([
     { keys: '?', what: 'This list', run: () => setKeysShown((x) => !x) },
@@ -87,12 +90,12 @@ const Frame = memo(function Frame({ open }: { open: OpenCase }): ReactNode {
     { keys: 'gl', what: 'Go to the ledger', run: go('ledger') },
     { keys: 'u', what: 'Take the last entry back', run: () => void (open.readOnly || dispatch(undo(caseId, me.author))) },
     { keys: 'U', what: 'Write it again', run: () => void (open.readOnly || dispatch(redo(caseId, me.author))) },
-    { keys: '/', what: 'Find a place', run: () => document.querySelector<HTMLInputElement>('#find-station')?.focus() },
+    { keys: '/', what: 'Find a place', run: () => setFinding(true) },
     { keys: 'l', what: 'Write a line of the notebook', run: () => setNoting(!open.readOnly) },
-    { keys: '.', what: 'Next thing worth doing', run: () => void navigate(nextTask(open)) },
+    { keys: '.', what: 'Next thing worth doing', run: () => void navigate(next.to) },
   ]);
   return (
-    <div className={folded ? 'case folded' : 'case'}>
+    <div className="case">
       <title>{`${view.number}, ${here ?? stage} · True Ledger`}</title>
       <SkipLink />
       <header className="strip">
@@ -104,7 +107,10 @@ const Frame = memo(function Frame({ open }: { open: OpenCase }): ReactNode {
           <PlanSvg layout={view.layout} height={26} />
         </span>
         <StageLine view={view} diagnosis={diagnosis} />
-        <Figures view={view} diagnosis={diagnosis} />
+        <Figures view={view} />
+        <Link className="next-task" to={next.to} title={`${next.title} (.)`}>
+          Next: {next.what}
+        </Link>
         <Presence open={open} />
         <DiskRoom />
         <SaveState caseId={caseId} />
@@ -118,7 +124,7 @@ const Frame = memo(function Frame({ open }: { open: OpenCase }): ReactNode {
         </Button>
         <PersonMenu me={me} short />
       </header>
-      <Navigator folded={folded} onFold={() => setFolded((x) => !x)} />
+      <Navigator open={finding} onOpen={() => setFinding(true)} onClose={closeFinding} />
       <main className="work" id="work" tabIndex={-1}>
         <Unsettled caseId={caseId} />
         <ShelvedNote />
@@ -134,14 +140,6 @@ const Frame = memo(function Frame({ open }: { open: OpenCase }): ReactNode {
     </div>
   );
 });
-
-/** The most useful next screen: fill the intake, else the next check, else the report. */
-function nextTask({ caseId, view, diagnosis }: OpenCase): string {
-  if (!view.intake('complaint')) return `/case/${caseId}/intake`;
-  const blank = view.stations.find((s) => s.state === 'findings' && !s.grade);
-  if (blank) return `/case/${caseId}/station/${blank.station.id}`;
-  return diagnosis && diagnosis.nextChecks.length > 0 ? `/case/${caseId}/cause` : `/case/${caseId}/document`;
-}
 
 function StageLine({ view, diagnosis }: { view: CaseView; diagnosis: Diagnosis | null }): ReactNode {
   const intakeOpen =
@@ -186,7 +184,7 @@ function StageLine({ view, diagnosis }: { view: CaseView; diagnosis: Diagnosis |
   );
 }
 
-function Figures({ view, diagnosis }: { view: CaseView; diagnosis: Diagnosis | null }): ReactNode {
+function Figures({ view }: { view: CaseView }): ReactNode {
   const c = coverage(view);
   const risk = stripStanding(view).atRisk;
   return (
@@ -209,30 +207,26 @@ function Figures({ view, diagnosis }: { view: CaseView; diagnosis: Diagnosis | n
         }
       >
         <span tabIndex={0} role="note">
-          examined <b className="figure">{Math.round((c.examined / Math.max(1, c.total)) * 100)} %</b>
+          <span className="word">examined </span>
+          <b className="figure">{Math.round((c.examined / Math.max(1, c.total)) * 100)} %</b>
         </span>
       </Popover>
-      <Popover
-        placement="bottom"
-        content={
-          risk.length === 0 ? (
-            'The next possible steps destroy nothing that is not recorded.'
-          ) : (
+      {risk.length > 0 && (
+        <Popover
+          placement="bottom"
+          content={
             <ul className="risk-list">
               {risk.map((i) => (
                 <li key={i.id}>{i.name}</li>
               ))}
             </ul>
-          )
-        }
-      >
-        <span tabIndex={0} role="note" className={risk.length > 0 ? 'at-risk-count' : ''}>
-          at risk <b className="figure">{risk.length}</b>
-        </span>
-      </Popover>
-      <span>
-        unexplained <b className="figure">{diagnosis?.unexplained.length ?? '–'}</b>
-      </span>
+          }
+        >
+          <span tabIndex={0} role="note" className="at-risk-count">
+            at risk <b className="figure">{risk.length}</b>
+          </span>
+        </Popover>
+      )}
     </div>
   );
 }

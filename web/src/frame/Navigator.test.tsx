@@ -9,7 +9,7 @@ function Here(): ReactNode {
 }
 const page = (
   <>
-    <Navigator folded={false} onFold={() => undefined} />
+    <Navigator open onOpen={() => undefined} onClose={() => undefined} />
     <Here />
     <Routes>
       <Route path="*" element={null} />

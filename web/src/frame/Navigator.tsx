@@ -27,8 +27,8 @@ function rove(event: KeyboardEvent<HTMLElement>): void {
   links[Math.max(0, Math.min(links.length - 1, to))]?.focus();
 }
 
-/** All places of the engine, grouped as on the bench, with search. */
-export function Navigator({ folded, onFold }: { folded: boolean; onFold: () => void }): ReactNode {
+/** All places of the engine, grouped as on the bench, with search: a narrow strip that opens over the work and closes once a place was chosen. */
+export function Navigator({ open, onOpen, onClose }: { open: boolean; onOpen: () => void; onClose: () => void }): ReactNode {
   const { view, caseId } = useCase();
   const [search, setSearch] = useState('');
   const navigate = useNavigate();
@@ -47,51 +47,68 @@ export function Navigator({ folded, onFold }: { folded: boolean; onFold: () => v
     .filter((g) => g.stations.length > 0);
   const { pathname } = useLocation();
   const all = groups.flatMap((g) => g.stations.map((s) => s.station.id));
-  const open = /\/station\/([^/]+)/.exec(pathname)?.[1] ?? '';
+  const shown = /\/station\/([^/]+)/.exec(pathname)?.[1] ?? '';
   // One stop of the keyboard for the whole list; arrows go through it.
-  const stop = all.includes(open) ? open : all[0];
-  if (folded)
+  const stop = all.includes(shown) ? shown : all[0];
+  const strip = (
+    <Button type="text" className="open-places" onClick={onOpen} aria-label="Show the places" aria-expanded={open} title="Find a place (/)">
+      Places
+    </Button>
+  );
+  if (!open)
     return (
       <aside className="navigator" aria-label="Places">
-        <Button type="text" onClick={onFold} aria-label="Show the places" title="Show the places">
-          »
-        </Button>
+        {strip}
       </aside>
     );
   return (
     <aside className="navigator" aria-label="Places">
-      <div className="find">
-        <Input
-          id="find-station"
-          value={search}
-          allowClear
-          placeholder="Find a place  /"
-          aria-label="Find a place"
-          onChange={(e) => setSearch(e.target.value)}
-          onKeyDown={(e) => {
-            if (e.key === 'Escape') e.currentTarget.blur();
+      {strip}
+      <div className="places-panel">
+        <div className="find">
+          <Input
+            id="find-station"
+            value={search}
+            allowClear
+            autoFocus
+            placeholder="Find a place  /"
+            aria-label="Find a place"
+            onChange={(e) => setSearch(e.target.value)}
+            onKeyDown={(e) => {
+              if (e.key !== 'Escape') return;
+              e.stopPropagation();
+              onClose();
+            }}
+            onPressEnter={(e) => {
+              const first = groups[0]?.stations[0];
+              // The hand is at the place now: single keys work there.
+              if (!first) return;
+              e.currentTarget.blur();
+              void navigate(`/case/${caseId}/station/${first.station.id}`);
+              onClose();
+            }}
+          />
+          <Button type="text" onClick={onClose} aria-label="Hide the places" title="Hide the places (Esc)">
+            ×
+          </Button>
+        </div>
+        <div
+          className="places"
+          onKeyDown={rove}
+          onClick={(e) => {
+            if ((e.target as HTMLElement).closest('[data-place]')) onClose();
           }}
-          onPressEnter={(e) => {
-            const first = groups[0]?.stations[0];
-            // The hand is at the place now: single keys work there.
-            if (first) e.currentTarget.blur();
-            if (first) void navigate(`/case/${caseId}/station/${first.station.id}`);
-          }}
-        />
-        <Button type="text" onClick={onFold} aria-label="Hide the places" title="Hide the places">
-          «
-        </Button>
-      </div>
-      <div className="places" onKeyDown={rove}>
-        {groups.length === 0 && <p className="quiet">No place of this engine is called that.</p>}
-        {groups.map(({ row, stations }) => (
-          <section key={row.id}>
-            <h3>{row.label}</h3>
-            {stations.map((s) => (
-              <PlaceLink key={s.station.id} station={s} stop={s.station.id === stop} />
-            ))}
-          </section>
-        ))}
+        >
+          {groups.length === 0 && <p className="quiet">No place of this engine is called that.</p>}
+          {groups.map(({ row, stations }) => (
+            <section key={row.id}>
+              <h3>{row.label}</h3>
+              {stations.map((s) => (
+                <PlaceLink key={s.station.id} station={s} stop={s.station.id === stop} />
+              ))}
+            </section>
+          ))}
+        </div>
       </div>
     </aside>
   );

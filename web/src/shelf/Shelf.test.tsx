@@ -21,7 +21,6 @@ const line = (number: string, change: object = {}): object => ({
   updated: '2026-03-02T08:00:00.000Z',
   behind: 0,
   demo: false,
-  strip: [],
   ...change,
 });
 function Here(): ReactNode {
@@ -59,6 +58,34 @@ describe('the shelf', () => {
     expect(document.body.textContent).toContain('figures from 3 entries ago');
     await user.click(screen.getByText('Engine 2026-002'));
     expect(screen.getAllByRole('status').at(-1)!.textContent).toBe('/case/c-2026-002/bench');
+  });
+
+  it('shows what each waits for and how much of it was looked at, and asks the server for a stage and an order', async () => {
+    const bench = { widthMm: 100, heightMm: 50, cells: [0, 0, 40, 20, 3, 50, 0, 40, 20, -1] };
+    const { shop, asked } = shelved([line('2026-001', { bench, waitingOn: '4 places to look at' })]);
+    const { user } = openShop(door('builder'), { shop });
+    expect(await screen.findByRole('img', { name: '1 of 2 places examined; worst grade 3' })).toBeTruthy();
+    expect(document.body.textContent).toMatch(/Waits for 4 places to look at · for \d+ days/);
+    await user.click(screen.getByRole('combobox', { name: 'Order' }));
+    await user.click(await screen.findByText('Least examined first'));
+    await waitFor(() => expect(asked.at(-1)!.get('order')).toBe('examined'));
+    await user.click(screen.getByRole('combobox', { name: 'Stage' }));
+    await user.click(await screen.findByText('Before opening'));
+    await waitFor(() => expect(asked.at(-1)!.get('stage')).toBe('Before opening'));
+  });
+
+  it('asks the server for one’s own cases, and for those that wait for somebody outside', async () => {
+    const { shop, asked } = shelved([line('2026-001')]);
+    const { user } = openShop(door('builder'), { shop });
+    await screen.findByText('Engine 2026-001');
+    const choose = async (name: string): Promise<void> => {
+      await user.click(screen.getByRole('combobox', { name: 'Whose' }));
+      await user.click(await screen.findByText(name));
+    };
+    await choose('Mine');
+    await waitFor(() => expect([asked.at(-1)!.get('mine'), asked.at(-1)!.get('waits')]).toEqual(['yes', '']));
+    await choose('Waits for the machine shop');
+    await waitFor(() => expect([asked.at(-1)!.get('mine'), asked.at(-1)!.get('waits')]).toEqual(['no', 'machine shop']));
   });
 
   it('looks for words at the server and says so where no case holds them', async () => {

@@ -10,33 +10,18 @@ export function frontDown(frame: SurfaceFrame): boolean {
   return frame.vFrom === 'front edge';
 }
 
-export interface SmallDrawing {
-  readonly width: number;
-  readonly height: number;
-  readonly colours: ReadonlyArray<string | null>;
-}
-
-/**
- * The wear map as a small raster for the bench. Crank parts are turned so that the front edge lies at the left and the arc runs down:
- * a quarter turn clockwise of the station drawing. Bores and skirts stand as they are.
- */
-export function smallDrawing(map: WearMap, frame: SurfaceFrame): SmallDrawing {
-  const colours = cellColours(map);
-  if (!frontDown(frame)) return { width: map.columns, height: map.rows, colours };
-  const turned: Array<string | null> = [];
-  for (let u = 0; u < map.columns; u++) for (let v = 0; v < map.rows; v++) turned.push(colours[v * map.columns + u] ?? null);
-  return { width: map.rows, height: map.columns, colours: turned };
-}
-
-export function drawSmall(canvas: HTMLCanvasElement, drawing: SmallDrawing): void {
-  canvas.width = drawing.width;
-  canvas.height = drawing.height;
+/** The wear map as a raster of one pixel a cell, lying as the surface does on its station. */
+export function drawWearRaster(canvas: HTMLCanvasElement, map: WearMap, frame: SurfaceFrame): void {
+  canvas.width = map.columns;
+  canvas.height = map.rows;
   const context = canvas.getContext('2d');
   if (!context) return;
-  drawing.colours.forEach((colour, i) => {
+  const down = frontDown(frame);
+  cellColours(map).forEach((colour, i) => {
     if (!colour) return;
+    const row = Math.floor(i / map.columns);
     context.fillStyle = colour;
-    context.fillRect(i % drawing.width, Math.floor(i / drawing.width), 1, 1);
+    context.fillRect(i % map.columns, down ? map.rows - 1 - row : row, 1, 1);
   });
 }
 

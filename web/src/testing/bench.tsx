@@ -157,12 +157,12 @@ export class Line {
 function Open({ role, children }: { role: 'builder' | 'reader'; children: ReactNode }): ReactNode {
   useGetCaseQuery(CASE);
   const state = useAppSelector((root) => selectCaseState(root, CASE));
-  const diagnosis = useDiagnosis(state);
+  const answer = useDiagnosis(CASE, state);
   const view = state ? caseView(state) : null;
   const open = useMemo<OpenCase | null>(() => {
     if (!state || !view) return null;
-    return { caseId: CASE, state, view, me: person(role), diagnosis, readOnly: role === 'reader' };
-  }, [state, view, diagnosis, role]);
+    return { caseId: CASE, state, view, me: person(role), ...answer, readOnly: role === 'reader' };
+  }, [state, view, answer, role]);
   return open && <CaseContext.Provider value={open}>{children}</CaseContext.Provider>;
 }
 

@@ -7,10 +7,10 @@ import { useMemo } from 'react';
 
 // In a test there is no worker: the same functions of core, asked here.
 
-export function useDiagnosis(state: CaseState | undefined): Diagnosis | null {
+export function useDiagnosis(_: string, state: CaseState | undefined): { diagnosis: Diagnosis | null; lastKnown: boolean } {
   return useMemo(() => {
     const view = state ? caseView(state) : null;
-    return view ? diagnose(view) : null;
+    return { diagnosis: view ? diagnose(view) : null, lastKnown: false };
   }, [state]);
 }
 

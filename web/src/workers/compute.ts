@@ -3,14 +3,16 @@ import type { Diagnosis } from '@true-ledger/core/diagnosis';
 import type { SimulatedRoute } from '@true-ledger/core/salvage';
 import type { ReportModel } from '@true-ledger/core/report';
 import { wrap, type Remote } from 'comlink';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { answerStore, type KeptAnswer } from '../app/localStore.js';
 import type { Compute } from './compute.worker.js';
+import program from './compute.worker.ts?worker&url';
 
 let remote: Remote<Compute> | null = null;
 
 /** The shared compute worker, started on first use. */
 export function compute(): Remote<Compute> {
-  remote ??= wrap<Compute>(new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module' }));
+  remote ??= wrap<Compute>(new Worker(program, { type: 'module' }));
   return remote;
 }
 
@@ -50,9 +52,24 @@ function useComputed<T>(state: CaseState | undefined, ask: (state: CaseState) =>
   return answer;
 }
 
-/** Differential of the state. */
-export function useDiagnosis(state: CaseState | undefined): Diagnosis | null {
-  return useComputed(state, (current) => holding(current).diagnose());
+/** The differential of a case; `lastKnown` while it is the last one that was computed and entries have come since. */
+export interface Answer {
+  readonly diagnosis: Diagnosis | null;
+  readonly lastKnown: boolean;
+}
+
+/** Differential of the state. What was computed when the case was last open stands until it is computed anew. */
+export function useDiagnosis(caseId: string, state: CaseState | undefined): Answer {
+  const computed = useComputed(state, async (current) => ({ of: current.caseId, diagnosis: await holding(current).diagnose(program) }));
+  const [kept, setKept] = useState<KeptAnswer | null>(null);
+  useEffect(() => {
+    void answerStore.get(caseId, program).then(setKept, () => undefined);
+  }, [caseId]);
+  return useMemo(() => {
+    if (computed?.of === caseId) return { diagnosis: computed.diagnosis, lastKnown: false };
+    if (kept?.caseId === caseId) return { diagnosis: kept.diagnosis, lastKnown: state !== undefined && state.head !== kept.head };
+    return { diagnosis: null, lastKnown: false };
+  }, [computed, kept, caseId, state]);
 }
 
 /** The account of the case, with its routes reckoned. */

@@ -18,6 +18,7 @@ import { diagnose, type Diagnosis } from '@true-ledger/core/diagnosis';
 import { simulatedRoutes, type SimulatedRoute } from '@true-ledger/core/salvage';
 import { reportModel, type ReportModel } from '@true-ledger/core/report';
 import { expose, transfer } from 'comlink';
+import { answerStore } from '../app/localStore.js';
 
 let held: CaseState | null = null;
 const heldView = (): CaseView | null => (held ? caseView(held) : null);
@@ -29,9 +30,12 @@ const compute = {
     held = applyDelta(held, delta);
   },
 
-  diagnose(): Diagnosis | null {
+  /** The differential, kept for the next time the case is opened. `program` names who computed it. */
+  diagnose(program: string): Diagnosis | null {
     const view = heldView();
-    return view ? diagnose(view) : null;
+    const diagnosis = view ? diagnose(view) : null;
+    if (held && diagnosis) void answerStore.put({ caseId: held.caseId, head: held.head, program, diagnosis }).catch(() => undefined);
+    return diagnosis;
   },
 
   /** Cost, time and chance of every route of a case, by seeded draws. */

@@ -1,4 +1,4 @@
-import { screen, waitFor } from '@testing-library/react';
+import { fireEvent, screen, waitFor } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { useLocation } from 'react-router';
 import { CASE, open, settled, Shop } from '../../testing/bench.js';
@@ -15,6 +15,8 @@ const page = (
   </>
 );
 const cell = (id: string): HTMLElement => document.querySelector<HTMLElement>(`[data-station="${id}"]`)!;
+/** Pressed without the way down and up of the pointer, which the library of the zoom watches and the simulated browser does not carry. */
+const press = (id: string): void => void fireEvent.click(cell(id));
 const grades = (shop: Shop): Record<string, number> =>
   Object.fromEntries(shop.view.stations.flatMap((s) => (s.grade ? [[s.station.id, s.grade.value.grade]] : [])));
 beforeEach(() => sessionStorage.clear());
@@ -27,7 +29,7 @@ describe('the bench', () => {
 
   it('is walked by arrows and graded by figures', async () => {
     const { shop, user } = await open(page);
-    await user.click(cell('rod.1.shell.upper'));
+    press('rod.1.shell.upper');
     cell('rod.1.shell.upper').focus();
     await user.keyboard('2');
     await user.keyboard('{ArrowRight}');
@@ -42,19 +44,19 @@ describe('the bench', () => {
     const shop = new Shop();
     shop.write('pattern-set', 'rod.1.shell.upper', { pattern: 'wiping', present: true });
     const { user } = await open(page, { shop });
-    await user.click(cell('rod.1.shell.upper'));
+    press('rod.1.shell.upper');
     await user.keyboard('n');
     await settled();
     expect(shop.posts).toEqual([]);
     expect(await screen.findByText(/has findings\. Take them back first/)).toBeTruthy();
-    await user.click(cell('rod.2.shell.upper'));
+    press('rod.2.shell.upper');
     await user.keyboard('n');
     await waitFor(() => expect(shop.view.byId.get('rod.2.shell.upper')!.state).toBe('sound'));
   });
 
   it('opens the place under the cursor with Enter and its sheet with m', async () => {
     const { user } = await open(page);
-    await user.click(cell('crank.pin.1'));
+    press('crank.pin.1');
     cell('crank.pin.1').focus();
     await user.keyboard('{Enter}');
     expect(screen.getByRole('status').textContent).toBe(`/case/${CASE}/station/crank.pin.1`);
@@ -62,17 +64,37 @@ describe('the bench', () => {
     expect(screen.getByRole('status').textContent).toBe(`/case/${CASE}/measure/crank.pin.1`);
   });
 
-  it('shows grades, the way of the oil or what nobody looked at instead', async () => {
+  it('lays over the surfaces what is asked for, by key in turn', async () => {
     const { user } = await open(page);
-    for (const mode of ['Grades', 'Oil route', 'Not examined']) {
-      await user.click(screen.getByText(mode, { selector: '.ant-segmented-item-label' }));
-      expect(screen.getByText(mode, { selector: '.ant-segmented-item-label' }).closest('label')!.className).toMatch(/selected/);
-    }
+    press('rod.1.shell.upper');
+    const over = (): string => document.querySelector('.bench-bar .ant-select')!.textContent!;
+    expect(over()).toContain('Nothing over it');
+    await user.keyboard('o');
+    expect(over()).toContain('Not examined');
+    await user.keyboard('o');
+    expect(over()).toContain('Oil order');
+    expect(screen.getByText(/how far along the oil route/)).toBeTruthy();
+  });
+
+  it('puts the chosen ones side by side, and whole kinds by keys of their own', async () => {
+    const { user } = await open(page);
+    press('rod.1.shell.upper');
+    await user.keyboard('x{ArrowRight}x=');
+    expect(screen.getByRole('status').textContent).toBe(`/case/${CASE}/compare/rod.1.shell.upper,rod.2.shell.upper`);
+    await user.keyboard('ae');
+    expect(screen.getByRole('status').textContent).toContain('rod.4.shell.lower');
+  });
+
+  it('leaves out of a choice what has no surface', async () => {
+    const { user } = await open(page);
+    press('oil.gallery');
+    await user.keyboard('x');
+    expect(screen.queryByText(/side by side/)).toBeNull();
   });
 
   it('takes nothing from a reader', async () => {
     const { shop, user } = await open(page, { role: 'reader' });
-    await user.click(cell('rod.1.shell.upper'));
+    press('rod.1.shell.upper');
     await user.keyboard('2n');
     await settled();
     expect(shop.posts).toEqual([]);

@@ -12,11 +12,11 @@ import './cause.css';
 
 /** What answers the causes: corrective actions, collateral checks, what is accepted as unexplained, who is answerable, and whether it may be released. */
 export function AnswersPage(): ReactNode {
-  const { view, diagnosis } = useCase();
+  const { view, diagnosis, lastKnown } = useCase();
   if (!diagnosis) return <Waiting what="Weighing the evidence" />;
   const release = releaseCheck(view, diagnosis);
   return (
-    <div className="page cause">
+    <div className={lastKnown ? 'page cause last-known' : 'page cause'}>
       <CauseTabs>mend the cause, not only the damage</CauseTabs>
       {release.ready ? (
         <Release />

@@ -1,6 +1,8 @@
 import { diagnose } from '@true-ledger/core/diagnosis';
 import { screen, waitFor, within } from '@testing-library/react';
+import type { ReactNode } from 'react';
 import { Route, Routes } from 'react-router';
+import { CaseContext, useCase } from '../../app/caseContext.js';
 import { CASE, open, settled, Shop } from '../../testing/bench.js';
 import { CauseStage } from './CauseStage.js';
 
@@ -31,6 +33,19 @@ describe('the differential', () => {
     const shown = [...list().querySelectorAll('li .cause-name')].map((n) => n.firstChild!.textContent);
     expect(shown).toEqual(ranked.map((c) => c.name));
     expect(screen.getByRole('status').textContent).toContain(diagnose(shop.view).ending.sentence);
+  });
+
+  it('is grey while it is the last one computed, and says that a new one is under way', async () => {
+    function Old(): ReactNode {
+      return (
+        <CaseContext.Provider value={{ ...useCase(), lastKnown: true }}>
+          <CauseStage />
+        </CaseContext.Provider>
+      );
+    }
+    await open(<Old />, { shop: dry(), at });
+    expect((await screen.findByText('as last computed; being computed anew')).closest('.cause')!.className).toContain('last-known');
+    expect(list().querySelectorAll('li').length).toBeGreaterThan(1);
   });
 
   it('goes through them by arrows, with the evidence of the one in hand', async () => {

@@ -25,7 +25,7 @@ import './cause.css';
 
 /** The differential: ranked causes, the evidence behind each, what is unexplained, what to look at next. */
 export function CauseStage(): ReactNode {
-  const { view, diagnosis, caseId } = useCase();
+  const { view, diagnosis, caseId, lastKnown } = useCase();
   const { causeId } = useParams();
   const navigate = useNavigate();
   const shown = diagnosis?.causes.slice(0, 9) ?? [];
@@ -44,7 +44,7 @@ export function CauseStage(): ReactNode {
   if (!diagnosis) return <Waiting what="Weighing the evidence" />;
   const chosen = shown[at];
   return (
-    <div className="page cause">
+    <div className={lastKnown ? 'page cause last-known' : 'page cause'}>
       <CauseTabs />
       <Ending diagnosis={diagnosis} />
       {soundContradictions(view).map((c) => (

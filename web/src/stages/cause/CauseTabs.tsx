@@ -4,7 +4,7 @@ import { useCase } from '../../app/caseContext.js';
 
 /** The pages of the cause stage, with what this one says of itself. */
 export function CauseTabs({ children }: { children?: ReactNode }): ReactNode {
-  const { caseId } = useCase();
+  const { caseId, lastKnown } = useCase();
   const at = (path: string): string => `/case/${caseId}/cause${path}`;
   const inside = window.location.pathname.replace(/^.*\/cause\/?/, '').split('/')[0] ?? '';
   const here = ['sequence', 'pair', 'answers'].includes(inside) ? inside : '';
@@ -29,6 +29,11 @@ export function CauseTabs({ children }: { children?: ReactNode }): ReactNode {
           </Link>
         ))}
       </nav>
+      {lastKnown && (
+        <span className="quiet" role="status">
+          as last computed; being computed anew
+        </span>
+      )}
       {children && <span className="quiet">{children}</span>}
     </div>
   );

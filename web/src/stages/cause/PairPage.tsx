@@ -10,7 +10,7 @@ import './cause.css';
 
 /** Two causes side by side: every observation that decides between them, and which of them can still be made. */
 export function PairPage(): ReactNode {
-  const { view, diagnosis, caseId } = useCase();
+  const { view, diagnosis, caseId, lastKnown } = useCase();
   const { first, second } = useParams();
   const navigate = useNavigate();
   const ranked = diagnosis?.causes.filter((c) => isListed(c.id)) ?? [];
@@ -25,7 +25,7 @@ export function PairPage(): ReactNode {
   const gone = signs.filter((s) => s.state === 'lost');
   const skipped = signs.filter((s) => s.state === 'not done');
   return (
-    <div className="page cause">
+    <div className={lastKnown ? 'page cause last-known' : 'page cause'}>
       <CauseTabs>what tells one from the other, strongest first; weights in decibans</CauseTabs>
       <div className="row pair-choice">
         <Select

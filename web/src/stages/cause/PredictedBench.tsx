@@ -1,7 +1,7 @@
 import { caseBench } from '@true-ledger/core/case';
 import { GRADE_INFO, gradeText } from '@true-ledger/core/damage';
 import { cause as causeOf, percentText } from '@true-ledger/core/cause';
-import { predictBench, type Predicted, type RankedCause } from '@true-ledger/core/diagnosis';
+import { likelyPlace, predictBench, type Predicted, type RankedCause } from '@true-ledger/core/diagnosis';
 import { useMemo, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { useCase } from '../../app/caseContext.js';
@@ -16,7 +16,7 @@ export function PredictedBench({ cause }: { cause: RankedCause }): ReactNode {
   const { view, caseId } = useCase();
   const navigate = useNavigate();
   const record = causeOf(cause.id);
-  const place = cause.places[0] && cause.places[0].probability > 0.4 ? cause.places[0] : null;
+  const place = likelyPlace(cause);
   const predicted = useMemo(
     () => new Map(record ? predictBench(view, record, place?.place ?? null).map((p) => [p.station, p]) : []),
     [view, record, place?.place],

@@ -24,7 +24,7 @@ export function SequencePage(): ReactNode {
 }
 
 function Sequence(): ReactNode {
-  const { view, diagnosis, readOnly, caseId } = useCase();
+  const { view, diagnosis, readOnly, caseId, lastKnown } = useCase();
   const record = useRecord();
   const flow = useReactFlow();
   const [asking, setAsking] = useState<{ from: string; to: string; state: LinkState } | null>(null);
@@ -69,7 +69,7 @@ function Sequence(): ReactNode {
   const link = placed.links.find((l) => idOf(l) === chosen);
   const rejected = view.sequenceLinks.filter((l) => l.value.state === 'rejected');
   return (
-    <div className="page cause">
+    <div className={lastKnown ? 'page cause last-known' : 'page cause'}>
       <CauseTabs>
         <span className="figure">
           {sequence.explained} of {sequence.of}

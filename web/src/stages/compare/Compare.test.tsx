@@ -59,16 +59,27 @@ describe('side by side', () => {
     expect(address()).toContain(`${UPPER},`);
   });
 
-  it('takes four at most, and takes one away', async () => {
-    const { user } = await open(page, {
-      shop: shopOf(),
-      at: at(UPPER, LOWER, 'rod.1.shell.upper', 'rod.3.shell.upper', 'rod.4.shell.upper'),
-    });
-    expect(shown()).toHaveLength(4);
+  it('takes twelve at most, and takes one away', async () => {
+    const all = ['upper', 'lower'].flatMap((half) => [
+      ...[1, 2, 3, 4].map((n) => `rod.${n}.shell.${half}`),
+      ...[1, 2, 3].map((n) => `main.${n}.shell.${half}`),
+    ]);
+    const { user } = await open(page, { shop: shopOf(), at: at(...all) });
+    expect(shown()).toHaveLength(12);
     expect(screen.queryByLabelText('Put another beside it')).toBeNull();
     await user.click(screen.getByLabelText('Take away Rod 1 upper shell'));
     expect(shown()).not.toContain('Rod 1 upper shell');
     expect(screen.getByLabelText('Put another beside it')).toBeTruthy();
+  });
+
+  it('shows one part of each, and the cursor stays on it', async () => {
+    const { user } = await open(page, { shop: shopOf(), at: `${at(UPPER, LOWER)}?part=rear-edge` });
+    const canvas = document.querySelector<HTMLCanvasElement>('.compared canvas')!;
+    fireEvent.keyDown(canvas, { key: 'ArrowRight' });
+    const fromFront = (): number => Number(/, ([\d.]+) mm/.exec(document.querySelector('.cursor-words')!.textContent!)![1]);
+    expect(fromFront()).toBeGreaterThan(0.7 * 20);
+    await user.click(screen.getByText('Whole surface'));
+    expect(address()).not.toContain('part=');
   });
 
   it('one cursor goes over all of them, by keys too, and says what lies under it', async () => {

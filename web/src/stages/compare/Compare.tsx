@@ -2,18 +2,26 @@ import { Button, Segmented, Select } from 'antd';
 import { gradeText } from '@true-ledger/core/damage';
 import { looksLike, standingGrade, type StationView } from '@true-ledger/core/case';
 import { useMemo, useState, type ReactNode } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { useReferencesQuery } from '../../app/api.js';
 import { useCase } from '../../app/caseContext.js';
 import { useKeys } from '../../app/keys.js';
 import { comparisons } from '../station/comparisons.js';
+import { PART_WINDOWS, type SurfacePart } from '../../surface/surfaceParts.js';
+import { useSurfaceImages } from '../../surface/surfaceImages.js';
 import { ComparedSurface, type Cursor, type Shown } from './ComparedSurface.js';
 import './compare.css';
 
-const MOST = 4;
+const MOST = 12;
 const REFERENCE = 'ref-';
+/** Width a surface is fetched in, px: twice as wide as it is shown. */
+const PICTURE_PX = 1120;
+/** Width of the widest surface, px; of edges, which lie one below the other, so that the same place of the arc lies in one line. */
+const SURFACE_PX = 560;
+const EDGE_PX = 1080;
+const isEdge = (part: SurfacePart): boolean => part === 'front-edge' || part === 'rear-edge';
 
-/** Two to four surfaces of one kind on one scale, with one cursor over all. */
+/** Surfaces of one kind, or one part of each, on one scale, with one cursor over all. */
 export function Compare(): ReactNode {
   const { ids = '' } = useParams();
   const { view, caseId } = useCase();
@@ -22,9 +30,14 @@ export function Compare(): ReactNode {
   const [cursor, setCursor] = useState<Cursor | null>(null);
   const [shown, setShown] = useState<Shown>('picture');
   const chosen = ids.split(',').filter(Boolean).slice(0, MOST);
+  const [query, setQuery] = useSearchParams();
+  const part = (query.get('part') ?? 'whole') in PART_WINDOWS ? ((query.get('part') ?? 'whole') as SurfacePart) : 'whole';
+  const images = useSurfaceImages(caseId);
   const first = view.byId.get(chosen[0] ?? '');
   const alike = useMemo(() => (first ? looksLike(first, view.stations).slice(0, 8) : []), [first, view]);
-  const go = (list: readonly string[]): void => void navigate(`/case/${caseId}/compare/${list.join(',')}`, { replace: true });
+  const rows = isEdge(part) ? 'edges' : `n${Math.min(5, chosen.length)}`;
+  const go = (list: readonly string[]): void =>
+    void navigate(`/case/${caseId}/compare/${list.join(',')}${part === 'whole' ? '' : `?part=${part}`}`, { replace: true });
   useKeys([
     { keys: 'Escape', what: 'Back to the place', run: () => void navigate(`/case/${caseId}/station/${chosen[0] ?? ''}`) },
     {
@@ -73,7 +86,12 @@ export function Compare(): ReactNode {
             { value: 'both', label: 'Both' },
           ]}
         />
-        <span className="quiet">Space changes between them</span>
+        <Segmented
+          value={part}
+          onChange={(p: SurfacePart) => setQuery(p === 'whole' ? {} : { part: p }, { replace: true })}
+          options={Object.entries(PART_WINDOWS).map(([value, { name }]) => ({ value: value as SurfacePart, label: name }))}
+          aria-label="Part of the surface"
+        />
         {chosen.length < MOST && (
           <Select
             value={null}
@@ -86,7 +104,7 @@ export function Compare(): ReactNode {
           />
         )}
       </div>
-      <div className={`compare-grid n${chosen.length}`}>
+      <div className={`compare-grid ${rows}`}>
         {chosen.map((id) => {
           const station = view.byId.get(id);
           const reference = id.startsWith(REFERENCE) ? ofPart.find((r) => REFERENCE + r.id === id) : undefined;
@@ -98,6 +116,9 @@ export function Compare(): ReactNode {
               reference={reference ?? null}
               like={first}
               shown={shown}
+              window={PART_WINDOWS[part]}
+              px={isEdge(part) ? EDGE_PX : SURFACE_PX}
+              photographed={station ? images.photographed(station, PICTURE_PX) : null}
               widest={widest}
               cursor={cursor}
               onCursor={setCursor}

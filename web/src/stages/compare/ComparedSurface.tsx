@@ -8,9 +8,9 @@ import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useCase } from '../../app/caseContext.js';
 import { drawDeveloped, drawKnown, frontDown } from '../../surface/paint.js';
+import { isPhotographed } from '../../surface/surfaceImages.js';
 import { stationWords } from '../../surface/stationWords.js';
 import { compute } from '../../workers/compute.js';
-import { useFlattened, type Flattened } from '../station/useFlattened.js';
 import { COLOUR } from '../../app/tokens.js';
 import { fetchFile } from '../../app/server.js';
 import './compare.css';
@@ -25,6 +25,12 @@ interface Props {
   /** The first of the row: its frame is the scale, and a reference part is developed by it. */
   readonly like: StationView;
   readonly shown: Shown;
+  /** Part of the surface that is shown. */
+  readonly window: { readonly u: readonly [number, number]; readonly v: readonly [number, number] };
+  /** Width of the widest of the row, px. */
+  readonly px: number;
+  /** The photographed surface on the frame of its place; null until it has come, or where there is none. */
+  readonly photographed: ImageBitmap | null;
   /** Width of the widest of the row, mm: all are drawn to one scale. */
   readonly widest: number;
   readonly cursor: Cursor | null;
@@ -33,31 +39,47 @@ interface Props {
   readonly onRemove: (() => void) | null;
 }
 
-const WIDTH = 560;
-
-export function ComparedSurface({ station, reference, like, shown, widest, cursor, onCursor, alike, onRemove }: Props): ReactNode {
+export function ComparedSurface({
+  station,
+  reference,
+  like,
+  shown,
+  window: part,
+  px,
+  photographed,
+  widest,
+  cursor,
+  onCursor,
+  alike,
+  onRemove,
+}: Props): ReactNode {
   const { caseId } = useCase();
   const frame = station?.station.surface ?? like.station.surface!;
-  const first = station?.photos.find((p) => station.corners[p.value.sha256]);
-  const flat = useFlattened(caseId, station ?? like, station ? first?.value.sha256 : undefined);
   const kept = useReference(reference, like);
-  const developed = station ? flat.result : kept;
-  const turn: Flattened['turn'] = station ? flat.turn : USUAL_TURN;
-  const width = Math.round((WIDTH * frame.widthMm) / widest);
-  const height = Math.round(width * Math.min(0.9, frame.heightMm / frame.widthMm));
-  const canvas = useRef<HTMLCanvasElement>(null);
   const down = frontDown(frame);
+  const [[u0, u1], [v0, v1]] = [part.u, part.v];
+  // The whole surface is drawn to the scale of the row, and the part of it that is looked at fills the width.
+  const scale = px / (widest * (u1 - u0));
+  const [wide, tall] = [frame.widthMm * scale, frame.heightMm * scale];
+  const width = Math.round(wide * (u1 - u0));
+  const height = Math.max(24, Math.round(tall * (v1 - v0)));
+  const [left, top] = [u0 * wide, (down ? 1 - v1 : v0) * tall];
+  const pictured = station ? photographed !== null : kept !== null;
+  const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     const context = canvas.current?.getContext('2d');
     if (!context) return;
     context.fillStyle = COLOUR.steel;
     context.fillRect(0, 0, width, height);
-    const picture = shown !== 'map' ? developed : null;
-    if (picture) drawDeveloped(context, frame, picture, turn, width, height);
-    if (station && (shown !== 'picture' || !picture))
-      drawKnown(context, frame, station, width, height, shown === 'both' && picture ? 0.5 : 1);
+    context.save();
+    context.translate(-left, -top);
+    if (shown !== 'map' && photographed) context.drawImage(photographed, 0, 0, wide, tall);
+    if (shown !== 'map' && kept) drawDeveloped(context, frame, kept, USUAL_TURN, wide, tall);
+    if (station && (shown !== 'picture' || !photographed))
+      drawKnown(context, frame, station, wide, tall, shown === 'both' && photographed ? 0.5 : 1);
+    context.restore();
     if (cursor) {
-      const [x, y] = [cursor[0] * width, (down ? 1 - cursor[1] : cursor[1]) * height];
+      const [x, y] = [cursor[0] * wide - left, (down ? 1 - cursor[1] : cursor[1]) * tall - top];
       context.strokeStyle = COLOUR.accent;
       context.lineWidth = 1.5;
       context.beginPath();
@@ -72,9 +94,13 @@ export function ComparedSurface({ station, reference, like, shown, widest, curso
       context.fill();
       context.stroke();
     }
-  }, [developed, turn, shown, station, cursor, frame, width, height, down]);
+  }, [photographed, kept, shown, station, cursor, frame, width, height, wide, tall, left, top, down]);
   const name = station?.station.name ?? reference?.name ?? '';
-  const move = (x: number, y: number): void => onCursor([Math.min(1, Math.max(0, x)), Math.min(1, Math.max(0, down ? 1 - y : y))]);
+  /** A place of what is shown, 0–1 each from its left upper corner. */
+  const move = (x: number, y: number): void => {
+    const [u, w] = [(left + x * width) / wide, (top + y * height) / tall];
+    onCursor([Math.min(1, Math.max(0, u)), Math.min(1, Math.max(0, down ? 1 - w : w))]);
+  };
   return (
     <section className="pane compared" aria-label={name}>
       <h2>
@@ -89,7 +115,7 @@ export function ComparedSurface({ station, reference, like, shown, widest, curso
         ref={canvas}
         width={width}
         height={height}
-        data-shows={developed && shown !== 'map' ? 'picture' : 'map'}
+        data-shows={pictured && shown !== 'map' ? 'picture' : 'map'}
         tabIndex={0}
         role="img"
         aria-label={`${name}: ${station ? stationWords(station) : 'part as it should be'}. Arrow keys move the cursor over all.`}
@@ -109,8 +135,9 @@ export function ComparedSurface({ station, reference, like, shown, widest, curso
           if (!step) return;
           e.preventDefault();
           e.stopPropagation();
-          const [u, v] = cursor ?? [0.5, 0.5];
-          move(u + step[0] / frame.columns, (down ? 1 - v : v) + step[1] / frame.rows);
+          const [u, v] = cursor ?? [(u0 + u1) / 2, (v0 + v1) / 2];
+          const onward = (at: number, by: number): number => Math.min(1, Math.max(0, at + by));
+          onCursor([onward(u, step[0] / frame.columns), onward(v, ((down ? -1 : 1) * step[1]) / frame.rows)]);
         }}
       />
       <p className="quiet compared-words">
@@ -123,8 +150,8 @@ export function ComparedSurface({ station, reference, like, shown, widest, curso
         )}
       </p>
       <p className="figure cursor-words">{cursor ? placeWords(station, frame, cursor) : ' '}</p>
-      {station && shown !== 'map' && !developed && (
-        <p className="quiet">{flat.busy ? 'flattening …' : 'No picture with its corners placed.'}</p>
+      {station && shown !== 'map' && !photographed && (
+        <p className="quiet">{isPhotographed(station) ? 'The surface is being laid out …' : 'No picture with its corners placed.'}</p>
       )}
       {reference && reference.readings.length > 0 && (
         <ul className="reference-readings">

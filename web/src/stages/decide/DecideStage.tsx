@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
 import { useCase } from '../../app/caseContext.js';
+import { Assembly } from './Assembly.js';
 import { Parts } from './Parts.js';
 import { Routes } from './Routes.js';
 import { Schedule } from './Schedule.js';
@@ -9,9 +10,10 @@ const PAGES = [
   ['parts', 'Parts'],
   ['routes', 'Routes'],
   ['schedule', 'Schedule'],
+  ['assembly', 'Assembly'],
 ] as const;
 
-/** What to do: with each part, by which route, by when. */
+/** What to do: with each part, by which route, by when, and how it goes together again. */
 export function DecideStage(): ReactNode {
   const { caseId } = useCase();
   const { page = 'parts' } = useParams();
@@ -32,7 +34,7 @@ export function DecideStage(): ReactNode {
           ))}
         </nav>
       </div>
-      {page === 'routes' ? <Routes /> : page === 'schedule' ? <Schedule /> : <Parts />}
+      {page === 'routes' ? <Routes /> : page === 'schedule' ? <Schedule /> : page === 'assembly' ? <Assembly /> : <Parts />}
     </div>
   );
 }

@@ -68,6 +68,9 @@ export function DocumentStage(): ReactNode {
         <Button type="primary" loading={busy === pdf} onClick={() => void takeFile(pdf, 'The PDF')}>
           Take PDF
         </Button>
+        <Button loading={busy === 'report.html'} onClick={() => void takeFile('report.html', 'The HTML')}>
+          Take HTML
+        </Button>
         {!readOnly && (
           <Checkbox checked={cover} onChange={(e) => setCover(e.target.checked)}>
             with cover sheet

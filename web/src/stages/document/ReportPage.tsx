@@ -6,6 +6,7 @@ import { useState, type ReactNode } from 'react';
 import { ShapesSvg } from '../../surface/ShapesSvg.js';
 import { PlanSvg } from '../../surface/PlanSvg.js';
 import { SurfaceView } from '../../surface/SurfaceView.js';
+import { FirstPageView } from './FirstPageView.js';
 import './document.css';
 
 type Sentence = Extract<ReportBlock, { kind: 'text' }>;
@@ -48,6 +49,13 @@ export function ReportPage({ model, ...props }: PageProps): ReactNode {
           </p>
         ))}
       </header>
+      {model.first && (
+        <FirstPageView
+          first={model.first}
+          model={model}
+          picture={model.first.picture && <Block block={model.first.picture} model={model} {...props} />}
+        />
+      )}
       {model.sections.map((s) => (
         <section key={s.id} data-section={s.id}>
           <h2>{s.heading}</h2>

@@ -27,19 +27,20 @@ interface Props {
   readonly onShow: (sha256: string) => void;
   readonly flat: Flattened;
   readonly pen: Pen;
+  readonly drawing: boolean;
+  readonly onDraw: (drawing: boolean) => void;
   readonly linked: Place | null;
   readonly onLinked: (place: Place | null) => void;
 }
 
 /** Pictures of a place: adding, choosing, reading, placing the four corners. */
-export function PhotoPane({ station, shown: sha256, onShow, flat, pen, linked, onLinked }: Props): ReactNode {
+export function PhotoPane({ station, shown: sha256, onShow, flat, pen, drawing, onDraw, linked, onLinked }: Props): ReactNode {
   const { caseId, readOnly } = useCase();
   const add = useAddFiles(station.station.id);
   const shown = shownPicture(station, sha256);
   const reader = useReadPicture(station, shown);
   const [over, setOver] = useState(false);
   const [editing, setEditing] = useState<'corners' | 'blur' | null>(null);
-  const [drawing, setDrawing] = useState(false);
   const [film, setFilm] = useState<string | null>(null);
   const [balanced, setBalanced] = useState(true);
   const balance = (): void => setBalanced((x) => !x);
@@ -70,7 +71,7 @@ export function PhotoPane({ station, shown: sha256, onShow, flat, pen, linked, o
             onPlace={() => setEditing('corners')}
             onBlur={() => setEditing('blur')}
             drawing={flat.result ? drawing : null}
-            onDraw={() => setDrawing((x) => !x)}
+            onDraw={() => onDraw(!drawing)}
             balanced={balanced}
             onBalance={balance}
           />

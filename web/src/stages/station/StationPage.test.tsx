@@ -1,7 +1,9 @@
 import type { ReadPicture, StagePicture } from '@true-ledger/core/photo';
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { Route, Routes } from 'react-router';
+import type { OpenCase } from '../../app/caseContext.js';
 import { store } from '../../app/store.js';
+import { nextTask } from '../../frame/nextTask.js';
 import { Address, address, CASE, json, open, settled, Shop } from '../../testing/bench.js';
 import { photo } from '../../testing/photo.js';
 import { StationPage } from './StationPage.js';
@@ -156,6 +158,19 @@ describe('its pictures', () => {
     await settled();
     expect(firstCorner()).not.toEqual([10, 10]);
     expect(screen.queryByText(/Other guess/)).toBeNull();
+  });
+
+  it('that read otherwise than the place is called are told of, and are what is best done next, until a grade is confirmed', async () => {
+    const shop = pictured();
+    shop.write('surface-read', SHELL, readOf(SHA));
+    shop.write('state-set', SHELL, { state: 'sound' });
+    shop.write('intake-set', null, { field: 'complaint', value: 'knock' });
+    await open(page, { shop, at: at(SHELL) });
+    expect(await screen.findByText(/its picture reads 3 Through: confirm a grade, either way/)).toBeTruthy();
+    const task = (): string => nextTask({ caseId: CASE, view: shop.view, diagnosis: null } as OpenCase).what;
+    expect(task()).toBe('look again');
+    shop.write('grade-confirmed', SHELL, { grade: 0, proposed: 3, reason: 'a reflection', book: shop.view.book.version });
+    expect(task()).not.toBe('look again');
   });
 
   it('how one was read is shown stage by stage, and records nothing', async () => {

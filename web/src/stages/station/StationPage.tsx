@@ -1,7 +1,7 @@
 import { Empty } from 'antd';
 import { neighbourOnBench, type Direction } from '@true-ledger/core/engine';
 import { gradeText, GRADES } from '@true-ledger/core/damage';
-import { caseBench, type StationView } from '@true-ledger/core/case';
+import { caseBench, readAgainstSound, type StationView } from '@true-ledger/core/case';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
@@ -13,6 +13,7 @@ import { KeepReference } from './KeepReference.js';
 import { FindingPanel } from './FindingPanel.js';
 import { useGrading } from './grading.js';
 import { usePen, type Place } from './pen.js';
+import { WIDTH } from './paintSurface.js';
 import { PhotoPane } from './PhotoPane.js';
 import { SurfacePane } from './SurfacePane.js';
 import { useFlattened } from './useFlattened.js';
@@ -41,6 +42,9 @@ function OpenStation({ station }: { station: StationView }): ReactNode {
   const shown = station.photos.find((p) => p.value.sha256 === photo) ?? station.photos[0];
   const flat = useFlattened(caseId, station, shown?.value.sha256);
   const pen = usePen(station);
+  // What nobody pictured can only be drawn.
+  const [drawn, setDrawing] = useState<boolean | null>(null);
+  const drawing = drawn ?? station.photos.length === 0;
   const [linked, setLinked] = useState<Place | null>(null);
   const other = beside[chosen % Math.max(1, beside.length)];
 
@@ -57,6 +61,7 @@ function OpenStation({ station }: { station: StationView }): ReactNode {
     { keys: 'n', what: 'Sound', run: () => record({ kind: 'state-set', station: id, body: { state: 'sound' } }) },
     { keys: 'p', what: 'Add pictures', run: () => document.querySelector<HTMLInputElement>('#add-pictures')?.click() },
     { keys: 'f', what: 'Name a pattern', run: () => document.querySelector<HTMLInputElement>('#pattern-choice')?.focus() },
+    { keys: 'd', what: 'Draw on the surface, or put the brushes away', run: () => setDrawing(!drawing) },
     { keys: 'm', what: 'Measure it', run: () => void navigate(`/case/${caseId}/measure/${station.station.part === 'journal' ? id : ''}`) },
     { keys: '=', what: 'Side by side', run: () => void navigate(sideBySide) },
     { keys: ' ', what: 'Flip to the comparison and back', run: () => setFlipped((x) => !x) },
@@ -74,8 +79,7 @@ function OpenStation({ station }: { station: StationView }): ReactNode {
           size={26}
         />
         <h1>{station.station.name}</h1>
-        <span className="quiet">{STATE_WORDS[station.state]}</span>
-        <span className="quiet figure">{id}</span>
+        <Standing station={station} />
         {station.station.part === 'journal' && (
           <Link to={`/case/${caseId}/measure/${id}`} className="to-sheet">
             {station.readings.length > 0 ? `${station.readings.length} readings` : 'Measure it'}
@@ -90,6 +94,8 @@ function OpenStation({ station }: { station: StationView }): ReactNode {
           onShow={setPhoto}
           flat={flat}
           pen={pen}
+          drawing={drawing}
+          onDraw={setDrawing}
           linked={linked}
           onLinked={setLinked}
         />
@@ -99,10 +105,18 @@ function OpenStation({ station }: { station: StationView }): ReactNode {
               <h2>
                 {other.view.station.name} <span className="quiet">({other.why}; Space flips back)</span>
               </h2>
-              <SurfaceView view={other.view} width={500} caption />
+              <SurfaceView view={other.view} width={WIDTH} caption />
             </section>
           ) : (
-            <SurfacePane station={station} flat={flat} pen={pen} linked={linked} onLinked={setLinked} />
+            <SurfacePane
+              station={station}
+              flat={flat}
+              pen={pen}
+              drawing={drawing}
+              onDraw={setDrawing}
+              linked={linked}
+              onLinked={setLinked}
+            />
           )
         ) : (
           <section className="pane surface-pane" aria-label="Surface">
@@ -143,5 +157,22 @@ function OpenStation({ station }: { station: StationView }): ReactNode {
         </section>
       </div>
     </div>
+  );
+}
+
+/** What is proposed, what is confirmed and by whom, in one line. */
+function Standing({ station }: { station: StationView }): ReactNode {
+  const { grade, proposal, state } = station;
+  const parts = [
+    STATE_WORDS[state],
+    ...(proposal ? [`proposed ${gradeText(proposal.grade)}`] : []),
+    ...(grade ? [`confirmed ${gradeText(grade.value.grade)} by ${grade.version.author.name}`] : []),
+  ];
+  const against = readAgainstSound(station);
+  return (
+    <span className="quiet">
+      {parts.join(' · ')}
+      {against !== null && <b className="fault"> · its picture reads {gradeText(against)}: confirm a grade, either way</b>}
+    </span>
   );
 }

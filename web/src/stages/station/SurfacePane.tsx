@@ -22,13 +22,16 @@ interface Props {
   readonly station: StationView;
   readonly flat: Flattened;
   readonly pen: Pen;
+  /** Is it drawn on: are the brushes out? */
+  readonly drawing: boolean;
+  readonly onDraw: (drawing: boolean) => void;
   /** Where the pointer is, here or on the picture. */
   readonly linked: Place | null;
   readonly onLinked: (place: Place | null) => void;
 }
 
 /** The developed surface as a place to draw on: brush or score line, by pointer or by keys. */
-export function SurfacePane({ station, flat, pen, linked, onLinked }: Props): ReactNode {
+export function SurfacePane({ station, flat, pen, drawing, onDraw, linked, onLinked }: Props): ReactNode {
   const { readOnly } = useCase();
   const frame = station.station.surface!;
   const height = Math.min(330, Math.round((WIDTH * frame.heightMm) / frame.widthMm));
@@ -58,7 +61,7 @@ export function SurfacePane({ station, flat, pen, linked, onLinked }: Props): Re
     setDraft(points);
   };
   const start = (e: PointerEvent): void => {
-    if (readOnly || e.button !== 0) return;
+    if (readOnly || !drawing || e.button !== 0) return;
     e.currentTarget.setPointerCapture(e.pointerId);
     follow([place(e)]);
   };
@@ -86,6 +89,7 @@ export function SurfacePane({ station, flat, pen, linked, onLinked }: Props): Re
     if (by) setCursor([Math.min(1, Math.max(0, at[0] + by[0] / frame.columns)), Math.min(1, Math.max(0, at[1] + by[1] / frame.rows))]);
     else if (e.key === 'Enter' || e.key === ' ') {
       if (readOnly) return;
+      onDraw(true);
       keep(
         tool === 'score'
           ? [
@@ -95,8 +99,10 @@ export function SurfacePane({ station, flat, pen, linked, onLinked }: Props): Re
           : [at],
       );
     } else if (e.key === 'Escape' && draft.length > 0) follow([]);
-    else if (byKey) setTool(byKey);
-    else return;
+    else if (byKey) {
+      setTool(byKey);
+      onDraw(true);
+    } else return;
     e.preventDefault();
     e.stopPropagation();
   };
@@ -105,6 +111,11 @@ export function SurfacePane({ station, flat, pen, linked, onLinked }: Props): Re
     <section className="pane surface-pane" aria-label="Developed surface">
       <h2>
         Developed surface
+        {!readOnly && (
+          <Button size="small" aria-pressed={drawing} type={drawing ? 'primary' : 'default'} onClick={() => onDraw(!drawing)} title="d">
+            {drawing ? 'Done drawing' : 'Draw'}
+          </Button>
+        )}
         {flat.result && (
           <Button size="small" onClick={() => setPicture((x) => !x)}>
             {picture ? 'Hide picture' : 'Show picture'}
@@ -126,7 +137,7 @@ export function SurfacePane({ station, flat, pen, linked, onLinked }: Props): Re
         ref={canvas}
         width={WIDTH}
         height={height}
-        className="draw-surface"
+        className={drawing ? 'draw-surface drawing' : 'draw-surface'}
         tabIndex={0}
         role="application"
         aria-label={`Developed surface of ${station.station.name}. Arrow keys move the brush, Enter marks, letters choose what: ${WEAR_CLASSES.filter(
@@ -152,7 +163,7 @@ export function SurfacePane({ station, flat, pen, linked, onLinked }: Props): Re
           {frame.widthMm.toFixed(1)} × {frame.heightMm.toFixed(1)} mm
         </span>
       </div>
-      {!readOnly && <Brushes pen={pen} frame={frame} marks={station.marks.length} />}
+      {!readOnly && drawing && <Brushes pen={pen} frame={frame} marks={station.marks.length} />}
     </section>
   );
 }

@@ -7,7 +7,7 @@ import type { Place } from './pen.js';
 import type { Flattened } from './useFlattened.js';
 
 /** Width of the developed surface on the page, pixels. */
-export const WIDTH = 520;
+export const WIDTH = 800;
 
 /** Paints a developed surface, WIDTH × `height` pixels: picture, what was read in it, marks, hatch where nothing was seen, and the size of the brush. */
 export function paintSurface(

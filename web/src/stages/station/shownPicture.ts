@@ -1,13 +1,21 @@
 import { shellConstructionAt } from '@true-ledger/core/engine';
 import type { EntryBodies } from '@true-ledger/core/entries';
 import type { StationView } from '@true-ledger/core/case';
-import { isFlattened, isGuessedTwice, isRead, type Point, type ReadPicture, type StagePicture, type Turn } from '@true-ledger/core/photo';
+import {
+  isFlattened,
+  isGuessedTwice,
+  isRead,
+  turnSaid,
+  type Point,
+  type ReadPicture,
+  type StagePicture,
+  type Turn,
+} from '@true-ledger/core/photo';
 import { useState } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import type { Observation } from '../../app/outboxState.js';
 import { fetchFile } from '../../app/server.js';
 import { usePictureReader, type PictureReader } from '../../workers/reading.js';
-import { turnOf } from './useFlattened.js';
 
 /** What the ledger holds of the picture that is shown at a place. */
 export interface ShownPicture {
@@ -30,7 +38,7 @@ export function shownPicture(station: StationView, sha256: string | null): Shown
   return {
     photo,
     corners: placed?.corners,
-    turn: turnOf(placed),
+    turn: turnSaid(placed),
     turnTold: placed?.facingDeg !== undefined,
     tag: station.tags[photo.sha256]?.value,
     blur: station.blurs[photo.sha256]?.value,

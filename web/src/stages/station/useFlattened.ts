@@ -1,7 +1,6 @@
 import type { Refusal } from '@true-ledger/contract';
-import type { EntryBodies } from '@true-ledger/core/entries';
 import type { StationView } from '@true-ledger/core/case';
-import { isFlattened, USUAL_TURN, type Developed, type Turn } from '@true-ledger/core/photo';
+import { isFlattened, turnSaid, USUAL_TURN, type Developed, type Turn } from '@true-ledger/core/photo';
 import { useEffect, useMemo, useState } from 'react';
 import { compute } from '../../workers/compute.js';
 import { fetchFile } from '../../app/server.js';
@@ -15,11 +14,6 @@ export interface Flattened {
 }
 
 const NONE: Flattened = { sha256: '', busy: false, result: null, problem: null, turn: USUAL_TURN };
-
-/** Which piece of a full turn a picture shows, as it was said when its corners were placed. */
-export function turnOf(body: EntryBodies['corners-set'] | undefined): Turn {
-  return { facingDeg: body?.facingDeg ?? USUAL_TURN.facingDeg, arcDeg: body?.arcDeg ?? USUAL_TURN.arcDeg };
-}
 
 /** One object for as long as what is in it stays the same: what was said here comes back from the server, and a place from each fold, as another one. */
 function useSame<T>(value: T): T {
@@ -40,7 +34,7 @@ export function useFlattened(caseId: string, station: StationView, sha256: strin
       return;
     }
     let current = true;
-    const turn = turnOf(body);
+    const turn = turnSaid(body);
     setState({ sha256, busy: true, result: null, problem: null, turn });
     const work = async (): Promise<void> => {
       const file = await fetchFile(`/api/cases/${caseId}/photos/${sha256}/work`);

@@ -1,9 +1,9 @@
 import { App, Button } from 'antd';
 import { moveStep } from '@true-ledger/core/strip';
 import { stripStanding, type StepStanding, type StripStanding } from '@true-ledger/core/case';
-import { useEffect, useRef, type ReactNode } from 'react';
-import { Link } from 'react-router';
+import type { ReactNode } from 'react';
 import { useCase, useNow, useRecord } from '../../app/caseContext.js';
+import { StepNav } from '../../steps/StepNav.js';
 import './strip.css';
 
 export function StepList({ standing, current }: { standing: StripStanding; current: StepStanding }): ReactNode {
@@ -11,15 +11,6 @@ export function StepList({ standing, current }: { standing: StripStanding; curre
   const now = useNow();
   const record = useRecord();
   const { message } = App.useApp();
-  const list = useRef<HTMLElement>(null);
-  useEffect(() => {
-    // Only the list scrolls; the page stays where it is.
-    const box = list.current;
-    const here = box?.querySelector<HTMLElement>('.here');
-    if (!box || !here) return;
-    const top = here.offsetTop - box.offsetTop;
-    if (top < box.scrollTop || top + here.offsetHeight > box.scrollTop + box.clientHeight) box.scrollTop = top - box.clientHeight / 3;
-  }, [current]);
   const move = (id: string, by: number): void => {
     const { plan } = stripStanding(now());
     const at = plan.steps.findIndex((s) => s.id === id);
@@ -29,46 +20,40 @@ export function StepList({ standing, current }: { standing: StripStanding; curre
     if (!moved.ok) void message.warning(moved.problem.sentence);
     else record({ kind: 'step-order', station: null, body: { order: moved.value } });
   };
-  let phase = '';
+  const { id, name } = current.step;
   return (
-    <nav className="pane step-list" aria-label="Steps" ref={list}>
-      {standing.steps.map((s) => {
-        const heading = s.step.phase === phase ? null : (phase = s.step.phase);
+    <StepNav
+      here={id}
+      to={(step) => `/case/${caseId}/strip/${step}`}
+      steps={standing.steps.map((s) => {
         const risk = s.holds.filter((h) => h.state === 'open').length;
-        const here = s === current;
-        return (
-          <div key={s.step.id}>
-            {heading && <h3>{heading}</h3>}
-            <div className={`step${here ? ' here' : ''}${s.done ? ' done' : s.waitsFor.length > 0 ? ' waits' : ''}`}>
-              <Link to={`/case/${caseId}/strip/${s.step.id}`} replace aria-current={here}>
-                <i aria-hidden="true">{s.done ? '✓' : ''}</i>
-                <span>{s.step.name}</span>
-                {!s.done && risk > 0 && (
-                  <span className={s.waitsFor.length === 0 ? 'risk figure' : 'figure quiet'} title={`${risk} to record first`}>
-                    {risk}
-                  </span>
-                )}
-              </Link>
-              {here && !readOnly && !s.done && (
-                <span className="movers">
-                  <Button
-                    size="small"
-                    type="text"
-                    aria-label={`${s.step.name} earlier`}
-                    title="Earlier"
-                    onClick={() => move(s.step.id, -1)}
-                  >
-                    ↑
-                  </Button>
-                  <Button size="small" type="text" aria-label={`${s.step.name} later`} title="Later" onClick={() => move(s.step.id, 1)}>
-                    ↓
-                  </Button>
-                </span>
-              )}
-            </div>
-          </div>
-        );
+        const waits = s.waitsFor.length > 0;
+        return {
+          id: s.step.id,
+          name: s.step.name,
+          phase: s.step.phase,
+          done: s.done,
+          waits,
+          more: !s.done && risk > 0 && (
+            <span className={waits ? 'figure quiet' : 'risk figure'} title={`${risk} to record first`}>
+              {risk}
+            </span>
+          ),
+        };
       })}
-    </nav>
+      movers={
+        !readOnly &&
+        !current.done && (
+          <span className="movers">
+            <Button size="small" type="text" aria-label={`${name} earlier`} title="Earlier" onClick={() => move(id, -1)}>
+              ↑
+            </Button>
+            <Button size="small" type="text" aria-label={`${name} later`} title="Later" onClick={() => move(id, 1)}>
+              ↓
+            </Button>
+          </span>
+        )
+      }
+    />
   );
 }

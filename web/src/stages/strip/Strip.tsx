@@ -3,6 +3,7 @@ import { useMemo, type ReactNode } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { useCase } from '../../app/caseContext.js';
 import { useKeys } from '../../app/keys.js';
+import { StepsGrid } from '../../steps/StepNav.js';
 import { CameApart } from './CameApart.js';
 import './strip.css';
 import { StepList } from './StepList.js';
@@ -47,10 +48,10 @@ export function Strip(): ReactNode {
           </span>
         )}
       </div>
-      <div className="strip-grid">
+      <StepsGrid>
         <StepList standing={standing} current={current} />
         <StepDetail key={current.step.id} standing={standing} current={current} onDone={() => go(at + 1)} />
-      </div>
+      </StepsGrid>
     </div>
   );
 }
