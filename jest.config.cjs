@@ -14,7 +14,7 @@ const common = {
     ],
   },
   transformIgnorePatterns: [
-    '/node_modules/(?!(canonicalize|d3-random|@noble|pkijs|asn1js|@peculiar|bytestreamjs|@ant-design/[a-z-]+/es)/)',
+    '/node_modules/(?!(canonicalize|d3-[a-z]+|internmap|@noble|pkijs|asn1js|@peculiar|bytestreamjs|@ant-design/[a-z-]+/es)/)',
   ],
   moduleNameMapper: {
     '^@true-ledger/core/(.*)$': '<rootDir>/core/src/$1/index.ts',
@@ -32,7 +32,7 @@ const FAST = ['Math', 'Number', 'Float32Array', 'Float64Array'];
 module.exports = {
   maxWorkers: 2,
   testSequencer: '<rootDir>/scripts/longestFirst.cjs',
-  testTimeout: 60000,
+  testTimeout: 240000,
   projects: [
     {
       ...common,

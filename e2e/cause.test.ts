@@ -145,6 +145,38 @@ describe('judgement that shows its reasons', () => {
     await me.checkAccess('hard pair');
   });
 
+  it('stands at once when the case is opened again: what was computed last is not waited for', async () => {
+    await open('cause');
+    await me.page.waitForSelector('.ranked li');
+    await me.page.goto(`${shop.url}/`);
+    await me.see('Winch');
+    // What was to be seen on the way, of which the last picture says nothing.
+    const { identifier } = await me.page.evaluateOnNewDocument(() => {
+      const seen: string[] = [];
+      (window as unknown as { seen: string[] }).seen = seen;
+      new MutationObserver(() => {
+        for (const what of ['.ranked li', '.work .waiting']) if (document.querySelector(what) && !seen.includes(what)) seen.push(what);
+      }).observe(document, { childList: true, subtree: true });
+    });
+    await open('cause');
+    await me.page.waitForSelector('.ranked li');
+    const seen = await me.page.evaluate(() => (window as unknown as { seen: string[] }).seen);
+    expect(seen).toContain('.ranked li');
+    const kept = await me.page.evaluate(
+      (id: string) =>
+        new Promise<unknown>((done) => {
+          const asked = indexedDB.open('true-ledger-answers');
+          asked.onsuccess = () => {
+            const got = asked.result.transaction('answers').objectStore('answers').get(id);
+            got.onsuccess = () => done((got.result as { diagnosis: { causes: unknown[] } } | undefined)?.diagnosis.causes.length);
+          };
+        }),
+      caseId,
+    );
+    expect(kept).toBeGreaterThan(20);
+    await me.page.removeScriptToEvaluateOnNewDocument(identifier);
+  });
+
   it('draws the order of events, takes a link of the builder’s, rejects one with a reason, and marks a contradiction', async () => {
     await open('cause/sequence');
     await me.page.waitForFunction(() => document.querySelectorAll('.event-box').length >= 6);

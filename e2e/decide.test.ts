@@ -135,6 +135,46 @@ describe('deciding', () => {
     expect(text).toMatch(/Quoted \d{4}-\d{2}-\d{2} for the route “repair”/);
   });
 
+  it('puts the engine together by keyboard: a clearance outside its limits is gone over with a reason only, and the book is printed', async () => {
+    await me.post(`/api/cases/${caseId}/entries`, {
+      entries: [
+        draft('spec-set', null, {
+          quantity: 'rod.strip',
+          spec: { limits: { clearance: { lower: 0.025, upper: 0.065 } }, source: 'sheet' },
+        }),
+      ],
+    });
+    await open('decide/assembly/rod-cap-4');
+    await me.see('Number to number');
+    await me.page.keyboard.press('ArrowDown');
+    await me.page.waitForSelector('[data-step="piston-3"]');
+    await me.page.keyboard.press('ArrowUp');
+    await me.page.waitForSelector('[data-step="rod-cap-4"]');
+    await me.type('input[aria-label="Big end 4, running clearance"]', '0.09');
+    await me.page.keyboard.press('Enter');
+    await me.see('outside');
+    await me.page.keyboard.press('Tab');
+    await me.page.evaluate(() => (document.activeElement as HTMLElement).blur());
+    await me.page.keyboard.press('d');
+    await me.see('Big end 4, running clearance: outside its limits');
+    await me.type('textarea[aria-label="Reason"]', 'run in and measured again');
+    await me.press('It is done');
+    await me.page.waitForSelector('[data-step="piston-3"]');
+    await me.saved();
+    expect((await me.entries(caseId)).filter((e) => e.kind === 'assembly-set').map((e) => e.body)).toEqual([
+      { step: 'rod-cap-4', state: 'done', note: 'run in and measured again' },
+    ]);
+    await me.checkAccess('assembly');
+    await me.page.setViewport({ width: 390, height: 844 });
+    await me.page.waitForFunction(() => document.documentElement.scrollWidth <= 390);
+    await me.checkAccess('assembly on a phone');
+    await me.page.setViewport({ width: 1280, height: 800 });
+    const book = await me.download('Take PDF', 'assembly-2026-001.pdf');
+    const text = execFileSync('pdftotext', [book, '-'], { encoding: 'utf8' }).replace(/\s+/g, ' ');
+    expect(text).toContain('0.09 mm: outside');
+    expect(text).toContain('run in and measured again');
+  });
+
   it('passes the accessibility rules on every screen on the way', () => expect(me.barriers).toEqual([]));
 });
 

@@ -5,6 +5,7 @@ import { sha256Hex } from '@true-ledger/core/kit';
 import { verifyBundle } from '@true-ledger/core/bundle';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import type { Browser } from 'puppeteer-core';
+import { axeFaults } from './axe.js';
 import { openBrowser, Person, Shop } from './harness.js';
 
 jest.setTimeout(300_000);
@@ -77,13 +78,30 @@ describe('from a finished strip to a signed account', () => {
     expect(sheet).toMatch(/Crankpins Grind 52\.\d{3} /);
     expect(sheet).toContain('From above, front at left');
   });
+  it('takes the account as one HTML file that reads well without the application, at the width of a phone as well', async () => {
+    await open('document');
+    const file = await me.download('Take HTML', '-draft.html');
+    const reader = await browser.newPage();
+    try {
+      await reader.setBypassCSP(true);
+      await reader.setViewport({ width: 390, height: 844 });
+      await reader.goto(`file://${file}`);
+      expect(await reader.$$eval('h2', (all) => all.length)).toBeGreaterThan(8);
+      expect(await reader.$$eval('img', (all) => all.every((i) => i.naturalWidth > 300 && i.alt !== ''))).toBe(true);
+      expect(await reader.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+      expect(await axeFaults(reader)).toEqual([]);
+    } finally {
+      await reader.close();
+    }
+  });
+
   it('lays the account out: sections in another order by hand, a picture left out', async () => {
     await open('document');
     await me.page.waitForSelector('.report h2');
     await me.press('Lay out');
     const headings = (): Promise<string[]> => me.page.$$eval('.report h2', (all) => all.map((h) => h.textContent ?? ''));
-    expect((await headings()).slice(0, 2)).toEqual(['Question and engine', 'Conclusion']);
-    const grip = await me.find('Move Conclusion');
+    expect((await headings()).slice(0, 2)).toEqual(['Question and engine', 'Findings']);
+    const grip = await me.find('Move Findings');
     await grip.focus();
     await me.page.keyboard.press('Space');
     await new Promise((r) => setTimeout(r, 300));
@@ -91,7 +109,7 @@ describe('from a finished strip to a signed account', () => {
     await new Promise((r) => setTimeout(r, 300));
     await me.page.keyboard.press('Space');
     await me.saved();
-    await me.page.waitForFunction(() => document.querySelector('.report h2')?.textContent === 'Conclusion');
+    await me.page.waitForFunction(() => document.querySelector('.report h2')?.textContent === 'Findings');
     const shown = (): Promise<number> => me.page.$$eval('.report figure img', (all) => all.length);
     const before = await shown();
     expect(before).toBeGreaterThan(5);
@@ -158,7 +176,7 @@ describe('from a finished strip to a signed account', () => {
     const outline = [
       ...execFileSync('pdftohtml', ['-xml', '-i', '-stdout', pdf], { encoding: 'utf8' }).matchAll(/<item page="\d+">([^<]+)<\/item>/g),
     ].map((m) => m[1]);
-    expect(outline.slice(0, 3)).toEqual(['Conclusion', 'Question and engine', 'Before opening and strip']);
+    expect(outline.slice(0, 3)).toEqual(['Findings', 'Question and engine', 'Order of events']);
     expect(outline).toEqual(
       expect.arrayContaining(['What was and was not examined', 'Findings', 'Measurements', 'Causes', 'Ways on', 'Method and standing']),
     );
@@ -199,7 +217,7 @@ describe('the bundle in an empty shop', () => {
     await open('document');
     bundle = await me.download('Take bundle', '.zip');
     const files = unzipSync(readFileSync(bundle));
-    expect(verifyBundle(files)).toMatchObject({ ok: true, photos: 8 });
+    expect(verifyBundle(files)).toMatchObject({ ok: true, photos: 39 });
     expect(Object.keys(files)).toContain('accounts/v1.pdf');
     await takeIn(other, bundle);
     await other.see('The case was taken in');

@@ -99,7 +99,11 @@ describe('a row of answers', () => {
     expect(me.page.url()).toContain('/intake');
   });
   it('the places are one stop of the keyboard, and the work is reached at once', async () => {
+    await me.page.keyboard.press('/');
+    await me.page.waitForSelector('#find-station:focus');
     expect(await me.page.$$eval('.places [tabindex="0"]', (all) => all.length)).toBe(1);
+    await me.page.keyboard.press('Escape');
+    await me.page.waitForFunction(() => !document.querySelector('.places'));
     await me.page.reload();
     await me.page.waitForSelector('.skip-link');
     await me.page.keyboard.press('Tab');

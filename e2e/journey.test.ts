@@ -104,8 +104,8 @@ describe('one failed engine, from complaint to a printed account', () => {
     await me.page.waitForSelector('[data-station="rings.2.pack"][aria-label*="grade 3 Through"]');
     await me.page.keyboard.press('u');
     await me.page.waitForSelector('[data-station="rings.2.pack"].not-examined');
-    const sound = await me.page.$('.bench-row.crown .row-head button');
-    await sound!.click();
+    await me.page.keyboard.press('ArrowDown');
+    await me.press('4 of its row sound');
     await me.page.waitForFunction(() => document.querySelectorAll('.bench-row.crown .bench-cell.graded').length === 4);
     await me.saved();
     await me.checkAccess('bench');
@@ -177,6 +177,7 @@ describe('one failed engine, from complaint to a printed account', () => {
       await me.page.mouse.move(box.x + u1 * box.width, box.y + v1 * box.height, { steps: 8 });
       await me.page.mouse.up();
     };
+    await me.page.keyboard.press('d');
     await me.press('Lining exposed');
     await drag(0.3, 0.5, 0.7, 0.5);
     await me.see('Proposed: lining exposed on');

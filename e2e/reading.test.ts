@@ -73,6 +73,7 @@ it('goes from a file to a confirmed grade in three actions, the last by key', as
 it('takes a brush of "sound" over what was read wrongly, and u brings it back', async () => {
   const proposal = (): Promise<string> => me.page.$eval('.proposal', (e) => (e as HTMLElement).innerText);
   const before = await proposal();
+  await me.page.keyboard.press('d');
   await me.press('Sound');
   const box = (await (await me.page.waitForSelector('.draw-surface'))!.boundingBox())!;
   await me.page.mouse.move(box.x + 60, box.y + 12);

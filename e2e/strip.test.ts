@@ -273,7 +273,7 @@ describe('the strip', () => {
     expect(ofOutboard).not.toContain('pan');
     await open(outboard, 'strip');
     await me.see(`${ofOutboard.length} of ${ofOutboard.length}`);
-    expect(await me.text()).toMatch(/at risk\s*0/);
+    expect(await me.text()).not.toMatch(/at risk/);
   }, 240_000);
 
   it('passes the accessibility rules on every screen on the way', () => expect(me.barriers).toEqual([]));

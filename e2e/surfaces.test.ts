@@ -69,7 +69,7 @@ it('reads all pictures of a case on the server while one does something else', a
   await me.checkAccess('pictures');
 });
 
-it('finds what looks alike, and puts up to four side by side under one cursor', async () => {
+it('finds what looks alike, and puts it side by side under one cursor', async () => {
   await me.page.goto(`${base()}/compare/rod.1.shell.upper`);
   await me.see('Looks like it in this engine');
   const alike = await me.page.$$eval('.alike li', (l) => l.map((e) => e.textContent));

@@ -19,7 +19,7 @@ const { values, positionals } = parseArgs({
 const FIRE_PUMP = '2026-D01';
 /** Name, path (`:case` is the fire-pump case), what must be there before the picture is taken, size, only when asked for, button pressed first. */
 const SHOTS = [
-  ['shelf', '/', '.case-row'],
+  ['shelf', '/', '.case-card'],
   ['new-case', '/new', '.plan-box svg', null, true],
   ['patterns', '/patterns?pattern=wiping', '.pattern-record'],
   ['studio', '/studio?pattern=wiping&severity=2', '.specimen-canvas[data-shown^="wiping"]'],
@@ -53,13 +53,13 @@ const SHOTS = [
   ['policy', '/policy', '.policy-list h2', null, true],
   ['parts', '/case/:case/decide/parts', '.disposition-table', null, true],
   ['routes', '/case/:case/decide/routes', '.js-plotly-plot .trace'],
+  ['assembly', '/case/:case/decide/assembly/rod-cap-2', '.proof-row'],
   ['schedule', '/case/:case/decide/schedule', '.gantt-bar', null, true],
   ['document', '/case/:case/document', '.report h2'],
   ['capture', '/capture/:case?station=rod.2.shell.upper', '.shutters', { width: 390, height: 844 }],
   ['dipstick', '/case/:case/opening/dipstick', '.check-drawing', null, true],
   ['pictures', '/case/:case/pictures', '.picture-cell'],
   ['sheets', '/sheets', '.page h1', null, true],
-  ['finish', '/finish', '.page h1', null, false, 'Show two example traces'],
   ['ledger', '/case/:case/ledger', '.ant-table-row'],
 ];
 
