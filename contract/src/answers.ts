@@ -6,7 +6,7 @@ import type { PriceBook } from '@true-ledger/core/workshop';
 import type { GaugeFaults, SpecSheet } from '@true-ledger/core/measure';
 import type { Author, CaseState, KeptEntry, LedgerEntry } from '@true-ledger/core/ledger';
 import type { DiagnosisJson } from '@true-ledger/core/diagnosis';
-import type { Letterhead, Parties } from '@true-ledger/core/report';
+import type { Letterhead, LetterTemplates, Parties } from '@true-ledger/core/report';
 import type { StampVerdict } from '@true-ledger/core/bundle';
 import Joi from 'joi';
 import { ROLES, WAITS } from './limits.js';
@@ -273,9 +273,13 @@ export const shopKeys = s.object({
 });
 export type ShopKeys = Held<typeof shopKeys>;
 
-/** Head of the shop's papers; version 0: never entered. */
-export const shopRecord = s.object({ letterhead: ofCore<Letterhead>(), version: count });
+/** Head of the shop's papers and the templates of its letters; version 0: never entered. */
+export const shopRecord = s.object({ letterhead: ofCore<Letterhead>(), letters: ofCore<LetterTemplates>(), version: count });
 export type ShopRecord = Held<typeof shopRecord>;
+
+/** A letter made ready from a case, to be read over before it goes out. */
+export const letter = s.object({ addressee: text, subject: text, body: text });
+export type Letter = Held<typeof letter>;
 
 /** Client and engine of a case, kept beside the ledger; version 0: never entered. */
 export const caseParties = s.object({ parties: ofCore<Parties>(), version: count });

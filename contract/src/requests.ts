@@ -7,7 +7,15 @@ import { priceLineSchema, type PriceBook } from '@true-ledger/core/workshop';
 import { sheetSpecSchema, SPEC_KEYS, type GaugeFaults, type SpecSheet } from '@true-ledger/core/measure';
 import type { EntryDraft } from '@true-ledger/core/ledger';
 import { ENTRY_KINDS } from '@true-ledger/core/entries';
-import type { Letterhead, Parties } from '@true-ledger/core/report';
+import {
+  LETTERS,
+  unknownFields,
+  type Letterhead,
+  type LetterTemplate,
+  type LetterTemplates,
+  type LetterTo,
+  type Parties,
+} from '@true-ledger/core/report';
 import { LIMITS, ROLES } from './limits.js';
 
 const { optional, typed } = s;
@@ -212,6 +220,8 @@ const lines = (max: number): Schema<string> =>
       .max(max)
       .pattern(/[^\P{C}\n]/u, { invert: true }),
   );
+/** Most characters of a letter. */
+const LETTER = 8000;
 /** Version the change was made on: of two changes at once the second is refused. */
 const basedOn = s.whole(0, 1_000_000);
 
@@ -219,6 +229,23 @@ export const shopSchema = s.object({
   basedOn,
   letterhead: typed<Letterhead>(s.object({ name: lines(80), address: lines(400), contact: lines(200), register: lines(200) })),
 });
+const letterTemplate = typed<LetterTemplate>(
+  (s.object({ subject: lines(200), body: lines(LETTER) }) as Joi.Schema).custom((template: LetterTemplate, helpers) => {
+    const [unknown] = unknownFields(template);
+    return unknown === undefined
+      ? template
+      : helpers.message({ custom: `{${unknown}} is no field of a letter. Nothing was changed; take one of the list.` });
+  }),
+);
+/** Templates of all letters at once. */
+export const lettersSchema = s.object({
+  basedOn,
+  letters: typed<LetterTemplates>(
+    s.object(Object.fromEntries(LETTERS.map((to) => [to, letterTemplate])) as Record<LetterTo, typeof letterTemplate>),
+  ),
+});
+/** A letter as it goes out. */
+export const letterSchema = s.object({ addressee: lines(600), subject: lines(300), body: lines(LETTER) });
 export const partiesSchema = s.object({
   basedOn,
   parties: typed<Parties>(
@@ -251,4 +278,6 @@ export type RedactRequest = Held<typeof redactRequestSchema>;
 export type PresenceRequest = Held<typeof presenceSchema>;
 export type PriceBookRequest = Held<typeof priceBookRequestSchema>;
 export type ShopRequest = Held<typeof shopSchema>;
+export type LettersRequest = Held<typeof lettersSchema>;
+export type LetterRequest = Held<typeof letterSchema>;
 export type PartiesRequest = Held<typeof partiesSchema>;

@@ -4,7 +4,8 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { LedgerEntry } from '@true-ledger/core/ledger';
-import { NO_PARTIES, type Parties } from '@true-ledger/core/report';
+import type { Letter, ShopRecord } from '@true-ledger/contract';
+import { LETTER_TEMPLATES, NO_PARTIES, type Parties } from '@true-ledger/core/report';
 import { readBundleFiles } from '@true-ledger/core/bundle';
 import { unzipSync } from 'fflate';
 import request from 'supertest';
@@ -166,5 +167,51 @@ describe('the pages of an account', () => {
         lines.forEach((line, k) => expect(/\d\.$/.test(line) && /^\d/.test(lines[k + 1] ?? '')).toBe(false));
       }
     }
+  });
+});
+
+describe('letters', () => {
+  const letters = (more: object): object => ({ ...LETTER_TEMPLATES, ...more });
+  it('are made from the case and the client, and set as they were worded', async () => {
+    const made = (await bench.people.builder.get(at('letters/client')).expect(200)).body as Letter;
+    expect(made.addressee).toMatch(/^Nobody & Daughters\nLane 3/);
+    expect(made.body).toMatch(/^Good day Nobody & Daughters,/);
+    expect(made.body).toContain('Version 1 of our account');
+    const own = { ...made, body: 'In my own words.\n\n– one ≤ 2\n– two' };
+    const words = textOf(await bytesOf(bench.people.builder.post(at('letter.pdf')).send(own).expect(200)));
+    for (const said of ['Quay Street Engines', 'Nobody & Daughters', made.subject, 'In my own words.', 'one ≤ 2'])
+      expect(words).toContain(said);
+    expect(words).not.toContain('Good day');
+  });
+  it('are not for readers, and go to whom there is a letter', async () => {
+    await bench.people.reader.get(at('letters/client')).expect(403);
+    await bench.people.reader.post(at('letter.pdf')).send({ addressee: '', subject: '', body: 'x' }).expect(403);
+    expect((await bench.people.builder.get(at('letters/nobody')).expect(404)).body).toMatchObject({
+      sentence: expect.stringContaining('machine-shop') as string,
+    });
+    await bench.people.builder
+      .post(at('letter.pdf'))
+      .send({ addressee: '', subject: '', body: 'x'.repeat(8001) })
+      .expect(400);
+  });
+  it('are worded by the owner, who is told of a field there is not; what is put back follows what ships', async () => {
+    const { version } = (await bench.people.owner.get('/api/shop').expect(200)).body as ShopRecord;
+    const say = (client: object, basedOn: number) =>
+      bench.people.owner.put('/api/shop/letters').send({ basedOn, letters: letters({ client }) });
+    await bench.people.builder
+      .put('/api/shop/letters')
+      .send({ basedOn: version, letters: letters({}) })
+      .expect(403);
+    expect((await say({ subject: 'Case {case}', body: '{colour}' }, version).expect(400)).body).toMatchObject({
+      sentence: expect.stringContaining('{colour} is no field') as string,
+    });
+    await say({ subject: 'Case {case}', body: 'Short and plain: {failed}' }, version).expect(200);
+    await say({ subject: 'late', body: 'late' }, version).expect(409);
+    expect((await bench.people.builder.get(at('letters/client')).expect(200)).body).toMatchObject({
+      body: expect.stringMatching(/^Short and plain: /) as string,
+    });
+    const back = (await say(LETTER_TEMPLATES.client, version + 1).expect(200)).body as ShopRecord;
+    expect(back.letters).toEqual(LETTER_TEMPLATES);
+    expect(back.letterhead).toMatchObject({ name: 'Quay Street Engines' });
   });
 });

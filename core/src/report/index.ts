@@ -14,5 +14,16 @@ export {
   signedVersions,
   versionLines,
 } from './model.js';
+export {
+  type LetterTemplate,
+  type LetterTemplates,
+  type LetterTo,
+  LETTER_FIELDS,
+  LETTER_TEMPLATES,
+  LETTERS,
+  filledLetter,
+  letterParagraphs,
+  unknownFields,
+} from './letters.js';
 export { type CoverOf, type Letterhead, NO_PARTIES, type Parties, coverModel, letterheadLines } from './parties.js';
 export { reportMarkdown } from './markdown.js';

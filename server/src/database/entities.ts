@@ -5,7 +5,7 @@ import type { GradeRule } from '@true-ledger/core/damage';
 import type { PriceBook } from '@true-ledger/core/workshop';
 import type { GaugeFaults, SpecSheet } from '@true-ledger/core/measure';
 import type { CaseState } from '@true-ledger/core/ledger';
-import type { Letterhead, Parties } from '@true-ledger/core/report';
+import type { Letterhead, LetterTemplates, Parties } from '@true-ledger/core/report';
 import type { DailyStatement } from '@true-ledger/core/bundle';
 import type { GaugeSpot, ReadingStatus, ReferencePart, Role } from '@true-ledger/contract';
 
@@ -288,11 +288,12 @@ export class DailySealRow {
   @Column('bytea', { nullable: true }) stamp: Buffer | null;
 }
 
-/** Head of the shop's papers; one row. */
+/** Head of the shop's papers and its own letters; one row. */
 @Entity('shop_record')
 export class ShopRow {
   @PrimaryColumn('smallint') id: number;
   @Column('jsonb') letterhead: Letterhead;
+  @Column('jsonb') letters: Partial<LetterTemplates>;
   @Column('integer') version: number;
   @Column('text') byName: string;
   @Column('timestamptz') time: Date;

@@ -241,3 +241,18 @@ export class Waits1796400000000 implements MigrationInterface {
     // What was added to the figures does no harm to an earlier version.
   }
 }
+
+/** Letters as the shop words them. */
+export class Letters1796500000000 implements MigrationInterface {
+  readonly name = 'Letters1796500000000';
+
+  async up(q: QueryRunner): Promise<void> {
+    await q.query(`
+      ALTER TABLE shop_record ADD letters jsonb NOT NULL DEFAULT '{}',
+        ALTER letterhead SET DEFAULT '{"name": "", "address": "", "contact": "", "register": ""}'`);
+  }
+
+  async down(q: QueryRunner): Promise<void> {
+    await q.query('ALTER TABLE shop_record DROP letters, ALTER letterhead DROP DEFAULT');
+  }
+}

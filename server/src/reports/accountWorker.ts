@@ -1,4 +1,4 @@
-import type { Outcome } from '@true-ledger/contract';
+import type { Letter, Outcome } from '@true-ledger/contract';
 import { fail, ok } from '@true-ledger/core/kit';
 import type { CaseState } from '@true-ledger/core/ledger';
 import type { EntryBodies } from '@true-ledger/core/entries';
@@ -8,11 +8,14 @@ import { simulatedRoutes } from '@true-ledger/core/salvage';
 import {
   assemblyModel,
   coverModel,
+  filledLetter,
   layoutOf,
   machineShopModel,
   reportModel,
   sectionHashes,
   type CoverOf,
+  type Letterhead,
+  type LetterTemplate,
   type Parties,
   type ReportModel,
   type ReportOptions,
@@ -21,6 +24,7 @@ import { PDFDocument } from 'pdf-lib';
 import { answerTasks } from '../threads/taskThread.js';
 import { accountPicture, type Shown } from './accountPicture.js';
 import { reportHtml } from './html.js';
+import { letterPdf } from './letterPdf.js';
 import { reportPdf } from './pdf.js';
 
 export interface WantedPicture {
@@ -52,6 +56,22 @@ export type AccountTask =
       readonly pictures: ReadonlyMap<string, Uint8Array>;
       readonly paper: Pick<ReportOptions, 'letterhead' | 'key' | 'signing'>;
     }
+  /** A letter of the case, as the template has it. */
+  | {
+      readonly kind: 'letter-words';
+      readonly state: CaseState;
+      readonly parties: Parties;
+      readonly letterhead: Letterhead | null;
+      readonly template: LetterTemplate;
+    }
+  /** Sets a letter as it was worded. */
+  | {
+      readonly kind: 'letter';
+      readonly letter: Letter;
+      readonly letterhead: Letterhead | null;
+      readonly day: string;
+      readonly root: string;
+    }
   /** Sets the cover sheet before an account. */
   | {
       readonly kind: 'cover';
@@ -71,13 +91,15 @@ export interface MadePdf {
 }
 
 export type AccountAnswer =
-  | { readonly kind: 'cover'; readonly pdf: Uint8Array }
+  | { readonly kind: 'cover' | 'letter'; readonly pdf: Uint8Array }
+  | ({ readonly kind: 'letter-words' } & LetterTemplate)
   | { readonly kind: 'html'; readonly html: string }
   | { readonly kind: 'pictures'; readonly jpegs: readonly Uint8Array[] }
   | ({ readonly kind: 'pdf' } & MadePdf);
 
 /** Pictures and pages of accounts, made in a thread: a long account takes seconds. */
 async function make(task: AccountTask): Promise<Outcome<AccountAnswer>> {
+  if (task.kind === 'letter') return ok({ kind: 'letter', pdf: await letterPdf(task.letter, task.letterhead, task.day, task.root) });
   const view = caseView(task.state);
   if (!view) return fail('no-layout', 'This case has no engine yet. Set its layout first.');
   if (task.kind === 'pictures') {
@@ -92,8 +114,10 @@ async function make(task: AccountTask): Promise<Outcome<AccountAnswer>> {
     const cover = await reportPdf(coverModel(view, task.parties, task.state.head, task.state.seq, task.of), view, new Map(), task.root);
     return ok({ kind: 'cover', pdf: await before(cover, task.account) });
   }
-  const account = (): ReportModel =>
-    reportModel(view, task.state.head, task.state.seq, { routes: simulatedRoutes(view, diagnose(view), new Date()), ...task.paper });
+  const routes = () => simulatedRoutes(view, diagnose(view), new Date());
+  if (task.kind === 'letter-words')
+    return ok({ kind: 'letter-words', ...filledLetter(view, task.template, { ...task, routes: routes() }) });
+  const account = (): ReportModel => reportModel(view, task.state.head, task.state.seq, { routes: routes(), ...task.paper });
   if (task.kind === 'html') return ok({ kind: 'html', html: reportHtml(account(), view, task.pictures) });
   if (task.of !== 'account') {
     const sheet = SHEETS[task.of](view, task.state.head, task.state.seq, task.paper.letterhead);

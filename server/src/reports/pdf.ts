@@ -1,28 +1,13 @@
 import type { CaseView } from '@true-ledger/core/case';
-import { letterheadLines, signatureLines, versionLines, type ReportBlock, type ReportModel } from '@true-ledger/core/report';
-import pdfmake from 'pdfmake';
+import { signatureLines, versionLines, type ReportBlock, type ReportModel } from '@true-ledger/core/report';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 import { pictureKey } from './accountPicture.js';
 import { FIRST_PAGE_ROOM, firstPageContent } from './firstPagePdf.js';
-import { codePoints, fontFaces } from './fonts.js';
+import { PAPER, paperHead, press, type Say } from './paper.js';
 import { planSvg, shapesSvg, wearSvg } from './wearSvg.js';
 
 /** Drawings wider than this, px, are set across the page. */
 const WIDE = 760;
-
-type Run = { text: string; font?: string };
-
-/** Splits text into runs so that characters the main face lacks are set in DejaVu. */
-function fallbackRuns(text: string, covered: ReadonlySet<number>): Run[] {
-  const runs: Run[] = [];
-  for (const character of text) {
-    const font = covered.has(character.codePointAt(0) as number) ? undefined : 'DejaVu';
-    const last = runs.at(-1);
-    if (last && last.font === font) last.text += character;
-    else runs.push(font ? { text: character, font } : { text: character });
-  }
-  return runs.length > 0 ? runs : [{ text: '' }];
-}
 
 /** Renders a report as PDF with embedded fonts, outline of headings and page numbers. */
 export async function reportPdf(
@@ -31,27 +16,10 @@ export async function reportPdf(
   pictures: ReadonlyMap<string, Uint8Array>,
   root: string,
 ): Promise<Buffer> {
-  const faces = fontFaces(root);
-  const covered = {
-    B612: codePoints(faces['B612']!.normal),
-    Mono: codePoints(faces['Mono']!.normal),
-    Barlow: codePoints(faces['Barlow']!.normal),
-  };
-  const say = (text: string, font: keyof typeof covered = 'B612'): Run[] => fallbackRuns(text, covered[font]);
-  const { letterhead } = model;
+  const { say, createPdf } = press(root);
   // Made anew for every use: laying out writes into what it is given.
   const heading = (): Content[] => [
-    ...(letterhead
-      ? [
-          {
-            columns: [
-              { text: say(letterhead.name, 'Barlow'), style: 'shop' },
-              { text: say(letterheadLines(letterhead).join('\n')), style: 'small', alignment: 'right' as const },
-            ],
-            margin: [0, 0, 0, 10] as [number, number, number, number],
-          },
-        ]
-      : []),
+    ...paperHead(model.letterhead, say),
     { text: say(`${model.heading} ${model.number}`, 'Barlow'), style: 'title' },
     {
       text: say(`${model.title} · ${model.reference ? `client reference ${model.reference}` : 'no client reference'}`),
@@ -60,20 +28,8 @@ export async function reportPdf(
     ...versionLines(model).map((line): Content => ({ text: say(line), style: 'small' })),
   ];
   const setting = {
-    pageSize: 'A4' as const,
-    pageMargins: [48, 44, 48, 50] as [number, number, number, number],
+    ...PAPER,
     info: { title: `${model.heading} ${model.number}`, subject: model.title },
-    defaultStyle: { font: 'B612', fontSize: 9, lineHeight: 1.25, color: '#20272b' },
-    styles: {
-      title: { font: 'Barlow', fontSize: 14, bold: true },
-      shop: { font: 'Barlow', fontSize: 15, bold: true },
-      heading: { font: 'Barlow', fontSize: 14, bold: true, margin: [0, 14, 0, 5], color: '#31418C' },
-      answer: { font: 'Barlow', fontSize: 17, bold: true, lineHeight: 1.1, margin: [0, 10, 0, 4] },
-      why: { fontSize: 10.5, margin: [0, 0, 0, 6] },
-      label: { font: 'Barlow', fontSize: 10.5, bold: true, color: '#31418C', margin: [0, 4, 0, 2] },
-      strong: { bold: true, margin: [0, 6, 0, 2] },
-      small: { fontSize: 7.5, color: '#4a545a' },
-    },
     // A heading never stands alone at the foot of a page.
     pageBreakBefore: (node, query) => node.headlineLevel !== undefined && query.getFollowingNodesOnPage().length === 0,
   } satisfies Omit<TDocumentDefinitions, 'content'>;
@@ -89,9 +45,6 @@ export async function reportPdf(
     ],
     margin: [48, 16, 48, 0],
   });
-  pdfmake.setFonts(faces);
-  pdfmake.setUrlAccessPolicy(() => false);
-  pdfmake.setLocalAccessPolicy((path: string) => Object.values(faces).some((f) => f.normal === path || f.bold === path));
   /** Pictures a document names, by key: only those of its pages, since every one of them is unpacked. */
   const images = (keys: Iterable<string>): Record<string, string> =>
     Object.fromEntries(
@@ -113,7 +66,7 @@ export async function reportPdf(
         pages = of;
         return footer(1, of);
       };
-      await pdfmake.createPdf({ ...setting, images: images(own), footer: count, content: [...heading(), ...made(room)] }).getBuffer();
+      await createPdf({ ...setting, images: images(own), footer: count, content: [...heading(), ...made(room)] });
       return pages;
     };
     let room: (typeof FIRST_PAGE_ROOM)[number] = FIRST_PAGE_ROOM[0];
@@ -182,7 +135,7 @@ export async function reportPdf(
     content.push({ stack: [headed[0]!], ...fresh, ...turned } as Content, ...headed.slice(1));
   }
   if (signed.length === model.sections.length) sign();
-  return pdfmake.createPdf({ ...setting, images: images(pictures.keys()), footer, content }).getBuffer();
+  return createPdf({ ...setting, images: images(pictures.keys()), footer, content });
 }
 
 /** Thin lines between the rows, a firm one under the head, and no air that paper is not meant for. */
@@ -224,12 +177,7 @@ function rowsOf(blocks: readonly ReportBlock[]): ReportBlock[][] {
   return rows;
 }
 
-function drawBlock(
-  block: ReportBlock,
-  view: CaseView,
-  pictures: ReadonlyMap<string, Uint8Array>,
-  say: (text: string, font?: 'Mono') => Run[],
-): Content {
+function drawBlock(block: ReportBlock, view: CaseView, pictures: ReadonlyMap<string, Uint8Array>, say: Say): Content {
   switch (block.kind) {
     case 'text':
       return {

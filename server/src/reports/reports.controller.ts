@@ -1,9 +1,20 @@
-import { Controller, Get, Param, ParseUUIDPipe, Post, Query, Res } from '@nestjs/common';
+import { Controller, Get, HttpCode, Param, ParseUUIDPipe, Post, Query, Res } from '@nestjs/common';
 import { ApiQuery, ApiTags } from '@nestjs/swagger';
 import { Answers } from '../http/answers.js';
-import { signRequestSchema, type Account, type PdfProgress, type SignRequest, answers } from '@true-ledger/contract';
+import {
+  letterSchema,
+  signRequestSchema,
+  type Account,
+  type Letter,
+  type LetterRequest,
+  type PdfProgress,
+  type SignRequest,
+  answers,
+} from '@true-ledger/contract';
 import type { LedgerEntry } from '@true-ledger/core/ledger';
 import { caseView } from '@true-ledger/core/case';
+import { LETTERS } from '@true-ledger/core/report';
+import { ProblemError } from '../http/problem.js';
 import type { Response } from 'express';
 import { Needs, Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
@@ -92,6 +103,29 @@ export class ReportsController {
   async assembly(@Param('caseId', ParseUUIDPipe) caseId: string, @Res() response: Response): Promise<void> {
     const { bytes, number } = await this.reports.assembly(caseId);
     sendPdf(response, bytes, `assembly-${number}`);
+  }
+
+  /** A letter made from the case and the shop's template; it names the client. */
+  @Needs('builder')
+  @Get('letters/:to')
+  @Answers(answers.letter)
+  letter(@Param('caseId', ParseUUIDPipe) caseId: string, @Param('to') to: string): Promise<Letter> {
+    const known = LETTERS.find((l) => l === to);
+    if (!known) throw new ProblemError({ code: 'not-found', sentence: `There is no letter to "${to}"; there are ${LETTERS.join(', ')}.` });
+    return this.reports.letter(caseId, known);
+  }
+
+  /** A letter as it was worded, set on the paper of the shop; nothing of it is kept. */
+  @Needs('builder')
+  @HttpCode(200)
+  @Post('letter.pdf')
+  async letterPdf(
+    @Param('caseId', ParseUUIDPipe) caseId: string,
+    @Checked(letterSchema) body: LetterRequest,
+    @Res() response: Response,
+  ): Promise<void> {
+    const { bytes, number } = await this.reports.letterPdf(caseId, body);
+    sendPdf(response, bytes, `letter-${number}`);
   }
 
   @Post('account/sign')

@@ -2,11 +2,11 @@ import { Inject, Injectable, type OnApplicationBootstrap, type OnApplicationShut
 import { sha256Hex } from '@true-ledger/core/kit';
 import type { Author, CaseState, LedgerEntry } from '@true-ledger/core/ledger';
 import type { CaseView } from '@true-ledger/core/case';
-import { assemblyPictures, layoutOf, pictureNumbers } from '@true-ledger/core/report';
+import { assemblyPictures, layoutOf, pictureNumbers, type LetterTo } from '@true-ledger/core/report';
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { DataSource, In } from 'typeorm';
-import type { PdfProgress, Refusal } from '@true-ledger/contract';
+import type { Letter, PdfProgress, Refusal } from '@true-ledger/contract';
 import { CONFIG, type ServerConfig } from '../config.js';
 import { CasePhotoRow, EntryRow, SignedAccountRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
@@ -205,6 +205,35 @@ export class ReportsService implements OnApplicationBootstrap, OnApplicationShut
     const paper = { letterhead: await this.shop.letterhead() };
     const made = await this.run<'pdf'>({ kind: 'pdf', of, state, pictures, paper, root: this.config.root });
     return { bytes: Buffer.from(made.pdf), number: view.number };
+  }
+
+  /** A letter made ready from the case and the shop's template, to be read over. */
+  async letter(caseId: string, to: LetterTo): Promise<Letter> {
+    const { state } = await this.ledger.view(caseId);
+    const { parties } = await this.shop.parties(caseId);
+    const { letters } = await this.shop.shop();
+    const { subject, body } = await this.run<'letter-words'>({
+      kind: 'letter-words',
+      state,
+      parties,
+      letterhead: await this.shop.letterhead(),
+      template: letters[to],
+    });
+    const { name, address } = parties.client;
+    return { addressee: to === 'client' ? [name, address].filter(Boolean).join('\n') : '', subject, body };
+  }
+
+  /** A letter as it was worded, on the paper of the shop. */
+  async letterPdf(caseId: string, letter: Letter): Promise<{ bytes: Buffer; number: string }> {
+    const { view } = await this.ledger.view(caseId);
+    const { pdf } = await this.run<'letter'>({
+      kind: 'letter',
+      letter,
+      letterhead: await this.shop.letterhead(),
+      day: new Date().toISOString().slice(0, 10),
+      root: this.config.root,
+    });
+    return { bytes: Buffer.from(pdf), number: view.number };
   }
 
   /** Signs the account as the next version: the PDF is made, stored, and entered by its hash, unless somebody wrote meanwhile. */

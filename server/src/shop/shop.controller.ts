@@ -2,10 +2,12 @@ import { Controller, Get, Param, ParseUUIDPipe, Put } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import { Answers } from '../http/answers.js';
 import {
+  lettersSchema,
   partiesSchema,
   shopSchema,
   type Account,
   type CaseParties,
+  type LettersRequest,
   type ShopRecord,
   type PartiesRequest,
   type ShopRequest,
@@ -32,6 +34,13 @@ export class ShopController {
   @Answers(answers.shopRecord)
   save(@Checked(shopSchema) body: ShopRequest, @Who() who: Account): Promise<ShopRecord> {
     return this.shop.saveShop(body, who.name);
+  }
+
+  @Needs('owner')
+  @Put('letters')
+  @Answers(answers.shopRecord)
+  saveLetters(@Checked(lettersSchema) body: LettersRequest, @Who() who: Account): Promise<ShopRecord> {
+    return this.shop.saveLetters(body, who.name);
   }
 }
 

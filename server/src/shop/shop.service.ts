@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { CaseParties, ShopRecord } from '@true-ledger/contract';
-import { NO_PARTIES, type Letterhead, type Parties } from '@true-ledger/core/report';
+import { LETTER_TEMPLATES, LETTERS, NO_PARTIES, type Letterhead, type LetterTemplates, type Parties } from '@true-ledger/core/report';
+import { isDeepStrictEqual } from 'node:util';
 import { DataSource } from 'typeorm';
 import { PartiesRow, ShopRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
@@ -20,7 +21,7 @@ export class ShopService {
 
   async shop(): Promise<ShopRecord> {
     const row = await this.db.getRepository(ShopRow).findOneBy({ id: 1 });
-    return { letterhead: row?.letterhead ?? NO_LETTERHEAD, version: row?.version ?? 0 };
+    return { letterhead: row?.letterhead ?? NO_LETTERHEAD, letters: { ...LETTER_TEMPLATES, ...row?.letters }, version: row?.version ?? 0 };
   }
 
   /** Head of the papers; null while no name was entered. */
@@ -31,6 +32,13 @@ export class ShopService {
 
   async saveShop({ basedOn, letterhead }: { basedOn: number; letterhead: Letterhead }, byName: string): Promise<ShopRecord> {
     await this.keep(ShopRow, { id: 1 }, basedOn, { letterhead, byName });
+    return this.shop();
+  }
+
+  /** Keeps the letters that read otherwise than they ship; one put back to that follows what ships from then on. */
+  async saveLetters({ basedOn, letters }: { basedOn: number; letters: LetterTemplates }, byName: string): Promise<ShopRecord> {
+    const own = LETTERS.filter((to) => !isDeepStrictEqual(letters[to], LETTER_TEMPLATES[to])).map((to) => [to, letters[to]]);
+    await this.keep(ShopRow, { id: 1 }, basedOn, { letters: Object.fromEntries(own) as Partial<LetterTemplates>, byName });
     return this.shop();
   }
 

@@ -2,6 +2,7 @@ import { Switch } from 'antd';
 import type { Me } from '@true-ledger/contract';
 import { useState, type ReactNode } from 'react';
 import { Seals } from './Seals.js';
+import { ShopLetters } from './ShopLetters.js';
 import { ShopPaper } from './ShopPaper.js';
 import { setSingleKeys, singleKeysOn } from '../app/keys.js';
 import './account.css';
@@ -18,6 +19,7 @@ export function SetUp({ me }: { me: Me }): ReactNode {
       <h1>Set-up</h1>
       {me.account.role === 'owner' && <People me={me} />}
       <ShopPaper mayWrite={me.account.role === 'owner'} />
+      {me.account.role !== 'reader' && <ShopLetters mayWrite={me.account.role === 'owner'} />}
       <Gauges mayWrite={me.account.role !== 'reader'} />
       <OwnPassword />
       <Sessions />

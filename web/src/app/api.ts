@@ -6,6 +6,8 @@ import type {
   ClaimRequest,
   GaugeCheckRequest,
   GradeBookRequest,
+  Letter,
+  LettersRequest,
   PartiesRequest,
   PasswordRequest,
   PolicyRequest,
@@ -50,6 +52,7 @@ import type {
   StandIn,
 } from '@true-ledger/contract';
 import { hear } from './live.js';
+import type { LetterTo } from '@true-ledger/core/report';
 import { asProblem, fetchJson, patience } from './server.js';
 import type { Gauge } from '@true-ledger/core/units';
 import type { GaugeFaults, SpecSheet } from '@true-ledger/core/measure';
@@ -274,6 +277,16 @@ export const api = createApi({
       query: (body) => ({ url: '/shop', method: 'PUT', body }),
       invalidatesTags: ['shop'],
     }),
+    saveLetters: b.mutation<ShopRecord, LettersRequest>({
+      query: (body) => ({ url: '/shop/letters', method: 'PUT', body }),
+      invalidatesTags: ['shop'],
+    }),
+    // Made anew for every head of the ledger; nothing but the case and the templates goes into it.
+    letter: b.query<Letter, { caseId: string; to: LetterTo; head: string }>({
+      query: ({ caseId, to }) => `/cases/${caseId}/letters/${to}`,
+      providesTags: ['shop', 'parties'],
+      keepUnusedDataFor: 0,
+    }),
     parties: b.query<CaseParties, string>({ query: (caseId) => `/cases/${caseId}/parties`, providesTags: ['parties'] }),
     saveParties: b.mutation<CaseParties, PartiesRequest & { caseId: string }>({
       query: ({ caseId, ...body }) => ({ url: `/cases/${caseId}/parties`, method: 'PUT', body }),
@@ -370,6 +383,8 @@ export const {
   useAccountsQuery,
   useCreateAccountMutation,
   useChangeAccountMutation,
+  useLetterQuery,
+  useSaveLettersMutation,
   usePartiesQuery,
   usePdfRunQuery,
   useSavePartiesMutation,

@@ -30,12 +30,12 @@ async function ask<T>(address: string, take: (response: Response) => Promise<T>,
 }
 
 /** Fetches a file of the server; bytes have no place in the store that holds what the API answers. */
-export function fetchFile(address: string): Promise<Outcome<ServedFile>> {
+export function fetchFile(address: string, init: RequestInit = {}): Promise<Outcome<ServedFile>> {
   const take = async (response: Response): Promise<ServedFile> => ({
     blob: await response.blob(),
     name: /filename="([^"]+)"/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? null,
   });
-  return ask(address, take, {});
+  return ask(address, take, init);
 }
 
 /** Fetches an answer past the store: nobody keeps it, nobody is told of it. */

@@ -9,6 +9,7 @@ import { useAppSelector } from '../../app/store.js';
 import { Waiting } from '../../app/Waiting.js';
 import { useAccount } from '../../workers/compute.js';
 import { LayOut } from './LayOut.js';
+import { Letters } from './Letters.js';
 import { ReportPage } from './ReportPage.js';
 import { PdfRun } from './PdfRun.js';
 import { SignShare } from './SignShare.js';
@@ -113,6 +114,7 @@ export function DocumentStage(): ReactNode {
                 ),
               },
               { key: 'layout', label: 'Lay out', children: <LayOut /> },
+              ...(readOnly ? [] : [{ key: 'letters', label: 'Letters', children: <Letters /> }]),
               {
                 key: 'sign',
                 label: model && model.flags.length > 0 ? `Sign, share (${model.flags.length})` : 'Sign, share',
