@@ -5,6 +5,8 @@ const FLOORS = [
   'kit',
   'units',
   'engine',
+  'film',
+  'loads',
   'damage',
   'cause',
   'strip',

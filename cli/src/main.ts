@@ -44,6 +44,7 @@ import {
 } from '@true-ledger/core/bundle';
 import sharp from 'sharp';
 import { cornersShown, debugStrip } from './debugStrip.js';
+import { running } from './running.js';
 import { unroll } from './unroll.js';
 
 const HELP = `true-ledger – reads cases and bundles without a server
@@ -72,6 +73,12 @@ const HELP = `true-ledger – reads cases and bundles without a server
   true-ledger unroll FILM --part shell|journal|skirt|bore|thrust|crown --lamp [--corners x1,y1,…,x4,y4] [--radius MM] [--width MM]
       [--out SURFACE.png]              the surface without glare of a part over which a lamp is led while part and phone stay,
                                        its relief, and of every line whether it has walls
+  true-ledger loads ENGINE.json [--pressure TABLE.csv] [--every DEG]
+                                       forces on every big end and main, pistons and crank over a cycle, as JSON
+  true-ledger film ENGINE.json [--bearing rod.1|main.1|…] [--pressure TABLE.csv]
+                                       oil films of the bearings of a running engine, and where they are thin, as JSON
+  true-ledger film BEARING.json [--table LOAD.csv] [--every DEG]
+                                       oil film and orbit of a bearing by itself with a load over angle, as JSON
   true-ledger stations TEMPLATE        places of an engine template
   true-ledger patterns                 damage patterns and neutral sights known here: id, name, parts, look, and what tells a
                                        pattern from those it is taken for
@@ -129,6 +136,9 @@ export async function run(args: readonly string[], terminal: Terminal = CONSOLE)
       return target ? gradePhoto(args.slice(1), terminal) : usage(terminal, 'grade needs the path of a picture.');
     case 'unroll':
       return unrollFilm(args.slice(1), terminal);
+    case 'loads':
+    case 'film':
+      return runningEngine(command, args.slice(1), terminal);
     case 'stations': {
       const template = engineTemplate(target ?? '');
       return template ? list(stationsOf(template.layout)) : usage(terminal, `"${target ?? ''}" is not an engine template.`);
@@ -382,6 +392,21 @@ async function unrollFilm(args: readonly string[], terminal: Terminal): Promise<
   else if (done.usage) return usage(terminal, done.sentence);
   else terminal.error(done.sentence);
   return done.ok ? 0 : 2;
+}
+
+async function runningEngine(command: 'loads' | 'film', args: readonly string[], terminal: Terminal): Promise<number> {
+  const answered = await running(command, args, {
+    json: (path) => readJson(path, terminal),
+    text: async (path) => {
+      const bytes = await read(path, terminal);
+      return bytes && new TextDecoder().decode(bytes);
+    },
+  });
+  if (answered === null) return 2;
+  if (answered.ok) terminal.out(JSON.stringify(answered.json, null, 2));
+  else if (answered.usage) return usage(terminal, answered.sentence);
+  else terminal.error(answered.sentence);
+  return answered.ok ? 0 : 2;
 }
 
 /** A picture file in the rendition that everything is read from, as the server makes it, and its scale against the upright original; more than 40 megapixels are refused before they are unpacked. */

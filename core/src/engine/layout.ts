@@ -144,15 +144,18 @@ export function isPressureFed(layout: EngineLayout): boolean {
   return layout.lubrication === 'wet-sump' || layout.lubrication === 'dry-sump';
 }
 
+/** Angle of a cylinder's axis from that of the bank of cylinder 1, degrees with the rotation of the crank. */
+export function axisDeg(layout: EngineLayout, bank: 0 | 1): number {
+  if (bank === 0 || bankCount(layout) === 1) return 0;
+  const lean = layout.firstBank === 'left' ? layout.bankAngleDeg : -layout.bankAngleDeg;
+  return layout.rotation === 'clockwise' ? lean : -lean;
+}
+
 /** Phase of each cylinder's top dead centre on the crank circle, degrees 0–360, by cylinder number. Rotation sense cancels in the intervals. */
 function deadCentrePhases(layout: EngineLayout): number[] {
-  const sign = layout.rotation === 'clockwise' ? 1 : -1;
-  const firstIsLeft = layout.firstBank === 'left';
   return cylinderPlaces(layout).map((place) => {
     const throwDeg = layout.throwAnglesDeg[place.pin] ?? 0;
-    const lean = bankCount(layout) === 1 ? 0 : layout.bankAngleDeg;
-    const bankDeg = place.bank === 0 ? 0 : firstIsLeft ? lean : -lean;
-    return (((sign * bankDeg - throwDeg) % 360) + 360) % 360;
+    return (((axisDeg(layout, place.bank) - throwDeg) % 360) + 360) % 360;
   });
 }
 

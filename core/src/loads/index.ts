@@ -1,0 +1,2 @@
+export { readEngine } from './engineFile.js';
+export { engineFilmJson, loadsJson } from './loadsJson.js';
