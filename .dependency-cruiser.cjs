@@ -7,6 +7,7 @@ const FLOORS = [
   'engine',
   'film',
   'loads',
+  'oil',
   'damage',
   'cause',
   'strip',

@@ -8,6 +8,7 @@ await build();
 const main = join(ROOT, 'bench', 'figures.mjs');
 if (!existsSync(main)) throw new Error('bench/figures.mjs is missing');
 await import(main);
+await import(join(ROOT, 'bench', 'running.mjs'));
 await import(join(ROOT, 'bench', 'cases.mjs'));
 await import(join(ROOT, 'bench', 'practice.mjs'));
 await import(join(ROOT, 'bench', 'growth.mjs'));

@@ -79,6 +79,8 @@ const HELP = `true-ledger – reads cases and bundles without a server
                                        oil films of the bearings of a running engine, and where they are thin, as JSON
   true-ledger film BEARING.json [--table LOAD.csv] [--every DEG]
                                        oil film and orbit of a bearing by itself with a load over angle, as JSON
+  true-ledger oil ENGINE.json          pressures and flows of the oil circuit with the faults of the file, what the gauge
+                                       shows and who gets nothing, as JSON
   true-ledger stations TEMPLATE        places of an engine template
   true-ledger patterns                 damage patterns and neutral sights known here: id, name, parts, look, and what tells a
                                        pattern from those it is taken for
@@ -138,6 +140,7 @@ export async function run(args: readonly string[], terminal: Terminal = CONSOLE)
       return unrollFilm(args.slice(1), terminal);
     case 'loads':
     case 'film':
+    case 'oil':
       return runningEngine(command, args.slice(1), terminal);
     case 'stations': {
       const template = engineTemplate(target ?? '');
@@ -394,7 +397,7 @@ async function unrollFilm(args: readonly string[], terminal: Terminal): Promise<
   return done.ok ? 0 : 2;
 }
 
-async function runningEngine(command: 'loads' | 'film', args: readonly string[], terminal: Terminal): Promise<number> {
+async function runningEngine(command: Parameters<typeof running>[0], args: readonly string[], terminal: Terminal): Promise<number> {
   const answered = await running(command, args, {
     json: (path) => readJson(path, terminal),
     text: async (path) => {

@@ -1,5 +1,6 @@
 import { bearingJson, BEARING_FORMAT, readBearing } from '@true-ledger/core/film';
 import { engineFilmJson, loadsJson, readEngine } from '@true-ledger/core/loads';
+import { oilJson, readCircuit } from '@true-ledger/core/oil';
 import { parseArgs } from 'node:util';
 
 /** What a command answers, or a sentence: about its use, or about what it was given. */
@@ -18,8 +19,17 @@ const told = ({ sentence, field }: { readonly sentence: string; readonly field?:
   sentence: `${sentence}${field ? ` (at ${field})` : ''}`,
 });
 
-/** `loads ENGINE.json` and `film ENGINE.json|BEARING.json`; null where a file could not be read, which was told. */
-export async function running(command: 'loads' | 'film', args: readonly string[], files: Files): Promise<Answered | null> {
+/** Commands that take a running engine. */
+type RunningCommand = 'loads' | 'film' | 'oil';
+
+const KNOWS: Readonly<Record<RunningCommand, string>> = {
+  loads: 'loads knows --pressure TABLE.csv and --every DEG.',
+  film: 'film knows --bearing NAME, --pressure TABLE.csv, --table LOAD.csv and --every DEG.',
+  oil: 'oil takes an engine file and knows no options.',
+};
+
+/** `loads`, `oil ENGINE.json` and `film ENGINE.json|BEARING.json`; null where a file could not be read, which was told. */
+export async function running(command: RunningCommand, args: readonly string[], files: Files): Promise<Answered | null> {
   let given;
   try {
     given = parseArgs({
@@ -28,16 +38,13 @@ export async function running(command: 'loads' | 'film', args: readonly string[]
       options: { pressure: { type: 'string' }, every: { type: 'string' }, bearing: { type: 'string' }, table: { type: 'string' } },
     });
   } catch {
-    return wrongUse(
-      command === 'loads'
-        ? 'loads knows --pressure TABLE.csv and --every DEG.'
-        : 'film knows --bearing NAME, --pressure TABLE.csv, --table LOAD.csv and --every DEG.',
-    );
+    return wrongUse(KNOWS[command]);
   }
   const { pressure, every: everyText, bearing, table } = given.values;
   const [path] = given.positionals;
   if (path === undefined || given.positionals.length > 1) return wrongUse(`${command} needs the path of one file.`);
-  if (command === 'loads' && (bearing !== undefined || table !== undefined)) return wrongUse('--bearing and --table belong to film.');
+  if (command !== 'film' && (bearing !== undefined || table !== undefined)) return wrongUse('--bearing and --table belong to film.');
+  if (command === 'oil' && (pressure ?? everyText) !== undefined) return wrongUse(KNOWS.oil);
   const every = everyText === undefined ? undefined : Number(everyText);
   if (every !== undefined && !(every > 0 && every <= 90)) return wrongUse('--every is an angle in degrees, up to 90.');
   const file = await files.json(path);
@@ -48,7 +55,7 @@ export async function running(command: 'loads' | 'film', args: readonly string[]
   if (table !== undefined && !alone)
     return wrongUse('--table goes with a bearing by itself (docs/formats/film.md); an engine takes --pressure.');
   if (alone) {
-    if (command === 'loads') return wrongUse('loads needs an engine; a bearing by itself has its loads already. Ask film.');
+    if (command !== 'film') return wrongUse(`${command} needs an engine; of a bearing by itself ask film.`);
     if (bearing !== undefined || pressure !== undefined) return wrongUse('A bearing by itself takes --table and --every.');
     const read = readBearing(file.json, csv);
     return read.ok ? { ok: true, json: bearingJson(read.value, every) } : told(read.problem);
@@ -56,6 +63,10 @@ export async function running(command: 'loads' | 'film', args: readonly string[]
   const engine = readEngine(file.json, csv);
   if (!engine.ok) return told(engine.problem);
   if (command === 'loads') return { ok: true, json: loadsJson(engine.value, every) };
+  if (command === 'oil') {
+    const circuit = readCircuit(engine.value, file.json as object);
+    return circuit.ok ? { ok: true, json: oilJson(circuit.value) } : told(circuit.problem);
+  }
   const films = engineFilmJson(engine.value, bearing);
   return films.ok ? { ok: true, json: films.value } : told(films.problem);
 }

@@ -101,12 +101,6 @@ describe('true-ledger unroll', () => {
     expect(await sharp(out).metadata()).toMatchObject({ width: json.surface.width, height: json.surface.height });
   }, 240_000);
 
-  it('says of a film in which no scope looks along a bore that it is none', async () => {
-    const { code, error } = await unrolled(join(__dirname, '../../e2e/fixtures/led-lamp.webm'), '--part', 'bore', '--drawn');
-    expect(code).toBe(2);
-    expect(error).toMatch(/does not grow darker towards its middle/);
-  }, 240_000);
-
   it('says before it reads a film that its surface could not be written', async () => {
     const args = ['--part', 'journal', '--turn', '--corners', CORNERS, '--out', join(dir, 'no', 'such', 'folder.png')];
     const { code, error } = await unrolled(`${FIXTURE}.webm`, ...args);

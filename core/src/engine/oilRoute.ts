@@ -47,13 +47,15 @@ export function fedBy(route: OilRoute, node: string): string[] {
   return found;
 }
 
+/** Does a branch before the filter feed this node of the route, by itself or through another? */
+export function isUnfilteredNode(layout: EngineLayout, node: string): boolean {
+  const branch = layout.unfiltered ?? [];
+  return branch.length > 0 && branch.some((name) => name === node || fedBy(oilRoute(layout), name).includes(node));
+}
+
 /** Does a branch before the filter feed this place? */
 export function isUnfiltered(layout: EngineLayout, of: Station): boolean {
-  const branch = layout.unfiltered ?? [];
-  if (branch.length === 0) return false;
-  const stem = of.bearing ?? of.id;
-  const route = oilRoute(layout);
-  return branch.some((name) => name === stem || name === of.id || fedBy(route, name).includes(stem));
+  return isUnfilteredNode(layout, of.bearing ?? of.id) || (layout.unfiltered ?? []).includes(of.id);
 }
 
 /** How far along the route a bearing lies: mains count along the gallery, a pin one step beyond its main. Null where nothing is pressure-fed, and for what a branch before the filter feeds. */

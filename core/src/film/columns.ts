@@ -36,7 +36,7 @@ export function readColumns(text: string, needed: readonly string[], optional: r
 }
 
 /** Widest gap between angles of a table, degrees: over more than that a straight line would be a guess. */
-export const WIDEST_GAP_DEG = 15;
+const WIDEST_GAP_DEG = 15;
 
 /**
  * Brings columns over an angle to `steps` even steps of one period from 0°, by straight lines; the last row goes on to the first. Angles must rise; a row at the end of the period that repeats the

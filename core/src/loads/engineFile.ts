@@ -1,13 +1,12 @@
 import { engineTemplate, ENGINE_TEMPLATES } from '../engine/templates.js';
 import type { EngineLayout } from '../engine/layout.js';
 import { validateLayout } from '../engine/validate.js';
-import { overPeriod, readColumns, WIDEST_GAP_DEG } from '../film/columns.js';
+import { overPeriod, readColumns } from '../film/columns.js';
 import { dynamicPaS, OIL_GRADES, withFuel, type Oil } from '../film/viscosity.js';
 import { USUAL_ROUGHNESS_UM } from '../film/bearingFile.js';
 import { FILM_MODELS, type FilmModel } from '../film/mobility.js';
 import { fail, ok, type Result } from '../kit/result.js';
 import { figure, list, object, oneOf, optional, record, typed, type Held } from '../kit/schema.js';
-import { deadCentres } from './crank.js';
 import { crankSize, engineLoads, type EngineLoads } from './engineLoads.js';
 import { gasPressure, imepOf, type GasCycle, type GasPressure, type GasTarget } from './gas.js';
 import { MASS_DOUBT, massesOf, PISTON_MATERIALS, type Masses } from './masses.js';
@@ -71,6 +70,9 @@ export const engineFileSchema = object({
   clearances: optional(typed<Readonly<Record<string, number>>>(record(figure(0, 10)))),
   combinedRoughnessUm: optional(figure(0.001, 100)),
   model: optional(oneOf(FILM_MODELS)),
+  /** Checked where the oil circuit is reckoned. */
+  circuit: optional(typed<object>(Joi.object().unknown(true))),
+  faults: optional(typed<readonly object[]>(Joi.array().items(Joi.object().unknown(true)).max(20))),
 });
 export type EngineFile = Held<typeof engineFileSchema>;
 export type Operating = EngineFile['operating'];

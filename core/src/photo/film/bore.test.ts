@@ -165,14 +165,15 @@ describe('what a scope sees', () => {
       [320, 20],
     ] as const) {
       const { arc, depth } = wallSeen(pose, lens)(x, y);
-      const p = wallPlace(pose, lens)(Math.cos(arc), Math.sin(arc), depth)!;
+      const p = new Float64Array(2);
+      expect(wallPlace(pose, lens)(Math.cos(arc), Math.sin(arc), depth, p)).toBe(true);
       expect(p[0]).toBeCloseTo(x, 6);
       expect(p[1]).toBeCloseTo(y, 6);
     }
   });
 
   it('is nothing behind the lens', () => {
-    expect(wallPlace(pose, lens)(1, 0, -2)).toBeNull();
+    expect(wallPlace(pose, lens)(1, 0, -2, new Float64Array(2))).toBe(false);
   });
 });
 

@@ -1,5 +1,3 @@
-import type { Point } from '../homography.js';
-
 /** How a borescope that looks along a bore lies in it. Angles in radians, lengths as shares of the bore's radius. */
 export interface ScopePose {
   /** Tilt of its line of sight to the right and down, and its turn about it (clockwise as seen in its picture). */
@@ -18,8 +16,11 @@ export interface ScopeLens {
   readonly focalPx: number;
 }
 
-/** Where in the picture a place of the wall lies, given by cosine and sine of its arc (clockwise from what is right) and its depth in radii. Null for what lies behind the lens. */
-export type WallPlace = (cosArc: number, sinArc: number, depth: number) => Point | null;
+/**
+ * Where in the picture a place of the wall lies, given by cosine and sine of its arc (clockwise from what is right) and its depth in radii; written into `at`, since it is asked some millions of
+ * times a frame. False for what lies behind the lens.
+ */
+export type WallPlace = (cosArc: number, sinArc: number, depth: number, at: Float64Array) => boolean;
 
 /** Rotation of the scope: columns are its right, its down and its line of sight. */
 function turnedBy({
@@ -45,13 +46,19 @@ function turnedBy({
 
 /** Projects places of the wall into the picture of a scope. */
 export function wallPlace(pose: ScopePose, { width, height, focalPx }: ScopeLens): WallPlace {
-  const m = turnedBy(pose);
+  const [m0, m1, m2, m3, m4, m5, m6, m7, m8] = turnedBy(pose);
   const [cx, cy] = [width / 2, height / 2];
-  return (cosArc, sinArc, depth) => {
-    const [x, y, z] = [cosArc - pose.off[0], sinArc - pose.off[1], depth - pose.depth];
-    const ahead = m[2] * x + m[5] * y + m[8] * z;
-    if (ahead < 0.05) return null;
-    return [cx + (focalPx * (m[0] * x + m[3] * y + m[6] * z)) / ahead, cy + (focalPx * (m[1] * x + m[4] * y + m[7] * z)) / ahead];
+  const [offX, offY] = pose.off;
+  const deep = pose.depth;
+  return (cosArc, sinArc, depth, at) => {
+    const x = cosArc - offX;
+    const y = sinArc - offY;
+    const z = depth - deep;
+    const ahead = m2 * x + m5 * y + m8 * z;
+    if (ahead < 0.05) return false;
+    at[0] = cx + (focalPx * (m0 * x + m3 * y + m6 * z)) / ahead;
+    at[1] = cy + (focalPx * (m1 * x + m4 * y + m7 * z)) / ahead;
+    return true;
   };
 }
 

@@ -98,8 +98,10 @@ interface Compared {
 
 /** Value of a field at a point of the picture; NaN outside it. */
 function valueAt({ width, height, data }: Field, x: number, y: number): number {
-  const [px, py] = [x - 0.5, y - 0.5];
-  const [x0, y0] = [Math.floor(px), Math.floor(py)];
+  const px = x - 0.5;
+  const py = y - 0.5;
+  const x0 = Math.floor(px);
+  const y0 = Math.floor(py);
   return x0 < 0 || y0 < 0 || x0 >= width - 1 || y0 >= height - 1 ? NaN : bilinear(data, y0 * width + x0, 1, width, px - x0, py - y0);
 }
 
@@ -126,6 +128,7 @@ export function keyOf(pose: ScopePose, layers: Layers, lens: ScopeLens): Key {
 export function compared({ places, values }: Key, layers: Layers, lens: ScopeLens, pose: ScopePose, level: number): Compared {
   const [from, to] = [values[level]!, layers[level]!];
   const place = wallPlace(pose, lens);
+  const at = new Float64Array(2);
   const size = from.length;
   const off = new Float32Array(size).fill(NaN);
   const weight = new Float32Array(size);
@@ -133,8 +136,7 @@ export function compared({ places, values }: Key, layers: Layers, lens: ScopeLen
   for (let i = 0; i < size; i++) {
     const a = from[i]!;
     if (Number.isNaN(a)) continue;
-    const p = place(places[3 * i]!, places[3 * i + 1]!, places[3 * i + 2]!);
-    const b = p ? valueAt(to, p[0], p[1]) : NaN;
+    const b = place(places[3 * i]!, places[3 * i + 1]!, places[3 * i + 2]!, at) ? valueAt(to, at[0]!, at[1]!) : NaN;
     if (Number.isNaN(b)) continue;
     const d = b - a;
     const strange = (d / STRANGE) ** 2;
@@ -161,14 +163,23 @@ function stepped(f: readonly number[], here: Compared, slopes: readonly Float32A
   const count = f.length;
   const normal = Array.from({ length: count }, () => new Array<number>(count).fill(0));
   const right = new Array<number>(count).fill(0);
+  const own = new Float64Array(count);
   let n = 0;
   for (let i = 0; i < here.off.length; i++) {
     const w = here.weight[i]!;
-    if (w === 0 || slopes.some((s) => Number.isNaN(s[i]!))) continue;
+    if (w === 0) continue;
+    let seen = true;
+    for (let a = 0; a < count; a++) {
+      const slope = slopes[a]![i]!;
+      if (Number.isNaN(slope)) seen = false;
+      own[a] = slope;
+    }
+    if (!seen) continue;
     n++;
     for (let a = 0; a < count; a++) {
-      const g = w * slopes[a]![i]!;
-      for (let b = 0; b < count; b++) normal[a]![b]! += g * slopes[b]![i]!;
+      const g = w * own[a]!;
+      const row = normal[a]!;
+      for (let b = 0; b < count; b++) row[b]! += g * own[b]!;
       right[a]! += g * here.off[i]!;
     }
   }

@@ -73,6 +73,9 @@ export function boreStacker(tracker: ScopeTracker, radiusMm: number, topDeg: num
     const arc = (2 * Math.PI * ((k >> 1) + 0.5)) / AROUND - Math.PI / 2 - (topDeg * Math.PI) / 180;
     return k % 2 === 0 ? Math.cos(arc) : Math.sin(arc);
   });
+  const [red, green, blue] = sums as [Float32Array, Float32Array, Float32Array];
+  const at = new Float64Array(2);
+  const value = new Float64Array(3);
   let framesUsed = 0;
 
   return {
@@ -83,6 +86,8 @@ export function boreStacker(tracker: ScopeTracker, radiusMm: number, topDeg: num
       framesUsed++;
       const scale = frame.width / lens.width;
       const place = wallPlace(own.pose, lens);
+      const { width, data } = frame;
+      const tooNear = (SERVES * half) ** 2;
       const rows = (depth: number): number => Math.round((depth - from) * perRadius);
       const [first, last] = [Math.max(0, rows(own.pose.depth + near * 0.8)), Math.min(height, rows(own.pose.depth + far * 1.15))];
       for (let y = first; y < last; y++) {
@@ -90,23 +95,29 @@ export function boreStacker(tracker: ScopeTracker, radiusMm: number, topDeg: num
         // A place counts by how many pixels it takes along the bore.
         const fine = (near / (depth - own.pose.depth)) ** 3;
         for (let x = 0; x < AROUND; x++) {
-          const p = place(turns[2 * x]!, turns[2 * x + 1]!, depth);
-          if (!p || Math.hypot(p[0] - lens.width / 2, p[1] - lens.height / 2) < SERVES * half) continue;
-          const [px, py] = [p[0] * scale - 0.5, p[1] * scale - 0.5];
-          if (!(px >= 0 && py >= 0 && px < frame.width - 1 && py < frame.height - 1)) continue;
-          const [x0, y0] = [Math.floor(px), Math.floor(py)];
-          const k = 4 * (y0 * frame.width + x0);
-          const shade = lampAt(lamp, p[0], p[1]) - level;
+          if (!place(turns[2 * x]!, turns[2 * x + 1]!, depth, at)) continue;
+          const cx = at[0]! - lens.width / 2;
+          const cy = at[1]! - lens.height / 2;
+          if (cx * cx + cy * cy < tooNear) continue;
+          const px = at[0]! * scale - 0.5;
+          const py = at[1]! * scale - 0.5;
+          if (!(px >= 0 && py >= 0 && px < width - 1 && py < frame.height - 1)) continue;
+          const x0 = Math.floor(px);
+          const y0 = Math.floor(py);
+          const k = 4 * (y0 * width + x0);
+          const shade = lampAt(lamp, at[0]!, at[1]!) - level;
           const i = y * AROUND + x;
           let most = 0;
-          const value = [0, 1, 2].map((c) => {
-            const v = bilinear(frame.data, k + c, 4, 4 * frame.width, px - x0, py - y0);
-            most = Math.max(most, v);
-            return toLinear(v) - shade;
-          });
+          for (let c = 0; c < 3; c++) {
+            const v = bilinear(data, k + c, 4, 4 * width, px - x0, py - y0);
+            if (v > most) most = v;
+            value[c] = toLinear(v) - shade;
+          }
           const w = fine * (most >= CLIPPED ? CLIPPED_WEIGHT : 1);
           weights[i]! += w;
-          for (let c = 0; c < 3; c++) sums[c]![i]! += w * value[c]!;
+          red[i]! += w * value[0]!;
+          green[i]! += w * value[1]!;
+          blue[i]! += w * value[2]!;
         }
       }
     },

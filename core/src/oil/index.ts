@@ -1,0 +1,1 @@
+export { oilJson, oilVerdict, readCircuit } from './oilFile.js';
