@@ -8,6 +8,7 @@ const FLOORS = [
   'film',
   'loads',
   'oil',
+  'running',
   'damage',
   'cause',
   'strip',

@@ -46,6 +46,7 @@ const SHOTS = [
   ['ring', '/case/:case/measure/rings.1.pack~ring.top', '.result-table', null, true],
   ['bore-round', '/case/:case/measure/bore.3~bore', '.js-plotly-plot .hm', null, true, 'In the round'],
   ['journal-round', '/case/:case/measure/crank.pin.2', '.js-plotly-plot .trace', null, true, 'Round'],
+  ['loads', '/case/:case/loads', '.loads .js-plotly-plot .trace'],
   ['cause', '/case/:case/cause', '.ranked li'],
   ['sequence', '/case/:case/cause/sequence', '.event-box'],
   ['pair', '/case/:case/cause/pair', '.pair-table', null, true],

@@ -15,7 +15,7 @@ export {
   isNamedBy,
   stationsOf,
 } from './stations.js';
-export { routeDistance } from './oilRoute.js';
+export { oilRoute, routeDistance } from './oilRoute.js';
 export { type BenchOrder, type UnrolledBench, type UnrolledCell, unrolledBench } from './unrolledBench.js';
 export { type BenchRow, type Direction, benchPlan, neighbourOnBench } from './bench.js';
 export { planDrawing } from './plan.js';

@@ -241,6 +241,13 @@ function narrowed(law: FlowLaw, share: number | undefined): FlowLaw {
   };
 }
 
+/** Node of the circuit at which the gauge sits. */
+export function gaugeNode({ layout, sizes }: Pick<CircuitOf, 'layout' | 'sizes'>): string {
+  const fed = Array.from({ length: layout.mains }, (_, i) => i + 1).filter((m) => !isUnfilteredNode(layout, `main.${m}`));
+  if (sizes.gaugeAt === 'filter' || fed.length === 0) return 'filtered';
+  return `gallery.${sizes.gaugeAt === 'gallery' ? fed[0] : fed.at(-1)}`;
+}
+
 /** The circuit as it runs steadily. */
 export function solveCircuit(of: CircuitOf): Circuit {
   const { nodes, elements } = networkOf(of);
@@ -270,16 +277,9 @@ export function solveCircuit(of: CircuitOf): Circuit {
   };
   const solved = solveNetwork(nodes, elements, { node: 'pump', law: given });
   const bearings = nodes.filter((n) => n.startsWith('main.') || n.startsWith('rod.'));
-  const gaugeNode = {
-    gallery: 'gallery.1',
-    filter: 'filtered',
-    head: `gallery.${of.layout.mains}`,
-    'last-main': `gallery.${of.layout.mains}`,
-  }[sizes.gaugeAt];
-  const gauge = solved.pressure.get(gaugeNode) ?? solved.pressure.get('filtered')!;
   return {
     ...solved,
-    gaugePa: gauge,
+    gaugePa: solved.pressure.get(gaugeNode(of))!,
     pumpFlow: given(solved.pressure.get('pump')!)[0],
     bearingFlow: new Map(bearings.map((b) => [b, solved.flow.get(`leak ${b}`)!])),
     viscosityPaS: mu,
@@ -292,28 +292,19 @@ export const noCircuit = (layout: EngineLayout): string | null =>
     ? null
     : `This engine is oiled by ${layout.lubrication === 'premix' ? 'its mixture' : layout.lubrication.replace('-', ' ')}: there is no pressure circuit.`;
 
-/** Checks that faults name places the engine has. */
-export function checkFaults(layout: EngineLayout, sizes: CircuitSizes, faults: readonly OilFault[]): Result<null> {
-  const bearings = [
-    ...Array.from({ length: layout.mains }, (_, i) => `main.${i + 1}`),
-    ...Array.from({ length: layout.cylinders }, (_, i) => `rod.${i + 1}`),
-  ];
-  const mains = bearings.filter((b) => b.startsWith('main'));
-  const jets = Array.from({ length: sizes.jets }, (_, i) => `jet.${i + 1}`);
-  const places: Readonly<Record<OilFaultKind, readonly string[] | null>> = {
+/** Places a fault of every kind can be at on this engine; null for kinds that have no place. */
+export function faultPlaces(layout: EngineLayout, sizes: CircuitSizes): Readonly<Record<OilFaultKind, readonly string[] | null>> {
+  const mains = Array.from({ length: layout.mains }, (_, i) => `main.${i + 1}`);
+  const bearings = [...mains, ...Array.from({ length: layout.cylinders }, (_, i) => `rod.${i + 1}`)];
+  const parts = (['cooler', 'head', 'turbo'] as const).filter(
+    (p) => ({ cooler: sizes.cooler, head: sizes.headM > 0, turbo: sizes.turboM > 0 })[p],
+  );
+  return {
     clearance: ['main', 'rod', ...bearings],
     'shut-feed': mains,
     'turned-shell': mains,
-    restriction: [
-      'pickup',
-      'filter',
-      'gallery',
-      ...(sizes.cooler ? ['cooler'] : []),
-      ...(sizes.headM > 0 ? ['head'] : []),
-      ...(sizes.turboM > 0 ? ['turbo'] : []),
-      ...bearings,
-    ],
-    'lost-jet': jets,
+    restriction: ['pickup', 'filter', 'gallery', ...parts, ...bearings],
+    'lost-jet': Array.from({ length: sizes.jets }, (_, i) => `jet.${i + 1}`),
     'relief-open': null,
     'relief-shut': null,
     'filter-bypassed': null,
@@ -322,6 +313,11 @@ export function checkFaults(layout: EngineLayout, sizes: CircuitSizes, faults: r
     air: null,
     'worn-pump': null,
   };
+}
+
+/** Checks that faults name places the engine has. */
+export function checkFaults(layout: EngineLayout, sizes: CircuitSizes, faults: readonly OilFault[]): Result<null> {
+  const places = faultPlaces(layout, sizes);
   for (const [i, fault] of faults.entries()) {
     const allowed = places[fault.kind];
     if (allowed && !allowed.includes(fault.at ?? ''))

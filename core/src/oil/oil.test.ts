@@ -76,7 +76,7 @@ describe('the circuit of an engine', () => {
     }
     const { driver, starved } = oilVerdict(circuit([{ kind: 'turned-shell', at: 'main.2' }], 800));
     expect(starved).toEqual(['rod.2', 'main.2']);
-    expect(driver).toMatch(/as it always does.*rod\.2, main\.2 get next to nothing/);
+    expect(driver).toMatch(/as it always does.*Rod 2 and main 2 get next to nothing/);
   });
 
   it('never shows more pressure for more clearance, at whatever bearing', () => {

@@ -109,6 +109,8 @@ export function readCircuit(
 
 /** A bearing that gets less than this share of what it gets in a healthy engine is starved. */
 const STARVED = 0.25;
+/** Bearings that are named before the rest is counted. */
+const NAMED = 2;
 /** A needle that moves by less nobody sees, Pa. */
 const UNSEEN_PA = 0.2e5;
 
@@ -133,7 +135,10 @@ export function oilVerdict(of: CircuitOf): OilVerdict {
       : Math.abs(moved) < UNSEEN_PA
         ? `The gauge shows ${bar(circuit.gaugePa)} bar, as it always does${moved > 1e3 ? ', if anything a little more' : ''}.`
         : `The gauge shows ${bar(circuit.gaugePa)} bar instead of ${bar(healthy.gaugePa)}.`;
-  const hidden = starved.length === 0 ? '' : ` ${starved.join(', ')} ${starved.length === 1 ? 'gets' : 'get'} next to nothing.`;
+  const places = starved.map((b) => b.replace('.', ' '));
+  const named = places.length > NAMED ? `${places.slice(0, NAMED).join(', ')} and ${places.length - NAMED} more` : places.join(' and ');
+  const hidden =
+    starved.length === 0 ? '' : ` ${named[0]!.toUpperCase()}${named.slice(1)} ${starved.length === 1 ? 'gets' : 'get'} next to nothing.`;
   return { circuit, healthy, starved, driver: `${needle}${hidden}` };
 }
 

@@ -28,6 +28,7 @@ const CapturePage = lazy(() => import('../capture/Capture.js').then((m) => ({ de
 const Bench = lazy(() => import('../stages/bench/Bench.js').then((m) => ({ default: m.Bench })));
 const StationPage = lazy(() => import('../stages/station/StationPage.js').then((m) => ({ default: m.StationPage })));
 const Measure = lazy(() => import('../stages/measure/Measure.js').then((m) => ({ default: m.Measure })));
+const LoadsStage = lazy(() => import('../stages/loads/LoadsStage.js').then((m) => ({ default: m.LoadsStage })));
 const ReadingGrid = lazy(() => import('../stages/measure/ReadingGrid.js').then((m) => ({ default: m.ReadingGrid })));
 const StudioPage = lazy(() => import('../studio/StudioPage.js').then((m) => ({ default: m.StudioPage })));
 const Compare = lazy(() => import('../stages/compare/Compare.js').then((m) => ({ default: m.Compare })));
@@ -92,6 +93,7 @@ export function App(): ReactNode {
             <Route path="second-opinion/:stationId?" element={<SecondOpinion />} />
             <Route path="measure/all" element={<ReadingGrid />} />
             <Route path="measure/:placePath?" element={<Measure />} />
+            <Route path="loads" element={<LoadsStage />} />
             <Route path="cause/sequence" element={<SequencePage />} />
             <Route path="cause/pair/:first?/:second?" element={<PairPage />} />
             <Route path="cause/answers" element={<AnswersPage />} />

@@ -15,6 +15,7 @@ const STAGES: Readonly<Record<string, string>> = {
   strip: 'Strip',
   bench: 'Bench',
   measure: 'Measure',
+  loads: 'Loads',
   cause: 'Cause',
   decide: 'Decide',
   document: 'Document',

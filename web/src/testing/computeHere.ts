@@ -3,6 +3,9 @@ import { caseView } from '@true-ledger/core/case';
 import { diagnose, type Diagnosis } from '@true-ledger/core/diagnosis';
 import { simulatedRoutes, type SimulatedRoute } from '@true-ledger/core/salvage';
 import { reportModel, type ReportModel } from '@true-ledger/core/report';
+import type { Outcome } from '@true-ledger/contract';
+import type { EngineLayout } from '@true-ledger/core/engine';
+import { explained, runEngine, type Explanation, type Run, type RunSetting } from '@true-ledger/core/running';
 import { useMemo } from 'react';
 
 // In a test there is no worker: the same functions of core, asked here.
@@ -17,6 +20,12 @@ export function useDiagnosis(_: string, state: CaseState | undefined): { diagnos
 export function useAccount(state: CaseState): ReportModel | null {
   return useMemo(() => reportModel(caseView(state)!, state.head, state.seq), [state]);
 }
+
+export function useRun(layout: EngineLayout, setting: RunSetting): Outcome<Run> {
+  return useMemo(() => runEngine(layout, setting), [layout, setting]);
+}
+
+export const explain = (...of: Parameters<typeof explained>): Promise<Explanation[]> => Promise.resolve(explained(...of));
 
 export function reckonRoutes(state: CaseState): Promise<SimulatedRoute[]> {
   const view = caseView(state)!;

@@ -2,6 +2,9 @@ import { stateDelta, type CaseState } from '@true-ledger/core/ledger';
 import type { Diagnosis } from '@true-ledger/core/diagnosis';
 import type { SimulatedRoute } from '@true-ledger/core/salvage';
 import type { ReportModel } from '@true-ledger/core/report';
+import type { EngineLayout } from '@true-ledger/core/engine';
+import type { Explanation, Run, RunSetting } from '@true-ledger/core/running';
+import type { Outcome } from '@true-ledger/contract';
 import { wrap, type Remote } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { answerStore, type KeptAnswer } from '../app/localStore.js';
@@ -26,11 +29,11 @@ function holding(state: CaseState): Remote<Compute> {
   return compute();
 }
 
-/** What follows from the state, computed in the worker; always the newest, older answers are dropped. */
-function useComputed<T>(state: CaseState | undefined, ask: (state: CaseState) => Promise<T>): T | null {
+/** What follows from a state, computed in the worker; always the newest, older answers are dropped. */
+function useComputed<S, T>(state: S | undefined, ask: (state: S) => Promise<T>): T | null {
   const [answer, setAnswer] = useState<T | null>(null);
   const busy = useRef(false);
-  const wanted = useRef<CaseState | undefined>(undefined);
+  const wanted = useRef<S | undefined>(undefined);
   const asked = useRef(ask);
   useEffect(() => {
     wanted.current = state;
@@ -75,6 +78,16 @@ export function useDiagnosis(caseId: string, state: CaseState | undefined): Answ
 /** The account of the case, with its routes reckoned. */
 export function useAccount(state: CaseState): ReportModel | null {
   return useComputed(state, (current) => holding(current).account());
+}
+
+/** The engine as it runs at a setting; while it is computed, the last one that was. */
+export function useRun(layout: EngineLayout, setting: RunSetting): Outcome<Run> | null {
+  return useComputed(setting, async (current): Promise<Outcome<Run>> => compute().run(layout, current));
+}
+
+/** Ways of running tried on what was found of a bearing, the likest first. */
+export function explain(...of: Parameters<Compute['explained']>): Promise<Explanation[]> {
+  return compute().explained(...of);
 }
 
 /** Routes of the case, reckoned. */

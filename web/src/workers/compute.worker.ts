@@ -17,6 +17,8 @@ import { surfaceMaps, type SurfaceMaps, type SurfaceSpecimen } from '@true-ledge
 import { diagnose, type Diagnosis } from '@true-ledger/core/diagnosis';
 import { simulatedRoutes, type SimulatedRoute } from '@true-ledger/core/salvage';
 import { reportModel, type ReportModel } from '@true-ledger/core/report';
+import type { EngineLayout } from '@true-ledger/core/engine';
+import { explained, runEngine, type Explanation, type Run, type RunSetting } from '@true-ledger/core/running';
 import { expose, transfer } from 'comlink';
 import { answerStore } from '../app/localStore.js';
 
@@ -48,6 +50,16 @@ const compute = {
   account(): ReportModel | null {
     const view = heldView();
     return view && held ? reportModel(view, held.head, held.seq, { routes: simulatedRoutes(view, diagnose(view), new Date()) }) : null;
+  },
+
+  /** An engine as it runs: loads, film of one bearing, oil circuit. */
+  run(layout: EngineLayout, setting: RunSetting): Outcome<Run> {
+    return runEngine(layout, setting);
+  },
+
+  /** Ways of running tried on what was found of a bearing. */
+  explained(...of: Parameters<typeof explained>): Explanation[] {
+    return explained(...of);
   },
 
   /** Surface parameters of a trace file, with its levelled profile thinned for drawing. */

@@ -1,0 +1,155 @@
+import type { EngineLayout } from '../engine/layout.js';
+import { ANGLE_BINS, bearingFilm, thinFilm } from '../film/bearingFilm.js';
+import { filmSummary, type FilmSummary } from '../film/filmJson.js';
+import { loadsBand, loadsOf, runningEngine } from '../loads/engineFile.js';
+import { engineBearing, noFilm } from '../loads/engineFilm.js';
+import { bearingForce, largest, projectedMm2, THIN_LAMBDA } from '../loads/loadsJson.js';
+import { faultPlaces, gaugeNode, type OilFault, type OilFaultKind } from '../oil/circuit.js';
+import { oilVerdict, readCircuit, type OilVerdict } from '../oil/oilFile.js';
+import { ok, type Result } from '../kit/result.js';
+import { sleeveDeg } from './shellArc.js';
+
+/** How an engine is let run on the page. */
+export interface RunSetting {
+  readonly speedRpm: number;
+  /** Of full load. */
+  readonly loadShare: number;
+  readonly oilGrade: string;
+  readonly oilTemperatureC: number;
+  readonly fuelShare: number;
+  /** Diametral, mm, by bearing; others as usual. */
+  readonly clearancesMm: Readonly<Record<string, number>>;
+  readonly faults: readonly OilFault[];
+  /** Bearing that is looked at: `rod.1`, `main.3`. */
+  readonly bearing: string;
+}
+
+/** A running engine as the page shows it. */
+export interface Run {
+  readonly setting: RunSetting;
+  readonly cycleDeg: number;
+  readonly diameterMm: number;
+  readonly clearanceMm: number;
+  readonly viscosityPaS: number;
+  /** Force of the journal on its shells, N, in their frame. */
+  readonly force: { readonly x: Float64Array; readonly y: Float64Array };
+  readonly specificMpa: { readonly most: number; readonly low: number; readonly high: number; readonly atDeg: number };
+  /** Null where none is reckoned; `why` says it. */
+  readonly film: RunFilm | null;
+  readonly why: string | null;
+  /** Null for engines without a pressure circuit. */
+  readonly oil: OilVerdict | null;
+  /** Where a fault of every kind can be; null with `oil`. */
+  readonly faultPlaces: Readonly<Record<OilFaultKind, readonly string[] | null>> | null;
+  /** Where the gauge sits: a node of the circuit. */
+  readonly gaugeAt: string | null;
+  readonly estimated: readonly string[];
+}
+
+export interface RunFilm {
+  /** Eccentricity over the clearance. */
+  readonly x: Float64Array;
+  readonly y: Float64Array;
+  readonly thinnestUm: Float64Array;
+  readonly summary: FilmSummary;
+  readonly short: FilmSummary;
+  /** Film at which rough surfaces begin to touch in earnest, µm. */
+  readonly limitUm: number;
+  /** What is predicted to wear of each half by its arc, of the most of both; all nought where no film is thin. */
+  readonly predicted: Readonly<Record<'upper' | 'lower', Float64Array>>;
+  readonly wears: boolean;
+}
+
+/** Columns of a shell's raster. */
+const ARCS = 36;
+/** A bearing that gets a smaller share of its oil has no full film. */
+const FULL = 0.25;
+
+/** Lets an engine run. */
+export function runEngine(layout: EngineLayout, setting: RunSetting): Result<Run> {
+  const { bearing } = setting;
+  const made = runningEngine(layout, {
+    operating: {
+      speedRpm: setting.speedRpm,
+      loadShare: setting.loadShare,
+      oilGrade: setting.oilGrade,
+      oilTemperatureC: setting.oilTemperatureC,
+      fuelShare: setting.fuelShare,
+    },
+    clearances: setting.clearancesMm,
+  });
+  if (!made.ok) return made;
+  const engine = made.value;
+  const circuit = readCircuit(engine, { faults: setting.faults });
+  // An engine without a circuit still has loads; a fault it cannot have is said.
+  if (!circuit.ok && circuit.problem.field?.startsWith('faults')) return circuit;
+  const oil = circuit.ok ? oilVerdict(circuit.value) : null;
+  const loads = loadsOf(engine);
+  const force = bearingForce(loads, bearing);
+  const area = projectedMm2(engine, bearing);
+  const most = largest(force);
+  const band = loadsBand(engine).map((l) => largest(bearingForce(l, bearing)).n / area);
+  const share = oil ? oil.circuit.bearingFlow.get(bearing)! / oil.healthy.bearingFlow.get(bearing)! : 1;
+  const why =
+    noFilm(layout, bearing) ??
+    (share < FULL
+      ? `It gets ${Math.round(100 * Math.max(0, share))} % of its oil: there is no full film, and no film is reckoned. It runs dry.`
+      : null);
+  let film: RunFilm | null = null;
+  if (why === null) {
+    const loaded = engineBearing(engine, loads, bearing);
+    if (!loaded.ok) return loaded;
+    const of = loaded.value;
+    const found = bearingFilm(of.bearing, of.load, engine.model);
+    const thin = thinFilm(of.bearing, of.load, found, of.journalRad, engine.roughnessM, THIN_LAMBDA);
+    const worst = Math.max(...thin.sleeveWear);
+    const halfOf = (half: 'upper' | 'lower'): Float64Array =>
+      Float64Array.from({ length: ARCS }, (_, i) => {
+        const deg = sleeveDeg(layout, bearing, half, ((i + 0.5) * 180) / ARCS);
+        return worst > 0 ? thin.sleeveWear[Math.floor((deg * ANGLE_BINS) / 360) % ANGLE_BINS]! / worst : 0;
+      });
+    film = {
+      x: found.orbit.x,
+      y: found.orbit.y,
+      thinnestUm: found.thinnestM.map((m) => m * 1e6),
+      summary: filmSummary(found, loads.cycleDeg, engine.roughnessM),
+      short: filmSummary(bearingFilm(of.bearing, of.load, 'short'), loads.cycleDeg, engine.roughnessM),
+      limitUm: THIN_LAMBDA * engine.roughnessM * 1e6,
+      predicted: { upper: halfOf('upper'), lower: halfOf('lower') },
+      wears: worst > 0,
+    };
+  }
+  return ok({
+    setting,
+    cycleDeg: loads.cycleDeg,
+    diameterMm: bearing.startsWith('rod') ? layout.pinDiameterMm : layout.mainDiameterMm,
+    clearanceMm: engine.clearanceMm(bearing),
+    viscosityPaS: engine.viscosityPaS,
+    force,
+    specificMpa: {
+      most: most.n / area,
+      low: Math.min(...band),
+      high: Math.max(...band),
+      atDeg: (most.step * loads.cycleDeg) / loads.steps,
+    },
+    film,
+    why,
+    oil,
+    faultPlaces: circuit.ok ? faultPlaces(layout, circuit.value.sizes) : null,
+    gaugeAt: circuit.ok ? gaugeNode(circuit.value) : null,
+    estimated: engine.estimated,
+  });
+}
+
+/** Cosine of two patterns over the places that were seen, 0 to 1; null where too little was seen or one of them shows nothing. */
+export function likeness(predicted: Float64Array, found: ArrayLike<number>, seen: ArrayLike<number>): number | null {
+  let [pp, ff, pf, places] = [0, 0, 0, 0];
+  for (let i = 0; i < predicted.length; i++) {
+    const w = seen[i]!;
+    places += w;
+    pp += w * predicted[i]! ** 2;
+    ff += w * found[i]! ** 2;
+    pf += w * predicted[i]! * found[i]!;
+  }
+  return places < predicted.length / 3 || pp === 0 || ff === 0 ? null : pf / Math.sqrt(pp * ff);
+}

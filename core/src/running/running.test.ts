@@ -1,0 +1,115 @@
+import { engineTemplate } from '../engine/templates.js';
+import { EQUALLY, explained } from './explain.js';
+import { likeness, runEngine, type Run, type RunSetting } from './run.js';
+import { sleeveDeg } from './shellArc.js';
+
+// An engine as the page lets it run: what wears where follows from how it runs, and what is not known is said.
+const FOUR = engineTemplate('inline-4-petrol')!.layout;
+const USUAL: RunSetting = {
+  speedRpm: 3000,
+  loadShare: 1,
+  oilGrade: '10W-40',
+  oilTemperatureC: 95,
+  fuelShare: 0,
+  clearancesMm: {},
+  faults: [],
+  bearing: 'rod.2',
+};
+const run = (more: Partial<RunSetting> = {}, layout = FOUR): Run => {
+  const made = runEngine(layout, { ...USUAL, ...more });
+  if (!made.ok) throw new Error(made.problem.sentence);
+  return made.value;
+};
+
+describe('the arc of a shell in the frame of the loads', () => {
+  it('has its crown towards the piston above and away from it below, and goes on from half to half', () => {
+    expect(sleeveDeg(FOUR, 'rod.1', 'upper', 90)).toBe(0);
+    expect(sleeveDeg(FOUR, 'rod.1', 'lower', 90)).toBe(180);
+    expect(sleeveDeg(FOUR, 'rod.1', 'upper', 180)).toBe(sleeveDeg(FOUR, 'rod.1', 'lower', 0));
+    expect(sleeveDeg(FOUR, 'rod.1', 'lower', 180)).toBe(sleeveDeg(FOUR, 'rod.1', 'upper', 0));
+  });
+  it('has mains of a V about the middle between its banks, whichever way it turns', () => {
+    const eight = engineTemplate('vee-8-petrol')!.layout;
+    const middle = sleeveDeg(eight, 'main.2', 'upper', 90);
+    expect([45, 315]).toContain(middle);
+    expect(sleeveDeg({ ...eight, rotation: eight.rotation === 'clockwise' ? 'anticlockwise' : 'clockwise' }, 'main.2', 'upper', 90)).toBe(
+      (360 - middle) % 360,
+    );
+    expect(sleeveDeg(eight, 'rod.2', 'upper', 90)).toBe(0);
+  });
+});
+
+describe('a run', () => {
+  it('has a thinner film with thin oil, heat, load and too little clearance in it', () => {
+    const film = (more: Partial<RunSetting> = {}): number => run(more).film!.summary.minimumFilmUm;
+    expect(film({ fuelShare: 0.1 })).toBeLessThan(film());
+    expect(film({ oilTemperatureC: 130 })).toBeLessThan(film());
+    expect(film({ loadShare: 0.3 })).toBeGreaterThan(film());
+    expect(film({ clearancesMm: { 'rod.2': 0.2 } })).toBeLessThan(film());
+  });
+
+  it('wears the rod half when it lugs, and nothing when it is healthy', () => {
+    const lugging = run({ speedRpm: 900, oilTemperatureC: 125, fuelShare: 0.08 }).film!;
+    expect(lugging.wears).toBe(true);
+    const sum = (a: Float64Array): number => a.reduce((s, v) => s + v, 0);
+    expect(sum(lugging.predicted.upper)).toBeGreaterThan(5 * sum(lugging.predicted.lower));
+    const healthy = run({ speedRpm: 2500, loadShare: 0.3, oilTemperatureC: 80 }).film!;
+    expect(healthy.summary.filmOverRoughness).toBeGreaterThan(3);
+  });
+
+  it('reckons no film where no oil comes, and says so while the needle stands', () => {
+    const dry = run({ faults: [{ kind: 'shut-feed', at: 'main.2' }] });
+    expect(dry.film).toBeNull();
+    expect(dry.why).toMatch(/gets 0 % of its oil/);
+    expect(dry.oil!.driver).toMatch(/as it always does/);
+    expect(run({ faults: [{ kind: 'shut-feed', at: 'main.2' }], bearing: 'rod.1' }).film).not.toBeNull();
+  });
+
+  it('has loads and no circuit where oil is splashed', () => {
+    const splash = engineTemplate('single-splash')!.layout;
+    const alone = run({ bearing: 'rod.1', speedRpm: 2000 }, splash);
+    expect([alone.film, alone.oil]).toEqual([null, null]);
+    expect(alone.why).toMatch(/splash|rolling|without a shell/);
+    expect(alone.specificMpa.most).toBeGreaterThan(0);
+  });
+
+  it('refuses what cannot be', () => {
+    const refused = runEngine(FOUR, { ...USUAL, faults: [{ kind: 'shut-feed', at: 'main.8' }] });
+    expect(refused.ok ? '' : refused.problem.sentence).toMatch(/cannot be at "main\.8"/);
+  });
+});
+
+describe('likeness', () => {
+  const at = (...full: number[]): Float64Array => Float64Array.from({ length: 36 }, (_, i) => (full.includes(i) ? 1 : 0));
+  const all = new Float64Array(36).fill(1);
+  it('is one for the same and nought for what lies elsewhere', () => {
+    expect(likeness(at(3, 4), at(3, 4), all)).toBeCloseTo(1, 12);
+    expect(likeness(at(3, 4), at(20), all)).toBe(0);
+  });
+  it('is silent where too little was seen, or nothing is worn', () => {
+    expect(likeness(at(3), at(3), at(3, 4, 5))).toBeNull();
+    expect(likeness(at(3), at(), all)).toBeNull();
+  });
+});
+
+describe('what would explain what was found', () => {
+  const arcs = (at: (i: number) => number): Float64Array => Float64Array.from({ length: 36 }, (_, i) => at(i));
+  const all = arcs(() => 1);
+  it('finds the way of running whose own wear it is given, among those that fit equally well', () => {
+    const lean = run({ fuelShare: 0.2 }).film!.predicted;
+    const ranked = explained(FOUR, USUAL, 0.045, { upper: { worn: lean.upper, seen: all }, lower: { worn: lean.lower, seen: all } });
+    const own = ranked.find((e) => e.name === '20 % fuel in the oil')!;
+    expect(own.alike).toBeCloseTo(1, 9);
+    expect(ranked[0]!.alike! - own.alike!).toBeLessThanOrEqual(EQUALLY);
+    expect(ranked.map((e) => e.alike ?? -1)).toEqual(ranked.map((e) => e.alike ?? -1).sort((a, b) => b - a));
+  });
+  it('finds nothing alike where the other half is worn', () => {
+    const capOnly = arcs((i) => (i > 14 && i < 22 ? 1 : 0));
+    const ranked = explained(FOUR, { ...USUAL, speedRpm: 1500 }, 0.045, {
+      upper: { worn: arcs(() => 0), seen: all },
+      lower: { worn: capOnly, seen: all },
+    });
+    const lugging = ranked.find((e) => e.name.startsWith('lugging'))!;
+    expect(lugging.alike ?? 0).toBeLessThan(0.3);
+  });
+});

@@ -1,0 +1,88 @@
+import type { Browser } from 'puppeteer-core';
+import { FOUR } from '../server/test/harness.js';
+import { openBrowser, Person, Shop } from './harness.js';
+
+// Why the wear is where it is: a feed is shut and the needle does not show it, a setting is pinned and another held against it.
+jest.setTimeout(300_000);
+let shop: Shop;
+let browser: Browser;
+let me: Person;
+const caseId = crypto.randomUUID();
+const textOf = (selector: string): Promise<string> => me.page.$eval(selector, (e) => (e as HTMLElement).innerText);
+const dry = (): Promise<number> => me.page.$$eval('.circuit .dry', (all) => all.length);
+const open = async (): Promise<void> => {
+  await me.page.goto(`${shop.url}/case/${caseId}/loads`);
+  await me.page.waitForSelector('.circuit');
+};
+
+beforeAll(async () => {
+  shop = await Shop.open();
+  browser = await openBrowser();
+  me = await Person.owner(browser, shop);
+  await me.post('/api/cases', { id: caseId, title: 'Loads', reference: '', layout: FOUR });
+}, 240_000);
+afterAll(async () => {
+  await browser?.close();
+  await shop?.stop();
+});
+afterEach(() => {
+  expect(me.errors).toEqual([]);
+  expect(me.foreign).toEqual([]);
+});
+
+it('shows a shut feed on no gauge, while that main and its pin run dry', async () => {
+  await open();
+  expect(await textOf('.driver')).toMatch(/^The gauge shows \d\.\d bar\.$/);
+  const shown = /[\d.]+ bar/.exec(await textOf('.driver'))![0];
+  await me.choose('#loads-fault', 'Feed shut');
+  await me.choose('#loads-at', 'Main 2');
+  await me.see('Rod 2 and main 2 get next to nothing');
+  expect(await textOf('.driver')).toMatch(/as it always does/);
+  const now = Number.parseFloat(/[\d.]+(?= bar)/.exec(await textOf('.driver'))![0]);
+  expect(now - Number.parseFloat(shown)).toBeGreaterThanOrEqual(0);
+  expect(await dry()).toBe(2);
+  await me.choose('#loads-bearing', 'Rod 2');
+  await me.see('It runs dry');
+  await me.checkAccess('loads with a shut feed');
+});
+
+it('holds another setting against the pinned one', async () => {
+  await me.press('Pin this setting');
+  await me.see('Pinned');
+  await me.choose('#loads-fault', 'More clearance');
+  await me.choose('#loads-at', 'Mains, all of them');
+  await me.page.waitForFunction(() => document.querySelector('.circuit .dry') === null);
+  const gauges = await me.page.$$eval('.run-figures tr:last-child td.figure', (cells) =>
+    cells.map((c) => Number.parseFloat((c as HTMLElement).innerText)),
+  );
+  expect(gauges).toHaveLength(2);
+  expect(gauges[0]!).toBeLessThan(gauges[1]!);
+  await me.press('Let go');
+  await me.page.waitForFunction(() => document.querySelectorAll('.run-figures thead th').length === 2);
+});
+
+it('is set and turned by keyboard, and drawn and written out', async () => {
+  await open();
+  await me.page.focus('[role=slider][aria-label="Speed"]');
+  const before = await me.page.$eval('[role=slider][aria-label="Speed"]', (e) => e.getAttribute('aria-valuetext'));
+  await me.page.keyboard.press('ArrowRight');
+  await me.page.waitForFunction(
+    (was: string | null) => document.querySelector('[role=slider][aria-label="Speed"]')?.getAttribute('aria-valuetext') !== was,
+    {},
+    before,
+  );
+  await me.page.focus('[role=slider][aria-label^="Angle of the crank"]');
+  const arm = await me.page.$eval('.now', (e) => e.getAttribute('y2'));
+  await me.page.keyboard.press('End');
+  await me.page.waitForFunction((was: string | null) => document.querySelector('.now')?.getAttribute('y2') !== was, {}, arm);
+  const csv = await me.download('Take CSV', '.csv');
+  expect(csv).toMatch(/film-rod\.1/);
+  expect(await me.download('Take drawing', '.svg')).toMatch(/oil-circuit/);
+});
+
+it('fits on a phone', async () => {
+  await me.page.setViewport({ width: 390, height: 844 });
+  await open();
+  expect(await me.page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  await me.checkAccess('loads on a phone');
+});

@@ -1,0 +1,216 @@
+import { Select, Slider } from 'antd';
+import { OIL_GRADES } from '@true-ledger/core/film';
+import { OIL_FAULTS, type OilFault } from '@true-ledger/core/oil';
+import type { Run, RunSetting } from '@true-ledger/core/running';
+import type { ReactNode } from 'react';
+import { useCase } from '../../app/caseContext.js';
+
+const FAULT_NAMES: Readonly<Record<(typeof OIL_FAULTS)[number], string>> = {
+  clearance: 'More clearance',
+  'shut-feed': 'Feed shut',
+  'turned-shell': 'Shell turned over its hole',
+  restriction: 'Narrowed',
+  'relief-open': 'Relief hangs open',
+  'relief-shut': 'Relief stuck shut',
+  'filter-bypassed': 'Filter bypassed',
+  'filter-clogged': 'Filter clogged',
+  'lost-jet': 'Jet lost',
+  'lost-plug': 'Gallery plug lost',
+  air: 'Air in the oil',
+  'worn-pump': 'Worn pump',
+};
+/** How much of a fault: how it is told, from where to where, and where it begins. */
+const AMOUNTS: Partial<
+  Record<(typeof OIL_FAULTS)[number], { min: number; max: number; step: number; first: number; told: (v: number) => string }>
+> = {
+  clearance: { min: 1, max: 5, step: 0.1, first: 2, told: (v) => `${v.toFixed(1)} times` },
+  restriction: { min: 0.1, max: 0.99, step: 0.01, first: 0.9, told: (v) => `${Math.round(100 * v)} % closed` },
+  'relief-open': { min: 0.1, max: 0.99, step: 0.01, first: 0.5, told: (v) => `${Math.round(100 * v)} % open` },
+  'filter-clogged': { min: 0.1, max: 0.99, step: 0.01, first: 0.9, told: (v) => `${Math.round(100 * v)} %` },
+  air: { min: 0.05, max: 0.8, step: 0.05, first: 0.3, told: (v) => `${Math.round(100 * v)} % of what it draws` },
+  'worn-pump': { min: 1, max: 10, step: 0.5, first: 4, told: (v) => `${v.toFixed(1)} times its slip` },
+};
+
+/** A place as the page says it: `main.2` is Main 2. */
+export const placeName = (id: string): string => {
+  const [kind = '', number] = id.split('.');
+  return `${kind[0]!.toUpperCase()}${kind.slice(1)}${number ? ` ${number}` : id === 'main' || id === 'rod' ? 's, all of them' : ''}`;
+};
+
+/** How the engine is let run. */
+export function Controls({
+  setting,
+  onChange,
+  run,
+  measured,
+}: {
+  setting: RunSetting;
+  onChange: (setting: RunSetting) => void;
+  run: Run | null;
+  measured: ReadonlyMap<string, number>;
+}): ReactNode {
+  const { layout } = useCase().view;
+  const set = (more: Partial<RunSetting>): void => onChange({ ...setting, ...more });
+  const bearings = [
+    ...Array.from({ length: layout.cylinders }, (_, i) => `rod.${i + 1}`),
+    ...Array.from({ length: layout.mains }, (_, i) => `main.${i + 1}`),
+  ];
+  const { bearing } = setting;
+  const own = measured.get(bearing);
+  const clearance = setting.clearancesMm[bearing] ?? run?.clearanceMm ?? 0.05;
+  const [fault] = setting.faults;
+  const kinds = OIL_FAULTS.filter((k) => run?.faultPlaces && (run.faultPlaces[k] === null || run.faultPlaces[k].length > 0));
+  const begin = (kind: (typeof OIL_FAULTS)[number], at?: string): OilFault => {
+    const places = run?.faultPlaces?.[kind];
+    const amount = AMOUNTS[kind]?.first;
+    return { kind, ...(places ? { at: at ?? places[0]! } : {}), ...(amount === undefined ? {} : { amount }) };
+  };
+  return (
+    <>
+      <label className="wide">
+        <span>Bearing</span>
+        <Select
+          id="loads-bearing"
+          showSearch={{ optionFilterProp: 'label' }}
+          value={bearing}
+          onChange={(to) => set({ bearing: to })}
+          options={bearings.map((value) => ({ value, label: placeName(value) }))}
+        />
+      </label>
+      <Set
+        name="Speed"
+        told={`${setting.speedRpm} rpm`}
+        min={300}
+        max={Math.round(layout.peakRpm * 1.4)}
+        step={50}
+        value={setting.speedRpm}
+        onChange={(speedRpm) => set({ speedRpm })}
+      />
+      <Set
+        name="Load"
+        told={`${Math.round(100 * setting.loadShare)} %`}
+        min={0}
+        max={1.2}
+        step={0.05}
+        value={setting.loadShare}
+        onChange={(loadShare) => set({ loadShare })}
+      />
+      <label className="wide">
+        <span>Oil</span>
+        <Select
+          id="loads-oil"
+          showSearch={{ optionFilterProp: 'label' }}
+          value={setting.oilGrade}
+          onChange={(oilGrade) => set({ oilGrade })}
+          options={Object.keys(OIL_GRADES).map((value) => ({ value, label: value }))}
+        />
+      </label>
+      <Set
+        name="Oil temperature"
+        told={`${setting.oilTemperatureC} °C`}
+        min={-10}
+        max={150}
+        step={5}
+        value={setting.oilTemperatureC}
+        onChange={(oilTemperatureC) => set({ oilTemperatureC })}
+      />
+      <Set
+        name="Fuel in the oil"
+        told={`${Math.round(100 * setting.fuelShare)} %`}
+        min={0}
+        max={0.2}
+        step={0.01}
+        value={setting.fuelShare}
+        onChange={(fuelShare) => set({ fuelShare })}
+      />
+      <Set
+        name="Clearance"
+        told={`${clearance.toFixed(3)} mm`}
+        note={own === undefined ? 'not measured' : `measured ${own.toFixed(3)} mm (mark)`}
+        min={0.01}
+        max={0.3}
+        step={0.005}
+        value={clearance}
+        onChange={(mm) => set({ clearancesMm: { ...setting.clearancesMm, [bearing]: mm } })}
+        {...(own === undefined ? {} : { mark: own })}
+      />
+      <label className="wide">
+        <span>Fault of the oil circuit</span>
+        <Select
+          id="loads-fault"
+          showSearch={{ optionFilterProp: 'label' }}
+          value={fault?.kind ?? ''}
+          disabled={kinds.length === 0}
+          onChange={(kind: OilFault['kind'] | '') => set({ faults: kind === '' ? [] : [begin(kind)] })}
+          options={[{ value: '' as const, label: 'None' }, ...kinds.map((value) => ({ value, label: FAULT_NAMES[value] }))]}
+        />
+      </label>
+      {fault && run?.faultPlaces?.[fault.kind] && (
+        <label className="wide">
+          <span>At</span>
+          <Select
+            id="loads-at"
+            showSearch={{ optionFilterProp: 'label' }}
+            value={fault.at ?? null}
+            onChange={(at) => set({ faults: [{ ...fault, ...(at ? { at } : {}) }] })}
+            options={run.faultPlaces[fault.kind]!.map((value) => ({ value, label: placeName(value) }))}
+          />
+        </label>
+      )}
+      {fault?.amount !== undefined && AMOUNTS[fault.kind] && (
+        <Set
+          name="How much"
+          told={AMOUNTS[fault.kind]!.told(fault.amount)}
+          min={AMOUNTS[fault.kind]!.min}
+          max={AMOUNTS[fault.kind]!.max}
+          step={AMOUNTS[fault.kind]!.step}
+          value={fault.amount}
+          onChange={(amount) => set({ faults: [{ ...fault, amount }] })}
+        />
+      )}
+    </>
+  );
+}
+
+function Set({
+  name,
+  told,
+  min,
+  max,
+  step,
+  value,
+  mark,
+  note,
+  onChange,
+}: {
+  name: string;
+  told: string;
+  min: number;
+  max: number;
+  step: number;
+  value: number;
+  mark?: number;
+  note?: string;
+  onChange: (value: number) => void;
+}): ReactNode {
+  return (
+    <div className="setting">
+      <div className="setting-head">
+        <span>{name}</span>
+        <span className="figure">{told}</span>
+      </div>
+      <Slider
+        min={min}
+        max={max}
+        step={step}
+        value={value}
+        onChange={onChange}
+        tooltip={{ open: false }}
+        ariaLabelForHandle={name}
+        ariaValueTextFormatterForHandle={() => told}
+        {...(mark === undefined ? {} : { marks: { [mark]: '' } })}
+      />
+      {note && <span className="quiet">{note}</span>}
+    </div>
+  );
+}
