@@ -79,14 +79,17 @@ ${rows.join('\n')}
 `,
 );
 const { caseFileSchema } = await import(pathToFileURL(join(ROOT, 'core/dist/bundle/caseFile/format.js')).href);
-await derive(
-  'docs/formats/case.schema.json',
-  JSON.stringify({
-    $schema: 'https://json-schema.org/draft/2020-12/schema',
-    title: 'True Ledger case file, version 1',
-    ...joiToJson(caseFileSchema, 'json-draft-2019-09'),
-  }),
-);
+const { engineFileSchema } = await import(pathToFileURL(join(ROOT, 'core/dist/loads/engineFile.js')).href);
+const { bearingFileSchema } = await import(pathToFileURL(join(ROOT, 'core/dist/film/bearingFile.js')).href);
+for (const [name, title, schema] of [
+  ['case', 'True Ledger case file, version 1', caseFileSchema],
+  ['engine', 'True Ledger running engine, version 1', engineFileSchema],
+  ['bearing', 'True Ledger bearing, version 1', bearingFileSchema],
+])
+  await derive(
+    `docs/formats/${name}.schema.json`,
+    JSON.stringify({ $schema: 'https://json-schema.org/draft/2020-12/schema', title, ...joiToJson(schema, 'json-draft-2019-09') }),
+  );
 
 if (!check) run('npx', ['tsc', '-b', 'contract']);
 const { ERRORS } = await import(pathToFileURL(join(ROOT, 'contract/dist/index.js')).href);

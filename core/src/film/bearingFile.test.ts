@@ -1,4 +1,6 @@
-import { readBearing } from './bearingFile.js';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { bearingFileSchema, readBearing } from './bearingFile.js';
 import { bearingJson } from './filmJson.js';
 import { dynamicPaS, kinematic, OIL_GRADES, withFuel } from './viscosity.js';
 
@@ -51,8 +53,8 @@ describe('a bearing with a table of its load', () => {
         .map((r) => r.replace(/^\d+/, (d) => String(Number(d) + 720))),
     ];
     const closed = `${rows()}\n720,5000,2000`;
-    const [plain, other, whole] = [rows(), shifted.join('\n'), closed].map((csv) => readBearing(FILE, csv));
-    if (!plain!.ok || !other!.ok || !whole!.ok) throw new Error('not read');
+    const [plain, other, whole] = [readBearing(FILE, rows()), readBearing(FILE, shifted.join('\n')), readBearing(FILE, closed)];
+    if (!plain.ok || !other.ok || !whole.ok) throw new Error('not read');
     plain.value.load.x.forEach((x, i) => {
       expect(other.value.load.x[i]).toBeCloseTo(x, 9);
       expect(whole.value.load.x[i]).toBeCloseTo(x, 9);
@@ -123,5 +125,15 @@ describe('oil', () => {
     expect(kinematic(thinned, 100) / kinematic(oil, 100)).toBeLessThan(0.85);
     expect(kinematic(thinned, 100) / kinematic(oil, 100)).toBeGreaterThan(0.5);
     expect(withFuel(oil, 0, 'petrol')).toBe(oil);
+  });
+});
+
+describe('the format as it is written down', () => {
+  const page = readFileSync(join(__dirname, '../../../docs/formats/film.md'), 'utf8');
+  it('names every key', () => {
+    for (const key of Object.keys(bearingFileSchema.describe().keys as object)) expect(page).toContain(`${key}`);
+  });
+  it('shows an example that is read but for its load of a single row', () => {
+    expect(sentence(JSON.parse(/```json\n([^`]+)```/.exec(page)![1]!))).toMatch(/1 rows/);
   });
 });

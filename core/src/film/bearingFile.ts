@@ -6,7 +6,7 @@ import type { Bearing, JournalLoad } from './orbit.js';
 
 export const BEARING_FORMAT = 'true-ledger/bearing';
 /** Steps of one period in which an orbit is told. */
-export const PERIOD_STEPS = 1440;
+const PERIOD_STEPS = 1440;
 
 /** A bearing by itself with its load over one period; docs/formats/film.md. Units stand in the names. */
 export const bearingFileSchema = object({
@@ -31,7 +31,7 @@ export const bearingFileSchema = object({
     ),
   ),
 });
-export type BearingFile = Held<typeof bearingFileSchema>;
+type BearingFile = Held<typeof bearingFileSchema>;
 
 /** A bearing made ready: SI units, its load at even steps. */
 export interface LoadedBearing {

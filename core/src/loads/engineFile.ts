@@ -12,7 +12,7 @@ import { gasPressure, imepOf, type GasCycle, type GasPressure, type GasTarget } 
 import { MASS_DOUBT, massesOf, PISTON_MATERIALS, type Masses } from './masses.js';
 import Joi from 'joi';
 
-export const ENGINE_FORMAT = 'true-ledger/engine';
+const ENGINE_FORMAT = 'true-ledger/engine';
 /** Half degrees of a four-stroke; a two-stroke has as many to its single turn. */
 export const CYCLE_STEPS = 1440;
 
@@ -75,7 +75,7 @@ export const engineFileSchema = object({
   faults: optional(typed<readonly object[]>(Joi.array().items(Joi.object().unknown(true)).max(20))),
 });
 export type EngineFile = Held<typeof engineFileSchema>;
-export type Operating = EngineFile['operating'];
+type Operating = EngineFile['operating'];
 
 /** An engine made ready to be reckoned. */
 export interface RunningEngine {

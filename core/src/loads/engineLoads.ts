@@ -9,7 +9,7 @@ export interface ForceCycle {
 }
 
 /** What one cylinder does over the cycle. Steps run from firing top dead centre of cylinder 1. */
-export interface CylinderLoads {
+interface CylinderLoads {
   readonly cylinder: number;
   readonly pin: number;
   /** Crank degrees at which it fires. */
@@ -29,7 +29,7 @@ export interface CylinderLoads {
 }
 
 /** One main over the cycle: force of its journal on the shells in the frame of the block (x along bank of cylinder 1 to the head, y a quarter turn on with the rotation), and in that of the crank (x along throw of cylinder 1). */
-export interface MainLoads {
+interface MainLoads {
   readonly main: number;
   readonly block: ForceCycle;
   readonly crankFixed: ForceCycle;

@@ -1,6 +1,9 @@
 import { crankAt, deadCentres } from './crank.js';
-import { CYCLE_STEPS, loadsBand, loadsOf, readEngine, type RunningEngine } from './engineFile.js';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { CYCLE_STEPS, engineFileSchema, loadsBand, loadsOf, readEngine, type RunningEngine } from './engineFile.js';
 import { firesAt, mainShares } from './engineLoads.js';
+import { chamber, gasPressure, type GasCycle } from './gas.js';
 import { engineFilmJson, largest, loadsJson } from './loadsJson.js';
 
 // Forces of a running engine: held against closed forms, against the balance of forces and of work, and against what builders know of where the load goes.
@@ -56,6 +59,38 @@ describe('the gas', () => {
     expect(engine({}, { peakPressureMpa: 7 }).gas.peakPa).toBeCloseTo(7e6, -1);
     expect(engine({}, { imepMpa: 0.9 }).gas.imepPa).toBeCloseTo(0.9e6, 0);
     expect(engine({}, { peakPressureMpa: 7, loadShare: 0 }).gas.heatJ).toBe(0);
+  });
+
+  it('balances: heat released is work done and what the charge holds more, over the closed part', () => {
+    const crank = { throwM: 0.043, rodM: 0.145, offsetM: 0 };
+    const n = 1.3;
+    const of: GasCycle = {
+      cycle: 'four-stroke',
+      compressionRatio: 10,
+      intakePa: 1e5,
+      exhaustPa: 1.1e5,
+      closesDeg: -140,
+      opensDeg: 140,
+      ignitionDeg: -15,
+      burnDeg: 50,
+      wiebeM: 2,
+      compressionExponent: n,
+      expansionExponent: n,
+    };
+    const steps = 14_400;
+    const gas = gasPressure(crank, 0.086, of, { peakPa: 6e6 }, steps);
+    const volume = chamber(crank, 0.086, 10);
+    const at = (deg: number): readonly [number, number] => [
+      volume((deg * Math.PI) / 180)[0],
+      gas.pressurePa[(Math.round(deg / 0.05) + steps) % steps]!,
+    ];
+    let work = 0;
+    for (let k = 0; k < 280 / 0.05; k++) {
+      const [[v, p], [w, q]] = [at(-140 + k * 0.05), at(-140 + (k + 1) * 0.05)];
+      work += ((p + q) / 2) * (w - v);
+    }
+    const [[v0, p0], [v1, p1]] = [at(-140), at(140)];
+    expect((work + (p1 * v1 - p0 * v0) / (n - 1)) / gas.heatJ!).toBeCloseTo(1, 4);
   });
 
   it('is hottest after the top, and an engine that only turns costs work', () => {
@@ -203,5 +238,17 @@ describe('a running engine as a file', () => {
     expect(JSON.stringify(rolling)).toMatch(/rolling elements/);
     const strange = engineFilmJson(engine(), 'cam.1');
     expect(!strange.ok && strange.problem.sentence).toMatch(/no bearing "cam\.1"/);
+  });
+});
+
+describe('the format as it is written down', () => {
+  const page = readFileSync(join(__dirname, '../../../docs/formats/loads.md'), 'utf8');
+  it('names every key, of the running and of the masses too', () => {
+    const { keys } = engineFileSchema.describe() as { keys: Record<string, { keys?: object }> };
+    for (const key of [...Object.keys(keys), ...Object.keys(keys['operating']!.keys!), ...Object.keys(keys['masses']!.keys!)])
+      expect(page).toContain(key);
+  });
+  it('shows an example that is read', () => {
+    expect(readEngine(JSON.parse(/```json\n([^`]+)```/.exec(page)![1]!)).ok).toBe(true);
   });
 });

@@ -46,7 +46,7 @@ export interface Run {
   readonly estimated: readonly string[];
 }
 
-export interface RunFilm {
+interface RunFilm {
   /** Eccentricity over the clearance. */
   readonly x: Float64Array;
   readonly y: Float64Array;

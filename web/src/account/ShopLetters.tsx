@@ -24,7 +24,7 @@ export function ShopLetters({ mayWrite }: { mayWrite: boolean }): ReactNode {
         (e: unknown) => void message.error((e as ApiError).sentence),
       );
   return (
-    <section>
+    <section className="shop-letters">
       <h2>Letters of the shop</h2>
       <p className="quiet">
         Words in braces are filled from the case; what stands in square brackets is left out where a field in it is empty, and so is a

@@ -98,6 +98,7 @@ export function DocumentStage(): ReactNode {
         <section className="pane no-print">
           <Tabs
             size="small"
+            tabBarGutter={16}
             items={[
               {
                 key: 'words',

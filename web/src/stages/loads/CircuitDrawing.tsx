@@ -175,7 +175,7 @@ function Place({
   const [kind = '', number = ''] = name.split('.');
   return (
     <g>
-      <circle cx={x} cy={y} r={15} className={here ? 'place here' : 'place'} stroke={dry ? COLOUR.fault : undefined} />
+      <circle cx={x} cy={y} r={15} className={here ? 'fed here' : 'fed'} stroke={dry ? COLOUR.fault : undefined} />
       <text x={x} y={y + 4} textAnchor="middle">
         {kind === 'main' ? 'M' : 'R'}
         {number}

@@ -32,7 +32,7 @@ const AMOUNTS: Partial<
 };
 
 /** A place as the page says it: `main.2` is Main 2. */
-export const placeName = (id: string): string => {
+const placeName = (id: string): string => {
   const [kind = '', number] = id.split('.');
   return `${kind[0]!.toUpperCase()}${kind.slice(1)}${number ? ` ${number}` : id === 'main' || id === 'rod' ? 's, all of them' : ''}`;
 };
