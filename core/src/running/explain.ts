@@ -1,8 +1,9 @@
 import type { EngineLayout } from '../engine/layout.js';
+import type { Aslant } from '../film/wearField.js';
 import { likeness, runEngine, type RunSetting } from './run.js';
 
-/** What was found of a bearing's halves by arc: share worn of what was seen, and share seen. A half that was not read is left out. */
-export type FoundByArc = Readonly<
+/** What was found of a bearing's halves on the raster of their wear maps: share worn of what was seen, and share seen. A half that was not read is left out. */
+export type FoundWear = Readonly<
   Partial<Record<'upper' | 'lower', { readonly worn: ArrayLike<number>; readonly seen: ArrayLike<number> }>>
 >;
 
@@ -16,6 +17,14 @@ export interface Explanation {
 
 /** Settings whose likeness lies within this of the best fit equally well: what was read is no finer. Judgement. */
 export const EQUALLY = 0.05;
+
+/** What makes a bearing run aslant, in words. */
+export const ASLANT_NAMES: Readonly<Record<Aslant['kind'], string>> = {
+  'bent-rod': 'bent rod',
+  'twisted-rod': 'twisted rod',
+  'bent-crank': 'bent crank',
+  'cap-aside': 'cap set aside',
+};
 
 /** Ways an engine may have run, small and large, each from the setting at hand. */
 function trials(
@@ -48,10 +57,10 @@ function trials(
 }
 
 /**
- * Tries ways of running on what was found of the bearing that is looked at: the likeness of the wear each predicts, the likest first. Those that predict no wear come last. It compares along the arc
- * only, so that what tilts a bearing (bent rod, bent crank) is not among them.
+ * Tries ways of running on what was found of the bearing that is looked at: the likeness of the wear each predicts, the likest first. Those that predict no wear come last. It compares place by
+ * place, so that what tilts a bearing shows by its edges.
  */
-export function explained(layout: EngineLayout, from: RunSetting, clearanceMm: number, found: FoundByArc): Explanation[] {
+export function explained(layout: EngineLayout, from: RunSetting, clearanceMm: number, found: FoundWear): Explanation[] {
   const halves = (['upper', 'lower'] as const).filter((half) => found[half]);
   const joined = (of: (half: 'upper' | 'lower') => ArrayLike<number>): Float64Array =>
     Float64Array.from(halves.flatMap((half) => Array.from(of(half))));

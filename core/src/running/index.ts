@@ -1,2 +1,2 @@
-export { EQUALLY, type Explanation, type FoundByArc, explained } from './explain.js';
-export { type Run, type RunSetting, likeness, runEngine } from './run.js';
+export { ASLANT_NAMES, EQUALLY, type Explanation, type FoundWear, explained } from './explain.js';
+export { ARCS, type Run, type RunSetting, likeness, runEngine } from './run.js';

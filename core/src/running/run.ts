@@ -1,5 +1,6 @@
 import type { EngineLayout } from '../engine/layout.js';
-import { ANGLE_BINS, bearingFilm, thinFilm } from '../film/bearingFilm.js';
+import { ANGLE_BINS, bearingFilm } from '../film/bearingFilm.js';
+import { AXIAL_ROWS, wearField, type Aslant } from '../film/wearField.js';
 import { filmSummary, type FilmSummary } from '../film/filmJson.js';
 import { loadsBand, loadsOf, runningEngine } from '../loads/engineFile.js';
 import { engineBearing, noFilm } from '../loads/engineFilm.js';
@@ -20,6 +21,8 @@ export interface RunSetting {
   /** Diametral, mm, by bearing; others as usual. */
   readonly clearancesMm: Readonly<Record<string, number>>;
   readonly faults: readonly OilFault[];
+  /** What makes the bearing run aslant; null for nothing. */
+  readonly aslant: Aslant | null;
   /** Bearing that is looked at: `rod.1`, `main.3`. */
   readonly bearing: string;
 }
@@ -55,13 +58,13 @@ interface RunFilm {
   readonly short: FilmSummary;
   /** Film at which rough surfaces begin to touch in earnest, µm. */
   readonly limitUm: number;
-  /** What is predicted to wear of each half by its arc, of the most of both; all nought where no film is thin. */
+  /** What is predicted to wear of each half on the raster of its wear map, of the most of both; all nought where no film is thin. */
   readonly predicted: Readonly<Record<'upper' | 'lower', Float64Array>>;
   readonly wears: boolean;
 }
 
-/** Columns of a shell's raster. */
-const ARCS = 36;
+/** Columns of the raster of a shell, which has `AXIAL_ROWS` rows. */
+export const ARCS = 36;
 /** A bearing that gets a smaller share of its oil has no full film. */
 const FULL = 0.25;
 
@@ -101,12 +104,13 @@ export function runEngine(layout: EngineLayout, setting: RunSetting): Result<Run
     if (!loaded.ok) return loaded;
     const of = loaded.value;
     const found = bearingFilm(of.bearing, of.load, engine.model);
-    const thin = thinFilm(of.bearing, of.load, found, of.journalRad, engine.roughnessM, THIN_LAMBDA);
-    const worst = Math.max(...thin.sleeveWear);
+    const field = wearField(of.bearing, of.load, found, of.journalRad, engine.roughnessM, setting.aslant);
+    const worst = Math.max(...field);
     const halfOf = (half: 'upper' | 'lower'): Float64Array =>
-      Float64Array.from({ length: ARCS }, (_, i) => {
-        const deg = sleeveDeg(layout, bearing, half, ((i + 0.5) * 180) / ARCS);
-        return worst > 0 ? thin.sleeveWear[Math.floor((deg * ANGLE_BINS) / 360) % ANGLE_BINS]! / worst : 0;
+      Float64Array.from({ length: ARCS * AXIAL_ROWS }, (_, i) => {
+        const deg = sleeveDeg(layout, bearing, half, (((i % ARCS) + 0.5) * 180) / ARCS);
+        const bin = Math.floor((deg * ANGLE_BINS) / 360) % ANGLE_BINS;
+        return worst > 0 ? field[Math.floor(i / ARCS) * ANGLE_BINS + bin]! / worst : 0;
       });
     film = {
       x: found.orbit.x,

@@ -57,6 +57,36 @@ describe('a run', () => {
     expect(healthy.summary.filmOverRoughness).toBeGreaterThan(3);
   });
 
+  it('wears opposite edges of the two halves under a bent rod, both edges all round under a bent crank', () => {
+    const worn = (kind: 'bent-rod' | 'bent-crank' | 'cap-aside') => {
+      const { predicted } = run({ oilTemperatureC: 110, aslant: { kind, amountM: 30e-6 } }).film!;
+      const rows = (half: 'upper' | 'lower', from: number, to: number): number => {
+        let sum = 0;
+        predicted[half].forEach((v, i) => (sum += Math.floor(i / 36) >= from && Math.floor(i / 36) < to ? v : 0));
+        return sum;
+      };
+      return {
+        upper: [rows('upper', 0, 4), rows('upper', 8, 12)] as const,
+        lower: [rows('lower', 0, 4), rows('lower', 8, 12)] as const,
+        predicted,
+      };
+    };
+    const rod = worn('bent-rod');
+    expect(rod.upper[0]).toBeGreaterThan(3 * rod.upper[1]);
+    expect(rod.lower[1]).toBeGreaterThanOrEqual(rod.lower[0]);
+    const crank = worn('bent-crank');
+    expect(crank.upper[0]).toBeGreaterThan(0);
+    expect(crank.upper[1]).toBeGreaterThan(0);
+    const arcOf = (half: Float64Array): number =>
+      Array.from({ length: 36 }, (_, a) => half.reduce((sum, v, i) => sum + (i % 36 === a ? v : 0), 0)).reduce(
+        (best, v, a, all) => (v > all[best]! ? a : best),
+        0,
+      );
+    // A cap set aside wears by its parting line.
+    const at = arcOf(worn('cap-aside').predicted.lower);
+    expect(Math.min(at, 35 - at)).toBeLessThan(10);
+  });
+
   it('reckons no film where no oil comes, and says so while the needle stands', () => {
     const dry = run({ faults: [{ kind: 'shut-feed', at: 'main.2' }] });
     expect(dry.film).toBeNull();
@@ -93,7 +123,7 @@ describe('likeness', () => {
 });
 
 describe('what would explain what was found', () => {
-  const arcs = (at: (i: number) => number): Float64Array => Float64Array.from({ length: 36 }, (_, i) => at(i));
+  const arcs = (at: (arc: number) => number): Float64Array => Float64Array.from({ length: 36 * 12 }, (_, i) => at(i % 36));
   const all = arcs(() => 1);
   it('finds the way of running whose own wear it is given, among those that fit equally well', () => {
     const lean = run({ fuelShare: 0.2 }).film!.predicted;

@@ -1,5 +1,5 @@
 import { GRADE_INFO, gradeText, GRADES, WEAR_CLASS_INFO, WEAR_CLASSES } from '@true-ledger/core/damage';
-import type { StationView } from '@true-ledger/core/case';
+import { readAgainstSound, type StationView } from '@true-ledger/core/case';
 import type { ReactNode } from 'react';
 import { stationWords } from '../../surface/stationWords.js';
 import type { BenchOverlay, BenchScene } from './drawBench.js';
@@ -52,6 +52,7 @@ export function Legend({ scene }: { scene: Omit<BenchScene, 'images' | 'fine'> }
       <span>
         <i className="hatch" /> Not examined
       </span>
+      {[...scene.views.values()].some((v) => readAgainstSound(v) !== null) && <span>? Called sound, and its picture reads worse</span>}
     </div>
   );
 }

@@ -1,7 +1,7 @@
 import { Select, Slider } from 'antd';
 import { OIL_GRADES } from '@true-ledger/core/film';
 import { OIL_FAULTS, type OilFault } from '@true-ledger/core/oil';
-import type { Run, RunSetting } from '@true-ledger/core/running';
+import { ASLANT_NAMES, type Run, type RunSetting } from '@true-ledger/core/running';
 import type { ReactNode } from 'react';
 import { useCase } from '../../app/caseContext.js';
 
@@ -36,6 +36,8 @@ const placeName = (id: string): string => {
   const [kind = '', number] = id.split('.');
   return `${kind[0]!.toUpperCase()}${kind.slice(1)}${number ? ` ${number}` : id === 'main' || id === 'rod' ? 's, all of them' : ''}`;
 };
+
+type Aslant = NonNullable<RunSetting['aslant']>;
 
 /** How the engine is let run. */
 export function Controls({
@@ -73,7 +75,9 @@ export function Controls({
           id="loads-bearing"
           showSearch={{ optionFilterProp: 'label' }}
           value={bearing}
-          onChange={(to) => set({ bearing: to })}
+          onChange={(to) =>
+            set({ bearing: to, ...(setting.aslant?.kind.endsWith('rod') && !to.startsWith('rod') ? { aslant: null } : {}) })
+          }
           options={bearings.map((value) => ({ value, label: placeName(value) }))}
         />
       </label>
@@ -134,6 +138,31 @@ export function Controls({
         onChange={(mm) => set({ clearancesMm: { ...setting.clearancesMm, [bearing]: mm } })}
         {...(own === undefined ? {} : { mark: own })}
       />
+      <label className="wide">
+        <span>Runs aslant</span>
+        <Select
+          id="loads-aslant"
+          value={setting.aslant?.kind ?? ''}
+          onChange={(kind: Aslant['kind'] | '') => set({ aslant: kind === '' ? null : { kind, amountM: setting.aslant?.amountM ?? 2e-5 } })}
+          options={[
+            { value: '' as const, label: 'Not' },
+            ...(Object.entries(ASLANT_NAMES) as Array<[Aslant['kind'], string]>)
+              .filter(([kind]) => bearing.startsWith('rod') || !kind.endsWith('rod'))
+              .map(([value, label]) => ({ value, label })),
+          ]}
+        />
+      </label>
+      {setting.aslant && (
+        <Set
+          name="By"
+          told={`${Math.round(setting.aslant.amountM * 1e6)} µm`}
+          min={2}
+          max={80}
+          step={1}
+          value={Math.round(setting.aslant.amountM * 1e6)}
+          onChange={(um) => set({ aslant: { kind: setting.aslant!.kind, amountM: um * 1e-6 } })}
+        />
+      )}
       <label className="wide">
         <span>Fault of the oil circuit</span>
         <Select

@@ -1,6 +1,6 @@
 import { Button } from 'antd';
 import { percentText } from '@true-ledger/core/cause';
-import { EQUALLY, type Explanation, type FoundByArc, type Run, type RunSetting } from '@true-ledger/core/running';
+import { EQUALLY, type Explanation, type FoundWear, type Run, type RunSetting } from '@true-ledger/core/running';
 import { useState, type ReactNode } from 'react';
 import { useCase } from '../../app/caseContext.js';
 import { explain } from '../../workers/compute.js';
@@ -9,7 +9,7 @@ import { explain } from '../../workers/compute.js';
 const SHOWN = 6;
 
 /** Ways of running that would wear the bearing as it was found, the likest first; those that fit as well as the best are marked. */
-export function Explanations({ run, found, onSet }: { run: Run; found: FoundByArc; onSet: (setting: RunSetting) => void }): ReactNode {
+export function Explanations({ run, found, onSet }: { run: Run; found: FoundWear; onSet: (setting: RunSetting) => void }): ReactNode {
   const { layout } = useCase().view;
   const [tried, setTried] = useState<{ readonly of: string; readonly ranked: readonly Explanation[] } | null>(null);
   const [busy, setBusy] = useState(false);

@@ -37,6 +37,7 @@ export function LoadsStage(): ReactNode {
     fuelShare: 0,
     clearancesMm: Object.fromEntries(measured),
     faults: [],
+    aslant: null,
     bearing: 'rod.1',
   }));
   const answer = useRun(layout, setting);

@@ -1,25 +1,59 @@
 import { percentText } from '@true-ledger/core/cause';
-import { likeness, type Run, type RunSetting } from '@true-ledger/core/running';
+import { ARCS, likeness, type Run, type RunSetting } from '@true-ledger/core/running';
 import type { ReactNode } from 'react';
 import { useCase } from '../../app/caseContext.js';
 import { COLOUR } from '../../app/tokens.js';
 import { Explanations } from './Explanations.js';
-import { foundByArc } from './foundByArc.js';
+import { foundWear } from './foundWear.js';
 
 const CELL = 12;
-const ROW = 30;
+const ROW = 5;
+/** Below this a cell shows the bare face. */
+const SHOWS = 0.02;
+/** Of a cell so much must have been seen. */
+const SEEN = 0.25;
+const LEFT = 74;
 
-/** What is predicted to wear of both halves along their arcs, over what was found. */
+/** Wear over the face of a half, arc to the right, front edge at the foot. */
+function Face({ y, wear, seen, label }: { y: number; wear: ArrayLike<number> | null; seen?: ArrayLike<number>; label: string }): ReactNode {
+  const rows = 12;
+  return (
+    <g transform={`translate(${LEFT} ${y})`}>
+      <text x={-LEFT} y={(rows * ROW) / 2 + 4}>
+        {label}
+      </text>
+      <rect width={ARCS * CELL} height={rows * ROW} fill={wear ? COLOUR.steel : COLOUR.paper} stroke={COLOUR.lineDark} />
+      {wear &&
+        Array.from({ length: ARCS * rows }, (_, i) => {
+          const unseen = seen !== undefined && seen[i]! < SEEN;
+          if (!unseen && wear[i]! < SHOWS) return null;
+          return (
+            <rect
+              key={i}
+              x={(i % ARCS) * CELL}
+              y={(rows - 1 - Math.floor(i / ARCS)) * ROW}
+              width={CELL}
+              height={ROW}
+              fill={unseen ? COLOUR.paper : COLOUR.copper}
+              opacity={unseen ? 1 : Math.min(1, wear[i]!)}
+            />
+          );
+        })}
+    </g>
+  );
+}
+
+/** What is predicted to wear of both halves, over what was found. */
 export function ShellStrips({ run, onSet }: { run: Run; onSet: (setting: RunSetting) => void }): ReactNode {
   const { view } = useCase();
   const { bearing } = run.setting;
   const { film } = run;
-  const read = foundByArc(view, bearing);
+  const read = foundWear(view, bearing);
+  const face = 12 * ROW;
   return (
     <>
       {(['upper', 'lower'] as const).map((half) => {
-        const station = view.byId.get(`${bearing}.shell.${half}`);
-        if (!station) return null;
+        if (!view.byId.has(`${bearing}.shell.${half}`)) return null;
         const found = read[half] ?? null;
         const predicted = film?.predicted[half] ?? null;
         const alike = predicted && found ? likeness(predicted, found.worn, found.seen) : null;
@@ -29,45 +63,22 @@ export function ShellStrips({ run, onSet }: { run: Run; onSet: (setting: RunSett
               {half} half{alike === null ? '' : `, ${percentText(alike)} alike`}
             </figcaption>
             <svg
-              viewBox={`0 0 ${36 * CELL + 76} ${2 * ROW + 18}`}
+              viewBox={`0 0 ${LEFT + ARCS * CELL + 2} ${2 * face + 26}`}
               role="img"
-              aria-label={`Predicted and found wear of the ${half} half along its arc`}
+              aria-label={`Predicted and found wear of the ${half} half`}
             >
-              <text x={0} y={18}>
-                predicted
-              </text>
-              <text x={0} y={18 + ROW}>
-                found
-              </text>
-              <g transform="translate(70 0)">
-                {Array.from({ length: 36 }, (_, i) => (
-                  <g key={i}>
-                    <rect x={i * CELL} y={0} width={CELL} height={ROW - 2} fill={COLOUR.steel} />
-                    {predicted && <rect x={i * CELL} y={0} width={CELL} height={ROW - 2} fill={COLOUR.copper} opacity={predicted[i]!} />}
-                    <rect
-                      x={i * CELL}
-                      y={ROW}
-                      width={CELL}
-                      height={ROW - 2}
-                      fill={found && found.seen[i]! > 0.25 ? COLOUR.steel : COLOUR.paper}
-                      stroke={COLOUR.line}
-                    />
-                    {found && found.seen[i]! > 0.25 && (
-                      <rect x={i * CELL} y={ROW} width={CELL} height={ROW - 2} fill={COLOUR.copper} opacity={Math.min(1, found.worn[i]!)} />
-                    )}
-                  </g>
-                ))}
-                {[0, 90, 180].map((deg) => (
-                  <text
-                    key={deg}
-                    x={(deg / 180) * 36 * CELL}
-                    y={2 * ROW + 13}
-                    textAnchor={deg === 0 ? 'start' : deg === 90 ? 'middle' : 'end'}
-                  >
-                    {deg}°
-                  </text>
-                ))}
-              </g>
+              <Face y={1} wear={predicted} label="predicted" />
+              <Face y={face + 6} wear={found?.worn ?? null} {...(found ? { seen: found.seen } : {})} label="found" />
+              {[0, 90, 180].map((deg) => (
+                <text
+                  key={deg}
+                  x={LEFT + (deg / 180) * ARCS * CELL}
+                  y={2 * face + 22}
+                  textAnchor={deg === 0 ? 'start' : deg === 90 ? 'middle' : 'end'}
+                >
+                  {deg}°
+                </text>
+              ))}
             </svg>
             {!found && <span className="quiet">Nothing was read of this half yet.</span>}
           </figure>
@@ -77,7 +88,7 @@ export function ShellStrips({ run, onSet }: { run: Run; onSet: (setting: RunSett
         {film === null
           ? run.why
           : film.wears
-            ? 'Predicted: load over the cycle where rough surfaces touch. Along the arc only; tilt of a bent rod or crank is not in it.'
+            ? 'Predicted: load over the cycle where rough surfaces touch. Arc to the right, front edge at the foot.'
             : 'At this setting the film is thick everywhere: no wear is predicted.'}
       </p>
       {(read.upper ?? read.lower) && <Explanations run={run} found={read} onSet={onSet} />}

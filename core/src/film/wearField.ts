@@ -1,0 +1,61 @@
+import { ANGLE_BINS, touchShare, type BearingFilm } from './bearingFilm.js';
+import type { Bearing, JournalLoad } from './orbit.js';
+
+/** Rows of the raster from the front edge to the rear. */
+export const AXIAL_ROWS = 12;
+
+/**
+ * What makes a bearing run aslant. `amountM`: from edge to edge of the shell, of a cap how far it is set aside.
+ * A rod bent in the plane of the crank tilts its bore along the rod, a twisted one across it; a bent crank tilts its journal, which turns; a cap set aside stands into the bore at one parting line.
+ */
+export interface Aslant {
+  readonly kind: 'bent-rod' | 'twisted-rod' | 'bent-crank' | 'cap-aside';
+  readonly amountM: number;
+}
+
+/** Every so many steps of the cycle one is looked at. */
+const EVERY = 2;
+
+/**
+ * What wears of the sleeve, by angle (`ANGLE_BINS` from 0° on) and row: mean over the period of specific load (Pa) times the share of it rough surfaces would carry where they are. Tilt is laid over the
+ * orbit of the parallel bearing; that a tilted journal finds another orbit is left out, so that edges come out rather too strong. `journalRad`: angle of the journal against the sleeve at a step.
+ */
+export function wearField(
+  bearing: Bearing,
+  load: JournalLoad,
+  film: BearingFilm,
+  journalRad: (step: number) => number,
+  roughnessM: number,
+  aslant: Aslant | null,
+): Float64Array {
+  const out = new Float64Array(AXIAL_ROWS * ANGLE_BINS);
+  const area = bearing.diameterM * bearing.lengthM;
+  const steps = load.x.length;
+  const amount = aslant?.amountM ?? 0;
+  const cos = Float64Array.from({ length: ANGLE_BINS }, (_, k) => Math.cos(((k + 0.5) * 2 * Math.PI) / ANGLE_BINS));
+  const sin = Float64Array.from({ length: ANGLE_BINS }, (_, k) => Math.sin(((k + 0.5) * 2 * Math.PI) / ANGLE_BINS));
+  for (let i = 0; i < steps; i += EVERY) {
+    if (film.thinnestM[i]! - amount >= 4 * roughnessM) continue;
+    const specific = (Math.hypot(load.x[i]!, load.y[i]!) / area) * (EVERY / steps);
+    const turned = journalRad(i);
+    const [ex, ey] = [film.orbit.x[i]!, film.orbit.y[i]!];
+    const [tx, ty] =
+      aslant?.kind === 'bent-rod'
+        ? [1, 0]
+        : aslant?.kind === 'twisted-rod'
+          ? [0, 1]
+          : aslant?.kind === 'bent-crank'
+            ? [Math.cos(turned), Math.sin(turned)]
+            : [0, 0];
+    for (let k = 0; k < ANGLE_BINS; k++) {
+      const cap = aslant?.kind === 'cap-aside' && cos[k]! < 0 ? amount * sin[k]! : 0;
+      const level = bearing.clearanceM * (1 - ex * cos[k]! - ey * sin[k]!) - cap;
+      const tilt = amount * (tx * cos[k]! + ty * sin[k]!);
+      for (let row = 0; row < AXIAL_ROWS; row++) {
+        const h = level - tilt * (0.5 - (row + 0.5) / AXIAL_ROWS);
+        if (h < 4 * roughnessM) out[row * ANGLE_BINS + k]! += specific * touchShare(h / roughnessM);
+      }
+    }
+  }
+  return out;
+}
