@@ -43,6 +43,7 @@ module.exports = {
     {
       ...common,
       displayName: 'pages',
+      sandboxInjectedGlobals: FAST,
       testMatch: ['<rootDir>/web/src/**/*.test.tsx'],
       testEnvironment: '<rootDir>/web/src/testing/environment.cjs',
       transform: {

@@ -61,6 +61,21 @@ it('holds another setting against the pinned one', async () => {
   await me.page.waitForFunction(() => document.querySelectorAll('.run-figures thead th').length === 2);
 });
 
+it('carries the faces of a bearing into the account', async () => {
+  await me.choose('#loads-fault', 'None');
+  await me.choose('#loads-aslant', 'bent rod');
+  await me.type('.keep-run textarea', 'Worn at opposite edges, as under a bent rod.');
+  await me.press('Keep for the account');
+  await me.saved();
+  await me.page.goto(`${shop.url}/case/${caseId}/document`);
+  await me.see('How rod 2 would have run');
+  await me.see('bent rod by 20 µm');
+  await me.see('Worn at opposite edges, as under a bent rod.');
+  expect(await me.page.$$eval('.report figcaption', (all) => all.some((e) => e.textContent.startsWith('Predicted wear of rod 2')))).toBe(
+    true,
+  );
+});
+
 it('is set and turned by keyboard, and drawn and written out', async () => {
   await open();
   await me.page.focus('[role=slider][aria-label="Speed"]');

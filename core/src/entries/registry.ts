@@ -41,6 +41,7 @@ import { redacted } from './kinds/redacted.js';
 import { remark } from './kinds/remark.js';
 import { reportSet } from './kinds/reportSet.js';
 import { retracted } from './kinds/retracted.js';
+import { runKept } from './kinds/runKept.js';
 import { schoolSet } from './kinds/schoolSet.js';
 import { secondOpinion } from './kinds/secondOpinion.js';
 import { sentenceSet } from './kinds/sentenceSet.js';
@@ -102,6 +103,7 @@ export const ENTRY_DEFINITIONS = [
   remark,
   reportSet,
   retracted,
+  runKept,
   schoolSet,
   secondOpinion,
   sentenceSet,
@@ -162,6 +164,7 @@ export * from './kinds/redacted.js';
 export * from './kinds/remark.js';
 export * from './kinds/reportSet.js';
 export * from './kinds/retracted.js';
+export * from './kinds/runKept.js';
 export * from './kinds/schoolSet.js';
 export * from './kinds/secondOpinion.js';
 export * from './kinds/sentenceSet.js';

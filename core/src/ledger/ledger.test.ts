@@ -268,6 +268,7 @@ describe('views', () => {
       'answerable-set': { who: 'use', reason: '' },
       'assembly-set': { step: 'wash', state: 'done', note: '' },
       'proof-set': { proof: 'end-float', text: '', unit: '', value: null },
+      'run-kept': { bearing: 'rod.1', setting: null, note: '' },
       'torque-set': { fasteners: 'pan', text: '', source: '' },
       'case-released': { note: '' },
       'case-shelved': { as: 'archived', reason: '' },

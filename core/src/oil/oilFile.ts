@@ -37,7 +37,7 @@ const circuitSchema = object({
   volumeCc: optional(figure(10, 100_000)),
   gaugeAt: optional(oneOf(['gallery', 'filter', 'head', 'last-main'])),
 });
-const faultsSchema = list(
+export const faultsSchema = list(
   object({ kind: oneOf(OIL_FAULTS), at: optional(typed<string>(Joi.string().max(40))), amount: optional(figure(0, 20)) }),
   20,
 );

@@ -1,31 +1,34 @@
 import type { EngineLayout } from '../engine/layout.js';
 import { ANGLE_BINS, bearingFilm } from '../film/bearingFilm.js';
-import { AXIAL_ROWS, wearField, type Aslant } from '../film/wearField.js';
+import { ASLANT, AXIAL_ROWS, wearField, type Aslant } from '../film/wearField.js';
 import { filmSummary, type FilmSummary } from '../film/filmJson.js';
 import { loadsBand, loadsOf, runningEngine } from '../loads/engineFile.js';
 import { engineBearing, noFilm } from '../loads/engineFilm.js';
 import { bearingForce, largest, projectedMm2, THIN_LAMBDA } from '../loads/loadsJson.js';
 import { faultPlaces, gaugeNode, type OilFault, type OilFaultKind } from '../oil/circuit.js';
-import { oilVerdict, readCircuit, type OilVerdict } from '../oil/oilFile.js';
+import { faultsSchema, oilVerdict, readCircuit, type OilVerdict } from '../oil/oilFile.js';
+import { OIL_GRADES } from '../film/viscosity.js';
+import { figure, matching, nullable, object, oneOf, record, typed, type Held } from '../kit/schema.js';
 import { ok, type Result } from '../kit/result.js';
 import { sleeveDeg } from './shellArc.js';
 
 /** How an engine is let run on the page. */
-export interface RunSetting {
-  readonly speedRpm: number;
+export const runSettingSchema = object({
+  speedRpm: figure(1, 30_000),
   /** Of full load. */
-  readonly loadShare: number;
-  readonly oilGrade: string;
-  readonly oilTemperatureC: number;
-  readonly fuelShare: number;
+  loadShare: figure(0, 1.5),
+  oilGrade: oneOf(Object.keys(OIL_GRADES) as [string, ...string[]]),
+  oilTemperatureC: figure(-60, 200),
+  fuelShare: figure(0, 0.5),
   /** Diametral, mm, by bearing; others as usual. */
-  readonly clearancesMm: Readonly<Record<string, number>>;
-  readonly faults: readonly OilFault[];
+  clearancesMm: typed<Readonly<Record<string, number>>>(record(figure(0.0001, 10)).max(64)),
+  faults: typed<readonly OilFault[]>(faultsSchema),
   /** What makes the bearing run aslant; null for nothing. */
-  readonly aslant: Aslant | null;
+  aslant: nullable(typed<Aslant>(object({ kind: oneOf(ASLANT), amountM: figure(0, 1e-3) }))),
   /** Bearing that is looked at: `rod.1`, `main.3`. */
-  readonly bearing: string;
-}
+  bearing: matching(/^(rod|main)\.[1-9]\d?$/),
+});
+export type RunSetting = Held<typeof runSettingSchema>;
 
 /** A running engine as the page shows it. */
 export interface Run {

@@ -13,6 +13,7 @@ const USUAL: RunSetting = {
   fuelShare: 0,
   clearancesMm: {},
   faults: [],
+  aslant: null,
   bearing: 'rod.2',
 };
 const run = (more: Partial<RunSetting> = {}, layout = FOUR): Run => {

@@ -1,3 +1,4 @@
+import { runBlocks } from '../runBlocks.js';
 import type { Diagnosis } from '../../diagnosis/diagnose.js';
 import { cause } from '../../cause/data/causes.js';
 import { rangeText } from '../../diagnosis/ending.js';
@@ -78,5 +79,6 @@ export function causes(view: CaseView, d: Diagnosis, detail: Detail): ReportSect
       key: 'causes.turn',
       text: `If "${d.turningPoint.name.toLowerCase()}" proved to be the other way round, ${d.turningPoint.wouldLead.toLowerCase()} would lead (${percentText(d.turningPoint.probability)}).`,
     });
+  blocks.push(...runBlocks(view));
   return { id: 'causes', heading: 'Causes', blocks };
 }

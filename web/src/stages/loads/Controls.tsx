@@ -142,6 +142,7 @@ export function Controls({
         <span>Runs aslant</span>
         <Select
           id="loads-aslant"
+          showSearch={{ optionFilterProp: 'label' }}
           value={setting.aslant?.kind ?? ''}
           onChange={(kind: Aslant['kind'] | '') => set({ aslant: kind === '' ? null : { kind, amountM: setting.aslant?.amountM ?? 2e-5 } })}
           options={[

@@ -44,6 +44,17 @@ describe('loads', () => {
     await waitFor(() => expect(document.querySelector('.half-shell figcaption')?.textContent).toMatch(/upper half, \d+ % alike/));
   });
 
+  it('keeps a setting for the account with why, once for a bearing, and takes it out', async () => {
+    const shop = new Shop();
+    const { user } = await open(<LoadsStage />, { shop });
+    const kept = (): unknown[] => shop.view.runs.map((r) => [r.value.bearing, r.value.note]);
+    await user.type(screen.getByLabelText('Why it is shown in the account'), 'As it may have run.');
+    await user.click(screen.getByText('Keep for the account'));
+    await waitFor(() => expect(kept()).toEqual([['rod.1', 'As it may have run.']]));
+    await user.click(await screen.findByText('Take out'));
+    await waitFor(() => expect(kept()).toEqual([]));
+  });
+
   it('keeps a pinned setting beside the next', async () => {
     const { user } = await open(<LoadsStage />);
     expect(screen.queryByText('Pinned')).toBeNull();

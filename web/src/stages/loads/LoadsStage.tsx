@@ -10,6 +10,7 @@ import { Controls } from './Controls.js';
 import { FilmChart } from './FilmChart.js';
 import { Figures } from './Figures.js';
 import { OrbitDrawing, PolarDrawing } from './Round.js';
+import { KeepRun } from './KeepRun.js';
 import { ShellStrips } from './ShellStrips.js';
 import './loads.css';
 
@@ -18,7 +19,7 @@ const PLAYS = 90;
 
 /** Why the wear is where it is: loads, oil film and oil circuit of the engine as one lets it run. */
 export function LoadsStage(): ReactNode {
-  const { view } = useCase();
+  const { view, readOnly } = useCase();
   const { layout } = view;
   const measured = useMemo(() => {
     const { gauged, strip } = clearanceRun(view);
@@ -77,6 +78,7 @@ export function LoadsStage(): ReactNode {
               Let go
             </Button>
           </div>
+          {run && !readOnly && <KeepRun run={run} onSet={setSetting} />}
           {answer && !answer.ok && (
             <p className="fault" role="alert">
               {answer.problem.sentence}

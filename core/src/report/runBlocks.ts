@@ -1,0 +1,133 @@
+import type { CaseView } from '../case/views.js';
+import type { Shape } from '../diagnosis/sequence/drawing.js';
+import { AXIAL_ROWS } from '../film/wearField.js';
+import { ARCS, likeness, runEngine, type Run, type RunSetting } from '../running/run.js';
+import { ASLANT_NAMES } from '../running/explain.js';
+import { percentText } from '../cause/percent.js';
+import type { ReportBlock } from './blocks.js';
+
+const CELL = 9;
+const ROW = 4;
+const LEFT = 66;
+const GAP = 16;
+const INK = '#20272b';
+const LINE = '#9aa4aa';
+/** Bare face and full wear, as red, green, blue; what lies between is mixed. */
+const BARE = [0xb9, 0xc2, 0xc6] as const;
+const WORN = [0x9e, 0x4a, 0x26] as const;
+const SHOWS = 0.03;
+const SEEN = 0.25;
+
+const mixed = (share: number): string =>
+  `#${BARE.map((b, i) =>
+    Math.round(b + (WORN[i]! - b) * Math.min(1, Math.max(0, share)))
+      .toString(16)
+      .padStart(2, '0'),
+  ).join('')}`;
+
+/** A way of running in words. */
+function settingWords(s: RunSetting): string {
+  return [
+    `${s.speedRpm} rpm`,
+    `load ${Math.round(100 * s.loadShare)} %`,
+    `${s.oilGrade} at ${s.oilTemperatureC} °C`,
+    s.fuelShare > 0 ? `${Math.round(100 * s.fuelShare)} % fuel in it` : '',
+    s.clearancesMm[s.bearing] === undefined ? '' : `clearance ${s.clearancesMm[s.bearing]!.toFixed(3)} mm`,
+    ...s.faults.map((f) => `${f.kind.replaceAll('-', ' ')}${f.at ? ` at ${f.at.replace('.', ' ')}` : ''}`),
+    s.aslant ? `${ASLANT_NAMES[s.aslant.kind]} by ${Math.round(s.aslant.amountM * 1e6)} µm` : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
+
+/** Ways of running kept for the account: what each shows, and the wear it predicts over what was found. */
+export function runBlocks(view: CaseView): ReportBlock[] {
+  return view.runs.flatMap(({ value }): ReportBlock[] => {
+    const made = value.setting ? runEngine(view.layout, value.setting) : null;
+    if (!made) return [];
+    const name = value.bearing.replace('.', ' ');
+    const head: ReportBlock = {
+      kind: 'text',
+      text: `How ${name} would have run: ${value.setting ? settingWords(value.setting) : ''}`,
+      strong: true,
+    };
+    if (!made.ok) return [head, { kind: 'text', text: made.problem.sentence }];
+    const run = made.value;
+    return [
+      head,
+      ...(value.note ? [{ kind: 'text' as const, text: value.note }] : []),
+      { kind: 'text', text: saysOf(run) },
+      ...(run.film ? [faces(view, run)] : []),
+    ];
+  });
+}
+
+function saysOf(run: Run): string {
+  const { film, oil, specificMpa } = run;
+  return [
+    `Computed, with estimated inputs where nothing was given: at most ${specificMpa.most.toFixed(1)} MPa on the bearing (${specificMpa.low.toFixed(0)} to ${specificMpa.high.toFixed(0)} with lighter and heavier parts).`,
+    film
+      ? `The film is ${film.summary.minimumFilmUm.toFixed(2)} µm at its thinnest, ${film.summary.filmOverRoughness.toFixed(1)} times the roughness${film.wears ? '' : '; no wear is predicted'}.`
+      : (run.why ?? ''),
+    oil ? oil.driver : '',
+  ]
+    .filter(Boolean)
+    .join(' ');
+}
+
+/** Both halves, predicted over found, arc to the right and front edge at the foot. */
+function faces(view: CaseView, run: Run): ReportBlock {
+  const shapes: Shape[] = [];
+  const height = AXIAL_ROWS * ROW;
+  const said: string[] = [];
+  const text = (x: number, y: number, words: string): void =>
+    void shapes.push({ kind: 'text', x, y, size: 10, bold: false, fill: INK, text: words });
+  let y = 0;
+  for (const half of ['upper', 'lower'] as const) {
+    const wear = view.byId.get(`${run.setting.bearing}.shell.${half}`)?.wear ?? null;
+    const predicted = run.film!.predicted[half];
+    const worn = wear ? Float64Array.from(wear.shares.sound, (s) => 1 - s) : null;
+    const alike = wear && worn ? likeness(predicted, worn, wear.seen) : null;
+    said.push(`${half} half ${alike === null ? 'not compared' : `${percentText(alike)} alike`}`);
+    for (const [words, cells, seen] of [
+      [`${half}, predicted`, predicted, null],
+      ['found', worn, wear?.seen ?? null],
+    ] as const) {
+      text(0, y + height / 2 + 3, words);
+      shapes.push({
+        kind: 'box',
+        x: LEFT + 20,
+        y,
+        w: ARCS * CELL,
+        h: height,
+        fill: cells ? mixed(0) : '#fbfcfc',
+        stroke: LINE,
+        dash: false,
+      });
+      cells?.forEach((v, i) => {
+        const unseen = seen !== null && seen[i]! < SEEN;
+        if (!unseen && v < SHOWS) return;
+        const fill = unseen ? '#fbfcfc' : mixed(v);
+        shapes.push({
+          kind: 'box',
+          x: LEFT + 20 + (i % ARCS) * CELL,
+          y: y + (AXIAL_ROWS - 1 - Math.floor(i / ARCS)) * ROW,
+          w: CELL,
+          h: ROW,
+          fill,
+          stroke: fill,
+          dash: false,
+        });
+      });
+      y += height + 4;
+    }
+    y += GAP;
+  }
+  return {
+    kind: 'drawing',
+    shapes,
+    width: LEFT + 20 + ARCS * CELL + 4,
+    height: y,
+    caption: `Predicted wear of ${run.setting.bearing.replace('.', ' ')} over what was found: ${said.join(', ')}. Arc to the right, front edge at the foot; white was not seen.`,
+  };
+}
