@@ -1,6 +1,4 @@
-import { bearingJson, BEARING_FORMAT, readBearing } from '@true-ledger/core/film';
-import { engineFilmJson, loadsJson, readEngine } from '@true-ledger/core/loads';
-import { oilJson, readCircuit } from '@true-ledger/core/oil';
+import { answerRunning, isBearing, type RunningQuestion } from '@true-ledger/core/running';
 import { parseArgs } from 'node:util';
 
 /** What a command answers, or a sentence: about its use, or about what it was given. */
@@ -19,17 +17,14 @@ const told = ({ sentence, field }: { readonly sentence: string; readonly field?:
   sentence: `${sentence}${field ? ` (at ${field})` : ''}`,
 });
 
-/** Commands that take a running engine. */
-type RunningCommand = 'loads' | 'film' | 'oil';
-
-const KNOWS: Readonly<Record<RunningCommand, string>> = {
+const KNOWS: Readonly<Record<RunningQuestion, string>> = {
   loads: 'loads knows --pressure TABLE.csv and --every DEG.',
   film: 'film knows --bearing NAME, --pressure TABLE.csv, --table LOAD.csv and --every DEG.',
   oil: 'oil takes an engine file and knows no options.',
 };
 
 /** `loads`, `oil ENGINE.json` and `film ENGINE.json|BEARING.json`; null where a file could not be read, which was told. */
-export async function running(command: RunningCommand, args: readonly string[], files: Files): Promise<Answered | null> {
+export async function running(command: RunningQuestion, args: readonly string[], files: Files): Promise<Answered | null> {
   let given;
   try {
     given = parseArgs({
@@ -51,22 +46,10 @@ export async function running(command: RunningCommand, args: readonly string[], 
   const csvPath = table ?? pressure;
   const csv = csvPath === undefined ? undefined : await files.text(csvPath);
   if (!file || csv === null) return null;
-  const alone = (file.json as { format?: unknown } | null)?.format === BEARING_FORMAT;
+  const alone = isBearing(file.json);
   if (table !== undefined && !alone)
     return wrongUse('--table goes with a bearing by itself (docs/formats/film.md); an engine takes --pressure.');
-  if (alone) {
-    if (command !== 'film') return wrongUse(`${command} needs an engine; of a bearing by itself ask film.`);
-    if (bearing !== undefined || pressure !== undefined) return wrongUse('A bearing by itself takes --table and --every.');
-    const read = readBearing(file.json, csv);
-    return read.ok ? { ok: true, json: bearingJson(read.value, every) } : told(read.problem);
-  }
-  const engine = readEngine(file.json, csv);
-  if (!engine.ok) return told(engine.problem);
-  if (command === 'loads') return { ok: true, json: loadsJson(engine.value, every) };
-  if (command === 'oil') {
-    const circuit = readCircuit(engine.value, file.json as object);
-    return circuit.ok ? { ok: true, json: oilJson(circuit.value) } : told(circuit.problem);
-  }
-  const films = engineFilmJson(engine.value, bearing);
-  return films.ok ? { ok: true, json: films.value } : told(films.problem);
+  if (alone && (bearing !== undefined || pressure !== undefined)) return wrongUse('A bearing by itself takes --table and --every.');
+  const answered = answerRunning(command, file.json, { csv, everyDeg: every, bearing });
+  return answered.ok ? { ok: true, json: answered.value } : told(answered.problem);
 }

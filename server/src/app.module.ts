@@ -20,6 +20,7 @@ import { GaugesModule } from './gauges/gauges.module.js';
 import { IntakeModule } from './intake/intake.module.js';
 import { KeysModule } from './keys/keys.module.js';
 import { LedgerModule } from './ledger/ledger.module.js';
+import { RunningController } from './running/running.controller.js';
 import { MeasureController } from './measure/measure.controller.js';
 import { PhotosModule } from './photos/photos.module.js';
 import { ReferencesModule } from './references/references.module.js';
@@ -104,7 +105,7 @@ export class AppModule {
         SealsModule,
         ShopModule,
       ],
-      controllers: [HealthController, NetworkController, MeasureController, CausesController, TagsController],
+      controllers: [HealthController, NetworkController, MeasureController, RunningController, CausesController, TagsController],
     };
   }
 }

@@ -86,3 +86,24 @@ describe('measuring sheets', () => {
     await request(bench.app.getHttpServer()).post('/api/measure').send(worked).expect(401);
   });
 });
+
+describe('running engines by the API', () => {
+  const engine = { format: 'true-ledger/engine', version: 1, engine: { template: 'inline-4-petrol' }, operating: { speedRpm: 3000 } };
+  it('are computed for who may read, as the command line does', async () => {
+    for (const [question, format] of [
+      ['loads', 'true-ledger/loads'],
+      ['film', 'true-ledger/film'],
+      ['oil', 'true-ledger/oil'],
+    ])
+      expect((await bench.people.reader.post(`/api/${question}`).send(engine).expect(200)).body).toMatchObject({ format });
+  });
+  it('are refused with the place of the fault, and to strangers', async () => {
+    const faulty = { ...engine, faults: [{ kind: 'shut-feed', at: 'main.9' }] };
+    expect((await bench.people.reader.post('/api/oil').send(faulty).expect(400)).body).toMatchObject({
+      code: 'oil-fault',
+      field: 'faults.0.at',
+    });
+    await bench.people.reader.post('/api/loads').send({ format: 'true-ledger/bearing' }).expect(400);
+    await request(bench.app.getHttpServer()).post('/api/film').send(engine).expect(401);
+  });
+});

@@ -4,5 +4,3 @@ export { solveFilm } from './reynolds.js';
 export { eccentricityAt, gathered, keptOf, KEPT, shortBeta, shortPeak, spread } from './mobility.js';
 export { shortImpedance } from './shortBearing.js';
 export { FILM_MAPS } from './filmMaps.js';
-export { BEARING_FORMAT, readBearing } from './bearingFile.js';
-export { bearingJson } from './filmJson.js';

@@ -1,5 +1,5 @@
 import { engineTemplate, ENGINE_TEMPLATES } from '../engine/templates.js';
-import type { EngineLayout } from '../engine/layout.js';
+import { layoutSchema, type EngineLayout } from '../engine/layout.js';
 import { validateLayout } from '../engine/validate.js';
 import { overPeriod, readColumns } from '../film/columns.js';
 import { dynamicPaS, OIL_GRADES, withFuel, type Oil } from '../film/viscosity.js';
@@ -137,7 +137,15 @@ export function readEngine(json: unknown, pressureCsv?: string): Result<RunningE
       checked.error.details[0]?.path.join('.'),
     );
   const file = checked.value as EngineFile;
-  return runningEngine({ ...engineTemplate(file.engine.template)!.layout, ...file.engine }, file, pressureCsv);
+  const layout = { ...engineTemplate(file.engine.template)!.layout, ...file.engine };
+  const shape = layoutSchema.validate(layout, { convert: false }).error?.details[0];
+  if (shape)
+    return fail(
+      'engine-file',
+      `The engine file was not read: ${shape.message}. See docs/formats/loads.md.`,
+      ['engine', ...shape.path].join('.'),
+    );
+  return runningEngine(layout, file, pressureCsv);
 }
 
 /** An engine of this layout as it runs. */

@@ -210,6 +210,9 @@ describe('a running engine as a file', () => {
     expect(sentence({}, { oil: { at40Mm2S: 10, at100Mm2S: 60 } })).toMatch(/thinner at 100/);
     expect(sentence({ engine: { template: 'inline-4-petrol', rodShellWidthMm: -4 } })).toMatch(/rodShellWidthMm/);
     expect(sentence({ masses: { pistonKg: 0 } })).toMatch(/pistonKg/);
+    expect(sentence({ engine: { template: 'inline-4-petrol', firingOrder: null } })).toMatch(/engine\.firingOrder/);
+    expect(sentence({ engine: { template: 'inline-4-petrol', colour: 'red' } })).toMatch(/engine\.colour/);
+    for (const strange of [null, 3, [], 'engine']) expect(readEngine(strange).ok).toBe(false);
   });
 
   it('answers with loads, and marks what was estimated', () => {

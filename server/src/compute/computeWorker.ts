@@ -3,6 +3,7 @@ import '../platform.js';
 import { fail, ok } from '@true-ledger/core/kit';
 import type { Station } from '@true-ledger/core/engine';
 import { runSheet, sheetJson } from '@true-ledger/core/measure';
+import { answerRunning, type RunningQuestion } from '@true-ledger/core/running';
 import type { CaseState } from '@true-ledger/core/ledger';
 import { caseView } from '@true-ledger/core/case';
 import { readingsCsv } from '@true-ledger/core/measured';
@@ -18,6 +19,7 @@ export type ComputeTask =
   | { readonly kind: 'differential'; readonly state: CaseState }
   | { readonly kind: 'diagnose'; readonly file: unknown }
   | { readonly kind: 'measure'; readonly sheet: unknown }
+  | { readonly kind: 'running'; readonly question: RunningQuestion; readonly file: unknown }
   | { readonly kind: 'files'; readonly state: CaseState }
   | {
       readonly kind: 'tags';
@@ -39,6 +41,7 @@ export interface ComputeAnswers {
   readonly differential: DiagnosisJson;
   readonly diagnose: DiagnosisJson;
   readonly measure: object;
+  readonly running: object;
   readonly files: DerivedFiles;
   readonly tags: Uint8Array;
 }
@@ -59,6 +62,8 @@ async function compute(task: ComputeTask): Promise<Outcome<ComputeAnswers[Comput
       const outcome = runSheet(task.sheet);
       return outcome.ok ? ok(sheetJson(outcome.value)) : outcome;
     }
+    case 'running':
+      return answerRunning(task.question, task.file);
     case 'files': {
       const view = caseView(task.state);
       if (!view) return fail('no-layout', 'This case has no engine yet. Set its layout first.');
