@@ -61,7 +61,7 @@ const SHOTS = [
   ['dipstick', '/case/:case/opening/dipstick', '.check-drawing', null, true],
   ['pictures', '/case/:case/pictures', '.picture-cell'],
   ['sheets', '/sheets', '.page h1', null, true],
-  ['ledger', '/case/:case/ledger', '.ant-table-row'],
+  ['ledger', '/case/:case/ledger', '.ant-table-row', null, true],
 ];
 
 mkdirSync(values.out, { recursive: true });
