@@ -108,6 +108,24 @@ describe('a bearing with a table of its load', () => {
   });
 });
 
+describe('what stands against a film', () => {
+  const doubts = (more: object, csv = rows()): string[] => {
+    const read = readBearing({ ...FILE, ...more }, csv);
+    if (!read.ok) throw new Error(read.problem.sentence);
+    return (bearingJson(read.value, 90) as { doubts: string[] }).doubts;
+  };
+  it('is nothing for a bearing as they are', () => expect(doubts({})).toEqual([]));
+  it('is a width nobody solved, contact, an orbit that never closes', () => {
+    expect(doubts({ lengthMm: 100 })[0]).toMatch(/width is 2\.00 of the diameter; films were solved from 0\.15 to 1\.4/);
+    expect(doubts({ viscosityPaS: 1e-5 }, rows().replaceAll(',2000', ',900000')).join(' ')).toMatch(/this is contact/);
+    const whirl = [
+      'angle_deg,fx_N,fy_N',
+      ...Array.from({ length: 72 }, (_, i) => `${i * 5},${3000 * Math.cos((i * Math.PI) / 36)},${3000 * Math.sin((i * Math.PI) / 36)}`),
+    ].join('\n');
+    expect(doubts({ speedRpm: 6000, crankSpeedRpm: 3000 }, whirl).join(' ')).toMatch(/did not meet itself in 60 periods/);
+  });
+});
+
 describe('oil', () => {
   it('has the viscosities it was given, and Walther’s between', () => {
     const oil = OIL_GRADES['15W-40']!;

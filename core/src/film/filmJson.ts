@@ -1,5 +1,7 @@
 import { bearingFilm, type BearingFilm } from './bearingFilm.js';
 import type { LoadedBearing } from './bearingFile.js';
+import { FILM_MAPS } from './filmMaps.js';
+import type { Bearing } from './orbit.js';
 
 const deg = (rad: number): number => ((((rad * 180) / Math.PI) % 360) + 360) % 360;
 const round = (value: number, digits: number): number => Number(value.toPrecision(digits));
@@ -39,6 +41,22 @@ export function filmSummary(film: BearingFilm, periodDeg: number, roughnessM: nu
   };
 }
 
+/** What stands against believing the figures of a film, a sentence each. */
+export function filmDoubts(film: BearingFilm, bearing: Bearing): string[] {
+  const { widthRatios } = FILM_MAPS;
+  const width = bearing.lengthM / bearing.diameterM;
+  const outside = film.model !== 'short' && (width < widthRatios[0] || width > widthRatios.at(-1)!);
+  return [
+    ...(outside
+      ? [
+          `The width is ${width.toFixed(2)} of the diameter; films were solved from ${widthRatios[0]} to ${widthRatios.at(-1)}, and the nearest is taken.`,
+        ]
+      : []),
+    ...(film.touches ? ['The journal reaches the sleeve: this is contact, and the film that is told is none.'] : []),
+    ...(film.orbit.settled ? [] : [`The orbit did not meet itself in ${film.orbit.periods} periods: the last one is told.`]),
+  ];
+}
+
 /** A bearing by itself as JSON: its film, the short bearing beside it, and the orbit every `everyDeg`. */
 export function bearingJson(of: LoadedBearing, everyDeg = 1): object {
   const film = bearingFilm(of.bearing, of.load, of.model);
@@ -51,6 +69,7 @@ export function bearingJson(of: LoadedBearing, everyDeg = 1): object {
     format: 'true-ledger/film',
     version: 1,
     film: filmSummary(film, of.periodDeg, of.roughnessM),
+    doubts: filmDoubts(film, of.bearing),
     shortBearing: filmSummary(short, of.periodDeg, of.roughnessM),
     shortOverFinite: round(short.least.filmM / film.least.filmM, 4),
     orbit: {

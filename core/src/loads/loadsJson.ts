@@ -1,4 +1,4 @@
-import { filmSummary } from '../film/filmJson.js';
+import { filmDoubts, filmSummary } from '../film/filmJson.js';
 import { ANGLE_BINS, bearingFilm, thinFilm } from '../film/bearingFilm.js';
 import { ok, type Result } from '../kit/result.js';
 import { bearingsOf, loadsBand, loadsOf, type RunningEngine } from './engineFile.js';
@@ -121,6 +121,7 @@ export function engineFilmJson(engine: RunningEngine, only?: string): Result<obj
       lengthMm: bearing.lengthM * 1000,
       diametralClearanceMm: figures(bearing.clearanceM * 2000),
       film: filmSummary(film, loads.cycleDeg, engine.roughnessM),
+      doubts: filmDoubts(film, bearing),
       shortBearing: filmSummary(short, loads.cycleDeg, engine.roughnessM),
       shortOverFinite: figures(short.least.filmM / film.least.filmM),
       thinnestUm: told(film.thinnestM.filter((_, i) => i % 10 === 0).map((m) => m * 1e6)),
