@@ -234,7 +234,7 @@ const letterTemplate = typed<LetterTemplate>(
     const [unknown] = unknownFields(template);
     return unknown === undefined
       ? template
-      : helpers.message({ custom: `{${unknown}} is no field of a letter. Nothing was changed; take one of the list.` });
+      : helpers.message({ custom: '{{#field}} is no field of a letter; take one of the list' }, { field: `{${unknown}}` });
   }),
 );
 /** Templates of all letters at once. */
