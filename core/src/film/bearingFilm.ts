@@ -49,7 +49,7 @@ export function bearingFilm(bearing: Bearing, load: JournalLoad, model: FilmMode
     thinnestRad[i] = Math.atan2(orbit.y[i]!, orbit.x[i]!);
     if (thinnestM[i]! < thinnestM[least]!) least = i;
     if (orbit.peakPa[i]! > orbit.peakPa[peak]!) peak = i;
-    // Petroff over an eccentric film, and what the load does on the centre that gives way.
+    // Petroff over an eccentric film.
     loss += (shear * load.speed[i]! ** 2) / Math.sqrt(Math.max(LEAST_GAP, 1 - e * e));
   }
   return {

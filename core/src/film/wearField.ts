@@ -19,7 +19,8 @@ const EVERY = 2;
 
 /**
  * What wears of the sleeve, by angle (`ANGLE_BINS` from 0° on) and row: mean over the period of specific load (Pa) times the share of it rough surfaces would carry where they are. Tilt is laid over the
- * orbit of the parallel bearing; that a tilted journal finds another orbit is left out, so that edges come out rather too strong. `journalRad`: angle of the journal against the sleeve at a step.
+ * orbit of the parallel bearing; that a tilted journal finds another orbit is left out, so that edges come out rather too strong. `journalRad`: angle of the journal against the sleeve at a step; `crownRad`: where the upper half has its
+ * crown, opposite the cap.
  */
 export function wearField(
   bearing: Bearing,
@@ -28,6 +29,7 @@ export function wearField(
   journalRad: (step: number) => number,
   roughnessM: number,
   aslant: Aslant | null,
+  crownRad: number,
 ): Float64Array {
   const out = new Float64Array(AXIAL_ROWS * ANGLE_BINS);
   const area = bearing.diameterM * bearing.lengthM;
@@ -49,7 +51,8 @@ export function wearField(
             ? [Math.cos(turned), Math.sin(turned)]
             : [0, 0];
     for (let k = 0; k < ANGLE_BINS; k++) {
-      const cap = aslant?.kind === 'cap-aside' && cos[k]! < 0 ? amount * sin[k]! : 0;
+      const fromCrown = ((k + 0.5) * 2 * Math.PI) / ANGLE_BINS - crownRad;
+      const cap = aslant?.kind === 'cap-aside' && Math.cos(fromCrown) < 0 ? amount * Math.sin(fromCrown) : 0;
       const level = bearing.clearanceM * (1 - ex * cos[k]! - ey * sin[k]!) - cap;
       const tilt = amount * (tx * cos[k]! + ty * sin[k]!);
       for (let row = 0; row < AXIAL_ROWS; row++) {

@@ -1,3 +1,4 @@
+export { mixedColour } from './colour.js';
 export * as schema from './schema.js';
 export type { Held, Schema } from './schema.js';
 export { PROBLEMS, type ProblemCode } from './problems.js';

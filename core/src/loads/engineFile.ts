@@ -122,8 +122,9 @@ function usualGas(layout: EngineLayout): { readonly cycle: Omit<GasCycle, 'cycle
 }
 
 /** Clearances over the diameter where none was measured: common practice for plain bearings. */
-const USUAL_CLEARANCE = { rod: 0.0009, main: 0.0009 } as const;
-const USUAL_OIL = '10W-40';
+const USUAL_CLEARANCE = 0.0009;
+/** Oil taken where none is given. */
+export const USUAL_OIL = '10W-40';
 const USUAL_OIL_C = 95;
 const USUAL_RISE_K = 20;
 
@@ -190,9 +191,7 @@ export function runningEngine(
   }
   const clearanceMm = (bearing: string): number => {
     const kind = bearing.startsWith('rod') ? 'rod' : 'main';
-    return (
-      clearances[bearing] ?? clearances[kind] ?? USUAL_CLEARANCE[kind] * (kind === 'rod' ? layout.pinDiameterMm : layout.mainDiameterMm)
-    );
+    return clearances[bearing] ?? clearances[kind] ?? usualClearanceMm(layout, bearing);
   };
   for (const bearing of bearings)
     if (clearances[bearing] === undefined && clearances[bearing.split('.')[0]!] === undefined) estimated.push(`clearances.${bearing}`);
@@ -235,6 +234,10 @@ export function runningEngine(
     estimated,
   });
 }
+
+/** Diametral clearance of a bearing of which none is known, mm. */
+export const usualClearanceMm = (layout: EngineLayout, bearing: string): number =>
+  USUAL_CLEARANCE * (bearing.startsWith('rod') ? layout.pinDiameterMm : layout.mainDiameterMm);
 
 /** What is there of an object whose members may be undefined. */
 function given<T extends object>(of: T): { [K in keyof T]: Exclude<T[K], undefined> } {

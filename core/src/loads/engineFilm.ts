@@ -1,4 +1,4 @@
-import type { EngineLayout } from '../engine/layout.js';
+import { isPressureFed, type EngineLayout } from '../engine/layout.js';
 import { bearingFilm, type BearingFilm } from '../film/bearingFilm.js';
 import type { Bearing, JournalLoad } from '../film/orbit.js';
 import type { FilmModel } from '../film/mobility.js';
@@ -6,13 +6,22 @@ import { fail, ok, type Result } from '../kit/result.js';
 import { bearingsOf, type RunningEngine } from './engineFile.js';
 import type { EngineLoads } from './engineLoads.js';
 
+/** Kinds of oiling in words; two of them make pressure. */
+export const OILED_BY: Readonly<Record<EngineLayout['lubrication'], string>> = {
+  'wet-sump': 'pressure',
+  'dry-sump': 'pressure',
+  splash: 'splash',
+  premix: 'what comes with its mixture',
+  'total-loss': 'a drip that is lost',
+};
+
 /** Why a bearing has loads and no film; null where a film is reckoned. */
 export function noFilm(layout: EngineLayout, bearing: string): string | null {
   const kind = bearing.startsWith('rod') ? layout.bigEnds : layout.mainBearings;
   if (kind === 'rolling')
     return 'It runs on rolling elements: they carry by contact, and a film between two plain surfaces says nothing of them.';
-  if (layout.lubrication !== 'wet-sump' && layout.lubrication !== 'dry-sump')
-    return `It is oiled by ${layout.lubrication === 'splash' ? 'splash' : 'what comes with the mixture'}: how much oil is in the gap is not known, and a full film must not be promised.`;
+  if (!isPressureFed(layout))
+    return `It is oiled by ${OILED_BY[layout.lubrication]}: how much oil is in the gap is not known, and a full film must not be promised.`;
   if (kind === 'direct') return 'The rod runs on the pin without a shell: its form under load is not known well enough for a film.';
   return null;
 }

@@ -1,6 +1,8 @@
 import { oilRoute, isUnfilteredNode } from '../engine/oilRoute.js';
 import { isPressureFed, type EngineLayout } from '../engine/layout.js';
-import { dynamicPaS, type Oil } from '../film/viscosity.js';
+import { dynamicPaS, OIL_GRADES, type Oil } from '../film/viscosity.js';
+import { USUAL_OIL, usualClearanceMm } from '../loads/engineFile.js';
+import { OILED_BY } from '../loads/engineFilm.js';
 import { fail, ok, type Result } from '../kit/result.js';
 import { beside, drilling, resistance, solveNetwork, valve, type Element, type FlowLaw, type Solved } from './network.js';
 
@@ -82,6 +84,8 @@ const LEAK = 1 + 1.5 * ECCENTRICITY * ECCENTRICITY;
 const GROOVE = { width: 0.2, arc: 0.5 } as const;
 /** Over so much pressure a variable pump goes from all it gives to nothing, and its relief stands that far and half again above what it is set to. Pa. */
 const TURNED_DOWN_PA = 0.5e5;
+/** By so much of its setting the pressure rises when half of what the pump gives at rated speed goes over the relief valve. */
+const RELIEF_RISE = 0.02;
 /** Pressure a pump can draw with, Pa. */
 const SUCTION_PA = 6e4;
 
@@ -96,12 +100,11 @@ export function holeLeak(holeM: number, widthM: number, clearanceM: number, visc
   return ((0.675 * clearanceM ** 3) / viscosityPaS) * (holeM / widthM + 0.4) ** 1.75 * LEAK;
 }
 
-/** Sizes that usually go with an engine; the pump is laid out so that at two fifths of rated speed and hot oil it still holds the relief pressure against every leak. Judgement, marked as an estimate where it is used. */
-export function usualSizes(
-  layout: EngineLayout,
-  clearanceMm: (bearing: string) => number,
-  oil: Oil,
-): Omit<CircuitSizes, 'pumpM3'> & { readonly pumpM3: number } {
+/**
+ * Sizes that usually go with an engine; the pump is laid out so that at two fifths of rated speed and hot oil it still holds the relief pressure against every leak of the engine as new. What wore since, and what
+ * is in the oil now, have no part in it: they are what the gauge is to show. Judgement, marked as an estimate where it is used.
+ */
+export function usualSizes(layout: EngineLayout): CircuitSizes {
   const diesel = layout.fuel === 'diesel';
   const scale = layout.boreMm / 86;
   const sizes = {
@@ -126,10 +129,10 @@ export function usualSizes(
     layout,
     sizes: { ...sizes, pumpM3: 1 },
     speedRpm: layout.peakRpm * 0.4,
-    oil,
+    oil: OIL_GRADES[USUAL_OIL]!,
     oilC: 100,
     bearingC: 115,
-    clearanceMm,
+    clearanceMm: (bearing) => usualClearanceMm(layout, bearing),
     faults: [],
   };
   // What flows when the pressure before the filter is held at that of the relief.
@@ -159,9 +162,10 @@ function networkOf(of: CircuitOf, open = false): { readonly nodes: string[]; rea
   };
   const hole = (diameterM: number, lengthM: number): FlowLaw => drilling(diameterM, lengthM, mu, density);
   if (!open) {
-    const wide = sizes.pumpM3 / sizes.reliefPa / 0.02;
     const stuck = fault('relief-open');
-    const relief = valve(sizes.reliefPa + (sizes.pump === 'variable' ? 1.5 * TURNED_DOWN_PA : 0), wide * (layout.peakRpm / 60) * 0.5);
+    const opens = sizes.reliefPa + (sizes.pump === 'variable' ? 1.5 * TURNED_DOWN_PA : 0);
+    const half = (sizes.pumpM3 * layout.peakRpm) / 60 / 2;
+    const relief = valve(opens, half / (RELIEF_RISE * sizes.reliefPa));
     if (!fault('relief-shut'))
       add('relief', 'pump', null, stuck ? beside(relief, hole(0.006 * Math.sqrt(Math.max(0.02, stuck.amount ?? 0.5)), 0.01)) : relief);
   }
@@ -288,9 +292,7 @@ export function solveCircuit(of: CircuitOf): Circuit {
 
 /** Why an engine has no circuit to reckon; null where it has. */
 export const noCircuit = (layout: EngineLayout): string | null =>
-  isPressureFed(layout)
-    ? null
-    : `This engine is oiled by ${layout.lubrication === 'premix' ? 'its mixture' : layout.lubrication.replace('-', ' ')}: there is no pressure circuit.`;
+  isPressureFed(layout) ? null : `This engine is oiled by ${OILED_BY[layout.lubrication]}: there is no pressure circuit.`;
 
 /** Places a fault of every kind can be at on this engine; null for kinds that have no place. */
 export function faultPlaces(layout: EngineLayout, sizes: CircuitSizes): Readonly<Record<OilFaultKind, readonly string[] | null>> {

@@ -85,6 +85,27 @@ describe('the circuit of an engine', () => {
       expect(solved([{ kind: 'clearance', at, amount: 2 }], 800).gaugePa).toBeLessThanOrEqual(healthy);
   });
 
+  it('shows clearance that was measured, thin oil and heat on the gauge: the pump is that of the engine as new', () => {
+    const running = (more: object, operating: object = {}): Circuit => {
+      const engine = readEngine({
+        format: 'true-ledger/engine',
+        version: 1,
+        engine: { template: 'inline-4-petrol' },
+        operating: { speedRpm: 800, ...operating },
+        ...more,
+      });
+      if (!engine.ok) throw new Error(engine.problem.sentence);
+      const read = readCircuit(engine.value, {});
+      if (!read.ok) throw new Error(read.problem.sentence);
+      return solveCircuit(read.value);
+    };
+    const healthy = running({}).gaugePa;
+    expect(running({ clearances: { rod: 0.09, main: 0.1 } }).gaugePa).toBeLessThan(0.7 * healthy);
+    for (const at of bearingsOf(circuit().layout)) expect(running({ clearances: { [at]: 0.12 } }).gaugePa).toBeLessThan(healthy);
+    expect(running({}, { fuelShare: 0.1 }).gaugePa).toBeLessThan(healthy);
+    expect(running({}, { oilTemperatureC: 130 }).gaugePa).toBeLessThan(healthy);
+  });
+
   it('shows wear everywhere at hot idle first, and hides it at speed behind the relief', () => {
     const worn: OilFault[] = [
       { kind: 'clearance', at: 'rod', amount: 1.5 },

@@ -63,7 +63,7 @@ export function readCircuit(
       );
   }
   const file = (said.circuit ?? {}) as Held<typeof circuitSchema>;
-  const usual = usualSizes(engine.layout, engine.clearanceMm, engine.oil);
+  const usual = usualSizes(engine.layout);
   const metres = (mm: number | undefined): number | undefined => (mm === undefined ? undefined : mm / 1000);
   const bar = (value: number | undefined): number | undefined => (value === undefined ? undefined : value * BAR);
   const given: Partial<Record<keyof CircuitSizes, unknown>> = {

@@ -1,8 +1,10 @@
+import { foundWear } from '../case/foundWear.js';
 import type { CaseView } from '../case/views.js';
 import type { Shape } from '../diagnosis/sequence/drawing.js';
 import { AXIAL_ROWS } from '../film/wearField.js';
 import { ARCS, likeness, runEngine, type Run, type RunSetting } from '../running/run.js';
 import { ASLANT_NAMES } from '../running/explain.js';
+import { mixedColour } from '../kit/colour.js';
 import { percentText } from '../cause/percent.js';
 import type { ReportBlock } from './blocks.js';
 
@@ -12,18 +14,13 @@ const LEFT = 66;
 const GAP = 16;
 const INK = '#20272b';
 const LINE = '#9aa4aa';
-/** Bare face and full wear, as red, green, blue; what lies between is mixed. */
-const BARE = [0xb9, 0xc2, 0xc6] as const;
-const WORN = [0x9e, 0x4a, 0x26] as const;
+/** Bare face and full wear; what lies between is mixed. */
+const BARE = '#b9c2c6';
+const WORN = '#9e4a26';
 const SHOWS = 0.03;
 const SEEN = 0.25;
 
-const mixed = (share: number): string =>
-  `#${BARE.map((b, i) =>
-    Math.round(b + (WORN[i]! - b) * Math.min(1, Math.max(0, share)))
-      .toString(16)
-      .padStart(2, '0'),
-  ).join('')}`;
+const mixed = (share: number): string => mixedColour(BARE, WORN, share);
 
 /** A way of running in words. */
 function settingWords(s: RunSetting): string {
@@ -79,19 +76,19 @@ function saysOf(run: Run): string {
 function faces(view: CaseView, run: Run): ReportBlock {
   const shapes: Shape[] = [];
   const height = AXIAL_ROWS * ROW;
+  const read = foundWear(view, run.setting.bearing);
   const said: string[] = [];
   const text = (x: number, y: number, words: string): void =>
     void shapes.push({ kind: 'text', x, y, size: 10, bold: false, fill: INK, text: words });
   let y = 0;
   for (const half of ['upper', 'lower'] as const) {
-    const wear = view.byId.get(`${run.setting.bearing}.shell.${half}`)?.wear ?? null;
+    const found = read[half] ?? null;
     const predicted = run.film!.predicted[half];
-    const worn = wear ? Float64Array.from(wear.shares.sound, (s) => 1 - s) : null;
-    const alike = wear && worn ? likeness(predicted, worn, wear.seen) : null;
+    const alike = found ? likeness(predicted, found.worn, found.seen) : null;
     said.push(`${half} half ${alike === null ? 'not compared' : `${percentText(alike)} alike`}`);
     for (const [words, cells, seen] of [
       [`${half}, predicted`, predicted, null],
-      ['found', worn, wear?.seen ?? null],
+      ['found', found?.worn ?? null, found?.seen ?? null],
     ] as const) {
       text(0, y + height / 2 + 3, words);
       shapes.push({
@@ -104,7 +101,7 @@ function faces(view: CaseView, run: Run): ReportBlock {
         stroke: LINE,
         dash: false,
       });
-      cells?.forEach((v, i) => {
+      Array.from(cells ?? [], (v, i) => {
         const unseen = seen !== null && seen[i]! < SEEN;
         if (!unseen && v < SHOWS) return;
         const fill = unseen ? '#fbfcfc' : mixed(v);

@@ -1,5 +1,5 @@
 import type { EngineLayout } from '../engine/layout.js';
-import type { Aslant } from '../film/wearField.js';
+import { ASLANT, type Aslant } from '../film/wearField.js';
 import { likeness, runEngine, type RunSetting } from './run.js';
 
 /** What was found of a bearing's halves on the raster of their wear maps: share worn of what was seen, and share seen. A half that was not read is left out. */
@@ -17,6 +17,9 @@ export interface Explanation {
 
 /** Settings whose likeness lies within this of the best fit equally well: what was read is no finer. Judgement. */
 export const EQUALLY = 0.05;
+
+/** How far aslant a bearing is tried, of its clearance. */
+const ASLANT_OF_CLEARANCE = [0.25, 0.5] as const;
 
 /** What makes a bearing run aslant, in words. */
 export const ASLANT_NAMES: Readonly<Record<Aslant['kind'], string>> = {
@@ -49,6 +52,12 @@ function trials(
       const speedRpm = Math.round((times * layout.peakRpm) / 50) * 50;
       return [`lugging at ${speedRpm} rpm, hot`, { speedRpm, loadShare: 1, oilTemperatureC: 120 }] as const;
     }),
+    ...ASLANT.filter((kind) => from.bearing.startsWith('rod') || !kind.endsWith('rod')).flatMap((kind) =>
+      ASLANT_OF_CLEARANCE.map((share) => {
+        const um = Math.max(2, Math.round(1000 * clearanceMm * share));
+        return [`${ASLANT_NAMES[kind]} by ${um} µm`, { aslant: { kind, amountM: um * 1e-6 } }] as const;
+      }),
+    ),
     [
       'heavy combustion at half speed, hot',
       { speedRpm: Math.round((0.5 * layout.peakRpm) / 50) * 50, loadShare: 1.5, oilTemperatureC: 120 },

@@ -107,7 +107,8 @@ export function runEngine(layout: EngineLayout, setting: RunSetting): Result<Run
     if (!loaded.ok) return loaded;
     const of = loaded.value;
     const found = bearingFilm(of.bearing, of.load, engine.model);
-    const field = wearField(of.bearing, of.load, found, of.journalRad, engine.roughnessM, setting.aslant);
+    const crown = (sleeveDeg(layout, bearing, 'upper', 90) * Math.PI) / 180;
+    const field = wearField(of.bearing, of.load, found, of.journalRad, engine.roughnessM, setting.aslant, crown);
     const worst = Math.max(...field);
     const halfOf = (half: 'upper' | 'lower'): Float64Array =>
       Float64Array.from({ length: ARCS * AXIAL_ROWS }, (_, i) => {

@@ -134,6 +134,15 @@ describe('what would explain what was found', () => {
     expect(ranked[0]!.alike! - own.alike!).toBeLessThanOrEqual(EQUALLY);
     expect(ranked.map((e) => e.alike ?? -1)).toEqual(ranked.map((e) => e.alike ?? -1).sort((a, b) => b - a));
   });
+  it('finds a bent rod by its edges', () => {
+    const bent = run({ oilTemperatureC: 110, aslant: { kind: 'bent-rod', amountM: 2.3e-5 } }).film!.predicted;
+    const found = { upper: { worn: bent.upper, seen: all }, lower: { worn: bent.lower, seen: all } };
+    const [best] = explained(FOUR, { ...USUAL, oilTemperatureC: 110 }, 0.045, found);
+    expect(best!.name).toMatch(/^bent rod by \d+ µm$/);
+    expect(best!.alike).toBeGreaterThan(0.9);
+    // A main has no rod to be bent.
+    expect(explained(FOUR, { ...USUAL, bearing: 'main.2' }, 0.05, found).some((e) => e.name.includes('rod'))).toBe(false);
+  });
   it('finds nothing alike where the other half is worn', () => {
     const capOnly = arcs((i) => (i > 14 && i < 22 ? 1 : 0));
     const ranked = explained(FOUR, { ...USUAL, speedRpm: 1500 }, 0.045, {

@@ -1,6 +1,7 @@
 import { oilRoute } from '@true-ledger/core/engine';
+import { mixedColour } from '@true-ledger/core/kit';
 import type { Run } from '@true-ledger/core/running';
-import { useRef, type ReactNode } from 'react';
+import { memo, useRef, type ReactNode } from 'react';
 import { Button } from 'antd';
 import { useCase } from '../../app/caseContext.js';
 import { saveBlob } from '../../app/saveBlob.js';
@@ -15,7 +16,7 @@ const GALLERY_Y = 96;
 const FULL_BAR = 8;
 
 /** The engine's own oil route with what flows in it, how much it stands under, and the gauge where the real one sits. */
-export function CircuitDrawing({ run }: { run: Run }): ReactNode {
+export const CircuitDrawing = memo(function CircuitDrawing({ run }: { run: Run }): ReactNode {
   const { layout } = useCase().view;
   const svg = useRef<SVGSVGElement>(null);
   if (!run.oil) return <p>{run.why ?? 'This engine has no pressure circuit.'}</p>;
@@ -29,7 +30,7 @@ export function CircuitDrawing({ run }: { run: Run }): ReactNode {
   const total = circuit.pumpFlow * L_MIN;
   const width = (litres: number): number => (litres < total * 1e-3 ? 1 : 2 + 16 * Math.sqrt(litres / Math.max(total, 1e-9)));
   const ink = (pressure: number): string =>
-    `color-mix(in srgb, ${COLOUR.oilUsed} ${Math.round(15 + (85 * Math.min(pressure, FULL_BAR)) / FULL_BAR)}%, ${COLOUR.paper})`;
+    mixedColour(COLOUR.paper, COLOUR.oilUsed, 0.15 + (0.85 * Math.min(pressure, FULL_BAR)) / FULL_BAR);
   const pipe = (key: string, d: string, litres: number, pressure: number): ReactNode => (
     <path
       key={key}
@@ -48,7 +49,17 @@ export function CircuitDrawing({ run }: { run: Run }): ReactNode {
       <p role="status" className={starved.length > 0 ? 'driver fault' : 'driver'}>
         {driver}
       </p>
-      <svg ref={svg} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-label={`Oil circuit: ${driver}`} className="circuit">
+      <svg
+        ref={svg}
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        role="img"
+        aria-label={`Oil circuit: ${driver}`}
+        className="circuit"
+        xmlns="http://www.w3.org/2000/svg"
+        fontFamily="sans-serif"
+        fontSize={12}
+        fill={COLOUR.ink}
+      >
         {pipe('pickup', `M40 250 V160 H90`, total, 0)}
         <Part x={15} y={250} w={110} name="pan" />
         {pipe('pump', `M120 160 H190`, total, bar('pump'))}
@@ -137,12 +148,12 @@ export function CircuitDrawing({ run }: { run: Run }): ReactNode {
       </div>
     </>
   );
-}
+});
 
 function Part({ x, y, w, name, told }: { x: number; y: number; w: number; name: string; told?: string }): ReactNode {
   return (
     <g>
-      <rect x={x} y={y} width={w} height={30} className="part" />
+      <rect x={x} y={y} width={w} height={30} fill={COLOUR.paper} stroke={COLOUR.ink} />
       <text x={x + w / 2} y={y + 19} textAnchor="middle">
         {name}
       </text>
@@ -175,12 +186,12 @@ function Place({
   const [kind = '', number = ''] = name.split('.');
   return (
     <g>
-      <circle cx={x} cy={y} r={15} className={here ? 'fed here' : 'fed'} stroke={dry ? COLOUR.fault : undefined} />
+      <circle cx={x} cy={y} r={15} fill={COLOUR.paper} stroke={dry ? COLOUR.fault : COLOUR.ink} strokeWidth={here ? 3.5 : 1.5} />
       <text x={x} y={y + 4} textAnchor="middle">
         {kind === 'main' ? 'M' : 'R'}
         {number}
       </text>
-      <text x={x} y={y + 28} textAnchor="middle" className={dry ? 'figure dry' : 'figure'}>
+      <text x={x} y={y + 28} textAnchor="middle" className={dry ? 'figure dry' : 'figure'} fill={dry ? COLOUR.fault : COLOUR.ink}>
         {dry ? 'dry' : `${litres.toFixed(2)}`}
       </text>
       <title>{`${kind} ${number}: ${bar.toFixed(1)} bar, ${litres.toFixed(2)} L/min`}</title>
@@ -196,10 +207,10 @@ function Gauge({ x, bar, healthy }: { x: number; bar: number; healthy: number })
   };
   return (
     <g>
-      <path d={`M${x} ${GALLERY_Y} V46`} className="axis" />
-      <path d={`M${x - 32} 44 A32 32 0 0 1 ${x + 32} 44 Z`} className="part" />
-      <path d={`M${x} 44 L${tip(healthy)}`} className="needle healthy" />
-      <path d={`M${x} 44 L${tip(bar)}`} className="needle" />
+      <path d={`M${x} ${GALLERY_Y} V46`} stroke={COLOUR.line} />
+      <path d={`M${x - 32} 44 A32 32 0 0 1 ${x + 32} 44 Z`} fill={COLOUR.paper} stroke={COLOUR.ink} />
+      <path d={`M${x} 44 L${tip(healthy)}`} stroke={COLOUR.lineDark} strokeWidth={2} />
+      <path d={`M${x} 44 L${tip(bar)}`} stroke={COLOUR.ink} strokeWidth={2} />
       <text x={x + 38} y={40} className="figure">
         {bar.toFixed(1)} bar
       </text>

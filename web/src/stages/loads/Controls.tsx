@@ -2,7 +2,7 @@ import { Select, Slider } from 'antd';
 import { OIL_GRADES } from '@true-ledger/core/film';
 import { OIL_FAULTS, type OilFault } from '@true-ledger/core/oil';
 import { ASLANT_NAMES, type Run, type RunSetting } from '@true-ledger/core/running';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import { useCase } from '../../app/caseContext.js';
 
 const FAULT_NAMES: Readonly<Record<(typeof OIL_FAULTS)[number], string>> = {
@@ -40,7 +40,7 @@ const placeName = (id: string): string => {
 type Aslant = NonNullable<RunSetting['aslant']>;
 
 /** How the engine is let run. */
-export function Controls({
+export const Controls = memo(function Controls({
   setting,
   onChange,
   run,
@@ -81,7 +81,7 @@ export function Controls({
           options={bearings.map((value) => ({ value, label: placeName(value) }))}
         />
       </label>
-      <Set
+      <Setting
         name="Speed"
         told={`${setting.speedRpm} rpm`}
         min={300}
@@ -90,7 +90,7 @@ export function Controls({
         value={setting.speedRpm}
         onChange={(speedRpm) => set({ speedRpm })}
       />
-      <Set
+      <Setting
         name="Load"
         told={`${Math.round(100 * setting.loadShare)} %`}
         min={0}
@@ -109,7 +109,7 @@ export function Controls({
           options={Object.keys(OIL_GRADES).map((value) => ({ value, label: value }))}
         />
       </label>
-      <Set
+      <Setting
         name="Oil temperature"
         told={`${setting.oilTemperatureC} °C`}
         min={-10}
@@ -118,7 +118,7 @@ export function Controls({
         value={setting.oilTemperatureC}
         onChange={(oilTemperatureC) => set({ oilTemperatureC })}
       />
-      <Set
+      <Setting
         name="Fuel in the oil"
         told={`${Math.round(100 * setting.fuelShare)} %`}
         min={0}
@@ -127,7 +127,7 @@ export function Controls({
         value={setting.fuelShare}
         onChange={(fuelShare) => set({ fuelShare })}
       />
-      <Set
+      <Setting
         name="Clearance"
         told={`${clearance.toFixed(3)} mm`}
         note={own === undefined ? 'not measured' : `measured ${own.toFixed(3)} mm (mark)`}
@@ -146,7 +146,7 @@ export function Controls({
           value={setting.aslant?.kind ?? ''}
           onChange={(kind: Aslant['kind'] | '') => set({ aslant: kind === '' ? null : { kind, amountM: setting.aslant?.amountM ?? 2e-5 } })}
           options={[
-            { value: '' as const, label: 'Not' },
+            { value: '' as const, label: 'No' },
             ...(Object.entries(ASLANT_NAMES) as Array<[Aslant['kind'], string]>)
               .filter(([kind]) => bearing.startsWith('rod') || !kind.endsWith('rod'))
               .map(([value, label]) => ({ value, label })),
@@ -154,7 +154,7 @@ export function Controls({
         />
       </label>
       {setting.aslant && (
-        <Set
+        <Setting
           name="By"
           told={`${Math.round(setting.aslant.amountM * 1e6)} µm`}
           min={2}
@@ -188,7 +188,7 @@ export function Controls({
         </label>
       )}
       {fault?.amount !== undefined && AMOUNTS[fault.kind] && (
-        <Set
+        <Setting
           name="How much"
           told={AMOUNTS[fault.kind]!.told(fault.amount)}
           min={AMOUNTS[fault.kind]!.min}
@@ -200,9 +200,9 @@ export function Controls({
       )}
     </>
   );
-}
+});
 
-function Set({
+function Setting({
   name,
   told,
   min,

@@ -1,5 +1,5 @@
 import type { Run } from '@true-ledger/core/running';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 
 const L_MIN = 60_000;
 
@@ -16,7 +16,7 @@ const LINES: readonly Line[] = [
 ];
 
 /** What came of the setting, beside the pinned one. */
-export function Figures({ run, pinned }: { run: Run; pinned: Run | null }): ReactNode {
+export const Figures = memo(function Figures({ run, pinned }: { run: Run; pinned: Run | null }): ReactNode {
   return (
     <table className="mini run-figures">
       <thead>
@@ -37,4 +37,4 @@ export function Figures({ run, pinned }: { run: Run; pinned: Run | null }): Reac
       </tbody>
     </table>
   );
-}
+});

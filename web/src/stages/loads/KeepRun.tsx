@@ -1,11 +1,11 @@
 import { Button, Input } from 'antd';
 import type { Run, RunSetting } from '@true-ledger/core/running';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { useDraft } from '../../app/drafts.js';
 
 /** Keeps the setting for the account, with why it is shown; what is kept can be looked at again, and taken out. */
-export function KeepRun({ run, onSet }: { run: Run; onSet: (setting: RunSetting) => void }): ReactNode {
+export const KeepRun = memo(function KeepRun({ run, onSet }: { run: Run; onSet: (setting: RunSetting) => void }): ReactNode {
   const { view } = useCase();
   const record = useRecord();
   const { bearing } = run.setting;
@@ -30,4 +30,4 @@ export function KeepRun({ run, onSet }: { run: Run; onSet: (setting: RunSetting)
       </div>
     </div>
   );
-}
+});

@@ -1,4 +1,5 @@
 import { Button, Slider } from 'antd';
+import { standingGrade, type CaseView } from '@true-ledger/core/case';
 import { clearanceRun } from '@true-ledger/core/measured';
 import type { RunSetting } from '@true-ledger/core/running';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
@@ -16,6 +17,13 @@ import './loads.css';
 
 /** Degrees of the crank a second while it plays. */
 const PLAYS = 90;
+
+/** The bearing whose shells are graded worst; the first big end where none is. */
+function worstBearing(view: CaseView): string {
+  const graded = view.stations.filter((s) => s.station.part === 'shell' && s.station.bearing && (standingGrade(s) ?? 0) > 0);
+  const worst = graded.sort((a, b) => standingGrade(b)! - standingGrade(a)!)[0];
+  return worst?.station.bearing ?? 'rod.1';
+}
 
 /** Why the wear is where it is: loads, oil film and oil circuit of the engine as one lets it run. */
 export function LoadsStage(): ReactNode {
@@ -39,7 +47,7 @@ export function LoadsStage(): ReactNode {
     clearancesMm: Object.fromEntries(measured),
     faults: [],
     aslant: null,
-    bearing: 'rod.1',
+    bearing: worstBearing(view),
   }));
   const answer = useRun(layout, setting);
   const run = answer?.ok ? answer.value : null;

@@ -1,10 +1,10 @@
+import { foundWear } from '@true-ledger/core/case';
 import { percentText } from '@true-ledger/core/cause';
 import { ARCS, likeness, type Run, type RunSetting } from '@true-ledger/core/running';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import { useCase } from '../../app/caseContext.js';
 import { COLOUR } from '../../app/tokens.js';
 import { Explanations } from './Explanations.js';
-import { foundWear } from './foundWear.js';
 
 const CELL = 12;
 const ROW = 5;
@@ -44,7 +44,7 @@ function Face({ y, wear, seen, label }: { y: number; wear: ArrayLike<number> | n
 }
 
 /** What is predicted to wear of both halves, over what was found. */
-export function ShellStrips({ run, onSet }: { run: Run; onSet: (setting: RunSetting) => void }): ReactNode {
+export const ShellStrips = memo(function ShellStrips({ run, onSet }: { run: Run; onSet: (setting: RunSetting) => void }): ReactNode {
   const { view } = useCase();
   const { bearing } = run.setting;
   const { film } = run;
@@ -94,4 +94,4 @@ export function ShellStrips({ run, onSet }: { run: Run; onSet: (setting: RunSett
       {(read.upper ?? read.lower) && <Explanations run={run} found={read} onSet={onSet} />}
     </>
   );
-}
+});

@@ -1,5 +1,5 @@
-import type { CaseView } from '@true-ledger/core/case';
-import type { FoundWear } from '@true-ledger/core/running';
+import type { FoundWear } from '../running/explain.js';
+import type { CaseView } from './views.js';
 
 /** What was read of the halves of a bearing: share not sound of what was seen, and share seen, cell by cell. */
 export function foundWear(view: CaseView, bearing: string): FoundWear {
