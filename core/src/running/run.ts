@@ -5,7 +5,7 @@ import { filmSummary, type FilmSummary } from '../film/filmJson.js';
 import { loadsBand, loadsOf, runningEngine } from '../loads/engineFile.js';
 import { engineBearing, noFilm } from '../loads/engineFilm.js';
 import { bearingForce, largest, projectedMm2, THIN_LAMBDA } from '../loads/loadsJson.js';
-import { faultPlaces, gaugeNode, type OilFault, type OilFaultKind } from '../oil/circuit.js';
+import { faultPlaces, gaugeNode, noCircuit, type OilFault, type OilFaultKind } from '../oil/circuit.js';
 import { faultsSchema, oilVerdict, readCircuit, type OilVerdict } from '../oil/oilFile.js';
 import { OIL_GRADES } from '../film/viscosity.js';
 import { figure, matching, nullable, object, oneOf, record, typed, type Held } from '../kit/schema.js';
@@ -45,6 +45,8 @@ export interface Run {
   readonly why: string | null;
   /** Null for engines without a pressure circuit. */
   readonly oil: OilVerdict | null;
+  /** Why there is none; null with `oil`. */
+  readonly noOil: string | null;
   /** Where a fault of every kind can be; null with `oil`. */
   readonly faultPlaces: Readonly<Record<OilFaultKind, readonly string[] | null>> | null;
   /** Where the gauge sits: a node of the circuit. */
@@ -68,6 +70,11 @@ interface RunFilm {
 
 /** Columns of the raster of a shell, which has `AXIAL_ROWS` rows. */
 export const ARCS = 36;
+/**
+ * Share of the mean specific load that rough surfaces must carry at the worst place for wear to be predicted: a film of twice the roughness for a tenth of the cycle comes to about this. Less is nothing
+ * anybody would see, and drawn as a share of its own worst it would look like much. Judgement.
+ */
+const NOTICED = 1e-3;
 /** A bearing that gets a smaller share of its oil has no full film. */
 const FULL = 0.25;
 
@@ -109,7 +116,10 @@ export function runEngine(layout: EngineLayout, setting: RunSetting): Result<Run
     const found = bearingFilm(of.bearing, of.load, engine.model);
     const crown = (sleeveDeg(layout, bearing, 'upper', 90) * Math.PI) / 180;
     const field = wearField(of.bearing, of.load, found, of.journalRad, engine.roughnessM, setting.aslant, crown);
-    const worst = Math.max(...field);
+    const faceM2 = of.bearing.diameterM * of.bearing.lengthM;
+    const mean = of.load.x.reduce((sum, x, i) => sum + Math.hypot(x, of.load.y[i]!), 0) / (of.load.x.length * faceM2);
+    const highest = Math.max(...field);
+    const worst = highest >= NOTICED * mean ? highest : 0;
     const halfOf = (half: 'upper' | 'lower'): Float64Array =>
       Float64Array.from({ length: ARCS * AXIAL_ROWS }, (_, i) => {
         const deg = sleeveDeg(layout, bearing, half, (((i % ARCS) + 0.5) * 180) / ARCS);
@@ -143,6 +153,7 @@ export function runEngine(layout: EngineLayout, setting: RunSetting): Result<Run
     film,
     why,
     oil,
+    noOil: noCircuit(layout),
     faultPlaces: circuit.ok ? faultPlaces(layout, circuit.value.sizes) : null,
     gaugeAt: circuit.ok ? gaugeNode(circuit.value) : null,
     estimated: engine.estimated,

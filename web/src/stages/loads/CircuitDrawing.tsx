@@ -19,7 +19,7 @@ const FULL_BAR = 8;
 export const CircuitDrawing = memo(function CircuitDrawing({ run }: { run: Run }): ReactNode {
   const { layout } = useCase().view;
   const svg = useRef<SVGSVGElement>(null);
-  if (!run.oil) return <p>{run.why ?? 'This engine has no pressure circuit.'}</p>;
+  if (!run.oil) return <p>{run.noOil}</p>;
   const { circuit, healthy, starved, driver } = run.oil;
   const route = oilRoute(layout);
   const mains = Array.from({ length: layout.mains }, (_, i) => `main.${i + 1}`);
@@ -72,18 +72,22 @@ export const CircuitDrawing = memo(function CircuitDrawing({ run }: { run: Run }
         )}
         {pipe('filter', `M200 160 H250 V${GALLERY_Y} H${first}`, flow('filter'), bar('filtered'))}
         <Part
-          x={175}
+          x={circuit.pressure.has('cooled') ? 158 : 175}
           y={145}
-          w={62}
+          w={circuit.pressure.has('cooled') ? 92 : 62}
           name={circuit.pressure.has('cooled') ? 'cooler, filter' : 'filter'}
           told={`${bar('pump').toFixed(1)} bar`}
         />
         {mains.map((main, i) => {
           const rods = (route.feeds[main] ?? []).filter((r) => r.startsWith('rod.'));
           const unfiltered = circuit.flow.has(`before feed ${main}`);
+          // The gallery passes by what a branch before the filter feeds.
+          const before = unfiltered ? undefined : mains.findLastIndex((m, k) => k < i && !circuit.flow.has(`before feed ${m}`));
           return (
             <g key={main}>
-              {i > 0 && pipe(`gallery ${main}`, `M${x(i - 1)} ${GALLERY_Y} H${x(i)}`, flow(`to gallery.${i + 1}`), bar(`gallery.${i + 1}`))}
+              {before !== undefined &&
+                before >= 0 &&
+                pipe(`gallery ${main}`, `M${x(before)} ${GALLERY_Y} H${x(i)}`, flow(`to gallery.${i + 1}`), bar(`gallery.${i + 1}`))}
               {unfiltered
                 ? pipe(`feed ${main}`, `M150 160 V212 H${x(i) - 22} V165 H${x(i)}`, flow(`feed ${main}`), bar(main))
                 : pipe(`feed ${main}`, `M${x(i)} ${GALLERY_Y} V160`, flow(`feed ${main}`), bar(main))}

@@ -6,6 +6,8 @@ import { COLOUR } from '../../app/tokens.js';
 import { saveBlob } from '../../app/saveBlob.js';
 import { Plot } from '../../charts/Plot.js';
 
+const HEIGHT = 300;
+const MARGIN = { l: 70, r: 16, t: 30, b: 44 } as const;
 /** Every so many steps a point. */
 const EVERY = 4;
 
@@ -39,50 +41,43 @@ function csv(run: Run): string {
 }
 
 /** The thinnest film over the cycle, with the film at which surfaces touch. */
-export function FilmChart({ run, pinned, crankDeg }: { run: Run; pinned: Run | null; crankDeg: number | null }): ReactNode {
+export function FilmChart({ run, pinned, crankDeg }: { run: Run; pinned: Run | null; crankDeg: number }): ReactNode {
   const { data, layout } = useMemo(() => {
     const lines: Data[] = [
       ...(pinned?.film ? [trace(pinned, 'pinned', COLOUR.lineDark, 2)] : []),
       trace(run, 'thinnest film', COLOUR.accent, 2),
     ];
     const limit = run.film!.limitUm;
+    lines.push({
+      type: 'scatter',
+      mode: 'lines',
+      name: 'surfaces touch below',
+      x: [0, run.cycleDeg],
+      y: [limit, limit],
+      line: { color: COLOUR.fault, width: 1.5, dash: 'dash' },
+      hoverinfo: 'skip',
+    });
     const shown: Partial<Layout> = {
-      xaxis: { title: { text: 'crank angle from firing of cylinder 1, °' }, range: [0, run.cycleDeg], dtick: 90 },
+      // The line of the crank stands over the chart, which must then not be drawn out along it.
+      xaxis: { title: { text: 'crank angle from firing of cylinder 1, °' }, range: [0, run.cycleDeg], dtick: 90, fixedrange: true },
       yaxis: { title: { text: 'film, µm' }, rangemode: 'tozero' },
-      shapes: [
-        { type: 'line', xref: 'paper', x0: 0, x1: 1, y0: limit, y1: limit, line: { color: COLOUR.fault, width: 1.5, dash: 'dash' } },
-        ...(crankDeg === null
-          ? []
-          : [
-              {
-                type: 'line' as const,
-                yref: 'paper' as const,
-                x0: crankDeg,
-                x1: crankDeg,
-                y0: 0,
-                y1: 1,
-                line: { color: COLOUR.quiet, width: 1 },
-              },
-            ]),
-      ],
-      annotations: [
-        {
-          xref: 'paper',
-          x: 1,
-          y: limit,
-          text: 'touches below',
-          showarrow: false,
-          xanchor: 'right',
-          yanchor: 'bottom',
-          font: { color: COLOUR.fault },
-        },
-      ],
+      margin: MARGIN,
     };
     return { data: lines, layout: shown };
-  }, [run, pinned, crankDeg]);
+  }, [run, pinned]);
   return (
     <>
-      <Plot data={data} layout={layout} height={210} label="Thinnest film over the cycle with the film at which surfaces touch" />
+      <div className="film-chart">
+        <Plot data={data} layout={layout} height={HEIGHT} label="Thinnest film over the cycle with the film at which surfaces touch" />
+        <div
+          className="crank-line"
+          style={{
+            left: `calc(${MARGIN.l}px + (100% - ${MARGIN.l + MARGIN.r}px) * ${crankDeg / run.cycleDeg})`,
+            top: MARGIN.t,
+            height: HEIGHT - MARGIN.t - MARGIN.b,
+          }}
+        />
+      </div>
       <Button size="small" onClick={() => saveBlob(`film-${run.setting.bearing}.csv`, new Blob([csv(run)], { type: 'text/csv' }))}>
         Take CSV
       </Button>

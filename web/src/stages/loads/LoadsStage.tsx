@@ -118,12 +118,14 @@ export function LoadsStage(): ReactNode {
             </section>
             <section className="pane">
               <h2>Film over the cycle</h2>
-              {run.film ? <FilmChart run={run} pinned={pinned} crankDeg={plays ? null : crankDeg} /> : <p>{run.why}</p>}
+              {run.film ? <FilmChart run={run} pinned={pinned} crankDeg={crankDeg} /> : <p>{run.why}</p>}
             </section>
-            <section className="pane">
-              <h2>Shells of {run.setting.bearing.replace('.', ' ')}</h2>
-              <ShellStrips run={run} onSet={setSetting} />
-            </section>
+            {view.byId.has(`${run.setting.bearing}.shell.upper`) && (
+              <section className="pane">
+                <h2>Shells of {run.setting.bearing.replace('.', ' ')}</h2>
+                <ShellStrips run={run} onSet={setSetting} />
+              </section>
+            )}
             <section className="pane loads-circuit">
               <h2>Oil circuit</h2>
               <CircuitDrawing run={run} />
