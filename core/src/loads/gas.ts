@@ -53,58 +53,95 @@ export function chamber(
   };
 }
 
+/** What is the same whatever the heat: volume, share burnt and their slopes by the degree at the start, the middle and the end of every step of the closed part, its steps, and how many of them reach each of the places that are told. */
+interface ClosedPart {
+  readonly stepDeg: Float64Array;
+  readonly ends: readonly number[];
+  readonly volume: Float64Array;
+  readonly volumeSlope: Float64Array;
+  readonly share: Float64Array;
+  readonly shareSlope: Float64Array;
+}
+
+function closedPart(crank: CrankSize, boreM: number, gas: GasCycle, places: readonly number[], mostDeg: number): ClosedPart {
+  const volumeAt = chamber(crank, boreM, gas.compressionRatio);
+  const top = deadCentres(crank).topRad;
+  const burnt = (deg: number): number => {
+    const y = (deg - gas.ignitionDeg) / gas.burnDeg;
+    return y <= 0 ? 0 : 1 - Math.exp(-WIEBE * y ** (gas.wiebeM + 1));
+  };
+  const steps: number[] = [];
+  const at: number[] = [];
+  const ends: number[] = [];
+  let deg = gas.closesDeg;
+  for (const end of places) {
+    const count = Math.max(1, Math.ceil((end - deg) / mostDeg - 1e-9));
+    const h = (end - deg) / count;
+    for (let i = 0; i < count; i++) {
+      steps.push(h);
+      at.push(deg, deg + h / 2, deg + h);
+      deg += h;
+    }
+    deg = end;
+    ends.push(steps.length);
+  }
+  const volumes = at.map((d) => volumeAt(top + (d * Math.PI) / 180));
+  const h = 1e-4;
+  return {
+    stepDeg: Float64Array.from(steps),
+    ends,
+    volume: Float64Array.from(volumes, ([v]) => v),
+    volumeSlope: Float64Array.from(volumes, ([, dv]) => dv * (Math.PI / 180)),
+    share: Float64Array.from(at, burnt),
+    shareSlope: Float64Array.from(at, (d) => (d < gas.ignitionDeg ? 0 : (burnt(d + h) - burnt(d - h)) / (2 * h))),
+  };
+}
+
 /**
  * Pressure over a cycle in `steps` even steps: polytropic compression, heat released after Wiebe, polytropic expansion, exchange at constant pressures. First law for the closed part:
  * dp = (n − 1)/V dQ − n p/V dV with the exponent n between compression and expansion by the share burnt; the heat is what is left after losses to the walls.
  */
 export function gasPressure(crank: CrankSize, boreM: number, gas: GasCycle, target: GasTarget, steps: number): GasPressure {
-  const volume = chamber(crank, boreM, gas.compressionRatio);
-  const top = deadCentres(crank).topRad;
   const made = (heatJ: number): GasPressure => ({ ...cycleWith(heatJ), heatJ });
   const cycleDeg = gas.cycle === 'four-stroke' ? 720 : 360;
   const stepDeg = cycleDeg / steps;
+  const first = Math.ceil(gas.closesDeg / stepDeg);
+  const last = Math.floor(gas.opensDeg / stepDeg);
+  const closed = closedPart(
+    crank,
+    boreM,
+    gas,
+    [...Array.from({ length: last - first + 1 }, (_, i) => (first + i) * stepDeg), gas.opensDeg],
+    stepDeg / SUBSTEPS,
+  );
 
   function cycleWith(heatJ: number): Omit<GasPressure, 'heatJ'> {
     const pressurePa = new Float64Array(steps);
-    const burnt = (deg: number): number => {
-      const y = (deg - gas.ignitionDeg) / gas.burnDeg;
-      return y <= 0 ? 0 : 1 - Math.exp(-WIEBE * y ** (gas.wiebeM + 1));
-    };
-    const slope = (deg: number, p: number): number => {
-      const phi = top + (deg * Math.PI) / 180;
-      const [v, dv] = volume(phi);
+    const { volume, volumeSlope, share, shareSlope } = closed;
+    const slope = (k: number, p: number): number => {
       // Without a fire nothing but the charge is let expand.
-      const share = heatJ === 0 ? 0 : burnt(deg);
-      const n = gas.compressionExponent + (gas.expansionExponent - gas.compressionExponent) * share;
-      const h = 1e-4;
-      const dq = deg < gas.ignitionDeg ? 0 : (heatJ * (burnt(deg + h) - burnt(deg - h))) / (2 * h);
-      return ((n - 1) / v) * dq - ((n * p) / v) * dv * (Math.PI / 180);
+      const n = gas.compressionExponent + (gas.expansionExponent - gas.compressionExponent) * (heatJ === 0 ? 0 : share[k]!);
+      return ((n - 1) / volume[k]!) * heatJ * shareSlope[k]! - ((n * p) / volume[k]!) * volumeSlope[k]!;
     };
     // From where the charge is shut in to where the exhaust opens, by Runge and Kutta.
-    const d = stepDeg / SUBSTEPS;
-    const first = Math.ceil(gas.closesDeg / stepDeg);
-    const last = Math.floor(gas.opensDeg / stepDeg);
     let p = gas.intakePa;
-    let deg = gas.closesDeg;
-    const to = (end: number): void => {
-      const count = Math.max(1, Math.ceil((end - deg) / d - 1e-9));
-      const h = (end - deg) / count;
-      for (let i = 0; i < count; i++) {
-        const a = slope(deg, p);
-        const b = slope(deg + h / 2, p + (h / 2) * a);
-        const c = slope(deg + h / 2, p + (h / 2) * b);
-        const e = slope(deg + h, p + h * c);
+    let k = 0;
+    const to = (stop: number): void => {
+      for (; k < stop; k++) {
+        const h = closed.stepDeg[k]!;
+        const a = slope(3 * k, p);
+        const b = slope(3 * k + 1, p + (h / 2) * a);
+        const c = slope(3 * k + 1, p + (h / 2) * b);
+        const e = slope(3 * k + 2, p + h * c);
         p += (h / 6) * (a + 2 * b + 2 * c + e);
-        deg += h;
       }
-      deg = end;
     };
     const at = (step: number): number => ((step % steps) + steps) % steps;
     for (let i = first; i <= last; i++) {
-      to(i * stepDeg);
+      to(closed.ends[i - first]!);
       pressurePa[at(i)] = p;
     }
-    to(gas.opensDeg);
+    to(closed.ends.at(-1)!);
     const opened = p;
     // Open: the exhaust pressure until the intake stroke of a four-stroke, whose pressures are then those of the intake; a two-stroke is scavenged at that of the intake.
     for (let i = last + 1; i < first + steps; i++) {
