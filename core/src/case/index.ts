@@ -1,4 +1,4 @@
-export { foundWear } from './foundWear.js';
+export { foundHurt, foundWear, foundWearOf } from './foundWear.js';
 export { type Likeness, looksLike } from './likeness.js';
 export { matchFinding } from './matchFinding.js';
 export { type CaseView, type StationView, caseBench, caseView, coverage, isExamined, readAgainstSound, standingGrade } from './views.js';

@@ -100,6 +100,8 @@ export interface Feature {
   readonly check: { readonly step: string; readonly minutes: number; readonly destroys?: string };
   /** It comes only where an engine was run on after it had failed: in one opened early its absence tells next to nothing. */
   readonly late?: true;
+  /** Computed from pictures against what is predicted: it is asked for where that is done, and never certain. */
+  readonly likened?: true;
   /** Reports of these are worth nothing where this was found: the level of oil that somebody put in afterwards. */
   readonly voids?: readonly string[];
   /** Of a neutral sight: the features it may be; its links follow from theirs. */

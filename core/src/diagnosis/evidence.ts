@@ -10,6 +10,7 @@ import { JUDGEMENT, type Judgement } from '../cause/judgement.js';
 import type { Observation } from '../cause/model.js';
 import type { EvidenceItem, Put } from './evidenceItem.js';
 import { measuredEvidence, openingEvidence, stripEvidence } from './gaugeEvidence.js';
+import { likenedEvidence } from './likenedEvidence.js';
 import { openSpread } from './openSpread.js';
 import { absences } from './silences.js';
 import { featuresOfMarks } from './marks.js';
@@ -25,6 +26,10 @@ export function toObservation(item: EvidenceItem, { told }: Judgement = JUDGEMEN
   // In expectation over the placements; where too little is known the report says nothing.
   if (item.reliability === 'open')
     return { feature: item.feature.id, ifPresent: 1 - (item.placed?.not ?? 0), ifAbsent: 1 - (item.placed?.there ?? 0) };
+  if (item.reliability === 'likened') {
+    const likely = item.likelihoodRatio! / (1 + item.likelihoodRatio!);
+    return { feature: item.feature.id, ifPresent: item.present ? likely : 1 - likely, ifAbsent: item.present ? 1 - likely : likely };
+  }
   const [yes, no] = item.reliability === 'told' ? told : RELIABILITY_LIKELIHOOD[item.reliability];
   return item.present
     ? { feature: item.feature.id, ifPresent: yes, ifAbsent: no }
@@ -46,7 +51,7 @@ export function collectEvidence(view: CaseView, { missed }: Judgement = JUDGEMEN
   const tags = engineTags(view.layout);
   const known = new Map(ALL_FEATURES.filter((f) => applies(f.needs, tags)).map((f) => [f.id, f]));
   const items = new Map<string, EvidenceItem>();
-  const put: Put = (id, present, reliability, source, missed, placed) => {
+  const put: Put = (id, present, reliability, source, how) => {
     const feature = known.get(id);
     if (!feature) return;
     const held = items.get(id);
@@ -58,8 +63,7 @@ export function collectEvidence(view: CaseView, { missed }: Judgement = JUDGEMEN
         present,
         reliability,
         sources: [source],
-        ...(missed === undefined ? {} : { missed }),
-        ...(placed ? { placed } : {}),
+        ...how,
       });
   };
 
@@ -79,8 +83,7 @@ export function collectEvidence(view: CaseView, { missed }: Judgement = JUDGEMEN
       present,
       finding.faint ? 'told' : sure ? 'certain' : 'open',
       { station: finding.stations[0] ?? null, entry: null, words: sure ? finding.words : `${finding.words}; which place is open` },
-      undefined,
-      sure ? undefined : { there, not },
+      sure ? undefined : { placed: { there, not } },
     );
   }
   for (const s of view.stations) {
@@ -102,11 +105,17 @@ export function collectEvidence(view: CaseView, { missed }: Judgement = JUDGEMEN
   measuredEvidence(view, put);
   openingEvidence(view, items, put);
   stripEvidence(view, put);
+  likenedEvidence(view, put);
   for (const e of view.evidence) {
     const school = e.value.feature === 'measured.sample-clean' ? view.schools.get('one-sample')?.value.position : undefined;
     const words = e.value.note || (e.value.present ? 'looked for and found' : 'looked for, not there');
     // A single clean sample never clears anything by itself, unless the shop holds that it does.
-    const trust = e.value.feature === 'measured.sample-clean' && school !== 'clears' ? 'told' : (e.value.reliability ?? 'certain');
+    const trust =
+      e.value.feature === 'measured.sample-clean' && school !== 'clears'
+        ? 'told'
+        : feature(e.value.feature)?.likened
+          ? 'seen'
+          : (e.value.reliability ?? 'certain');
     put(e.value.feature, e.value.present, trust, { station: null, entry: e.version.entry, words });
   }
   const voided = new Set([...items.values()].flatMap((item) => (item.present ? (item.feature.voids ?? []) : [])));
@@ -209,7 +218,15 @@ function bySchool(view: CaseView, items: Map<string, EvidenceItem>, put: Put): v
   }
 }
 
-const RANK: Readonly<Record<EvidenceItem['reliability'], number>> = { silent: 0, open: 1, told: 1, seen: 2, measured: 3, certain: 4 };
+const RANK: Readonly<Record<EvidenceItem['reliability'], number>> = {
+  silent: 0,
+  open: 1,
+  likened: 1,
+  told: 1,
+  seen: 2,
+  measured: 3,
+  certain: 4,
+};
 /** A place marked sound although what was recorded says something was found there. */
 export interface SoundContradiction {
   readonly station: string;

@@ -11,11 +11,13 @@ interface EvidenceSource {
 export interface EvidenceItem {
   readonly feature: Feature;
   readonly present: boolean;
-  readonly reliability: Reliability | 'certain' | 'silent' | 'open';
+  readonly reliability: Reliability | 'certain' | 'silent' | 'open' | 'likened';
   /** Of a silence only: chance that it is there all the same and nobody said so. */
   readonly missed?: number;
   /** Of a spread over open places only: shares of the placements in which it is there and in which it is not. */
   readonly placed?: { readonly there: number; readonly not: number };
+  /** Of a likeness only: how much likelier it is where the feature is as said than where it is not. */
+  readonly likelihoodRatio?: number;
   readonly sources: readonly EvidenceSource[];
 }
 
@@ -25,6 +27,5 @@ export type Put = (
   present: boolean,
   reliability: EvidenceItem['reliability'],
   source: EvidenceSource,
-  missed?: number,
-  placed?: EvidenceItem['placed'],
+  how?: Pick<EvidenceItem, 'missed' | 'placed' | 'likelihoodRatio'>,
 ) => void;

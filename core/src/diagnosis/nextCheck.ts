@@ -48,7 +48,7 @@ export function nextChecks(
   const checks: Array<NextCheck & { of: Feature }> = [];
   for (const f of features.values()) {
     if (observed.has(f.id) || (f.group && groups.has(f.group)) || lost.has(f.id) || isPerished(view, f)) continue;
-    if (f.of || (aside.has(f.id) && !f.parts)) continue;
+    if (f.of || f.likened || (aside.has(f.id) && !f.parts)) continue;
     const { chance, bits } = informationGain(post, f);
     const none: Shift = { cause: '', before: 0, after: 0 };
     checks.push({

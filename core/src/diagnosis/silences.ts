@@ -46,7 +46,7 @@ export function absences(
             ? `${examined.length} of ${stations.length} places looked at, nothing struck the eye`
             : `${examined.length} of ${stations.length} places examined, none named it`,
         },
-        missedChance(f, examined, stations.length, glanced, missed),
+        { missed: missedChance(f, examined, stations.length, glanced, missed) },
       );
     }
   }

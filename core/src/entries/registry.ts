@@ -58,6 +58,7 @@ import { tagRead } from './kinds/tagRead.js';
 import { taskMoved } from './kinds/taskMoved.js';
 import { torqueSet } from './kinds/torqueSet.js';
 import { unexplainedSet } from './kinds/unexplainedSet.js';
+import { wearLikened } from './kinds/wearLikened.js';
 
 /** Every kind of entry there is. */
 export const ENTRY_DEFINITIONS = [
@@ -120,6 +121,7 @@ export const ENTRY_DEFINITIONS = [
   taskMoved,
   torqueSet,
   unexplainedSet,
+  wearLikened,
 ] as const;
 
 export * from './kinds/accountLaidOut.js';
@@ -181,3 +183,4 @@ export * from './kinds/tagRead.js';
 export * from './kinds/taskMoved.js';
 export * from './kinds/torqueSet.js';
 export * from './kinds/unexplainedSet.js';
+export * from './kinds/wearLikened.js';

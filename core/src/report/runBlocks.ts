@@ -2,7 +2,7 @@ import { foundWear } from '../case/foundWear.js';
 import type { CaseView } from '../case/views.js';
 import type { Shape } from '../diagnosis/sequence/drawing.js';
 import { AXIAL_ROWS } from '../film/wearField.js';
-import { ARCS, likeness, runEngine, type Run, type RunSetting } from '../running/run.js';
+import { ARCS, likeness, runEngine, type PredictedWear, type Run, type RunSetting } from '../running/run.js';
 import { ASLANT_NAMES } from '../running/explain.js';
 import { mixedColour } from '../kit/colour.js';
 import { percentText } from '../cause/percent.js';
@@ -54,7 +54,7 @@ export function runBlocks(view: CaseView): ReportBlock[] {
       head,
       ...(value.note ? [{ kind: 'text' as const, text: value.note }] : []),
       { kind: 'text', text: saysOf(run) },
-      ...(run.film ? [faces(view, run)] : []),
+      ...(run.wear ? [faces(view, run, run.wear)] : []),
     ];
   });
 }
@@ -64,7 +64,7 @@ function saysOf(run: Run): string {
   return [
     `Computed, with estimated inputs where nothing was given: at most ${specificMpa.most.toFixed(1)} MPa on the bearing (${specificMpa.low.toFixed(0)} to ${specificMpa.high.toFixed(0)} with lighter and heavier parts).`,
     film
-      ? `The film is ${film.summary.minimumFilmUm.toFixed(2)} µm at its thinnest, ${film.summary.filmOverRoughness.toFixed(1)} times the roughness${film.wears ? '' : '; no wear is predicted'}.`
+      ? `The film is ${film.summary.minimumFilmUm.toFixed(2)} µm at its thinnest, ${film.summary.filmOverRoughness.toFixed(1)} times the roughness${run.wear ? '' : '; no wear is predicted'}.`
       : (run.why ?? ''),
     oil ? oil.driver : '',
   ]
@@ -73,7 +73,7 @@ function saysOf(run: Run): string {
 }
 
 /** Both halves, predicted over found, arc to the right and front edge at the foot. */
-function faces(view: CaseView, run: Run): ReportBlock {
+function faces(view: CaseView, run: Run, wear: PredictedWear): ReportBlock {
   const shapes: Shape[] = [];
   const height = AXIAL_ROWS * ROW;
   const read = foundWear(view, run.setting.bearing);
@@ -83,7 +83,7 @@ function faces(view: CaseView, run: Run): ReportBlock {
   let y = 0;
   for (const half of ['upper', 'lower'] as const) {
     const found = read[half] ?? null;
-    const predicted = run.film!.predicted[half];
+    const predicted = wear[half];
     const alike = found ? likeness(predicted, found.worn, found.seen) : null;
     said.push(`${half} half ${alike === null ? 'not compared' : `${percentText(alike)} alike`}`);
     for (const [words, cells, seen] of [

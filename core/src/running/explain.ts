@@ -1,15 +1,40 @@
 import type { EngineLayout } from '../engine/layout.js';
-import { ASLANT, type Aslant } from '../film/wearField.js';
-import { likeness, runEngine, type RunSetting } from './run.js';
+import { ASLANT, AXIAL_ROWS, type Aslant } from '../film/wearField.js';
+import { noCircuit, type OilFault } from '../oil/circuit.js';
+import { USUAL_OIL, usualClearanceMm } from '../loads/engineFile.js';
+import { ARCS, likeness, wearPredictor, type RunSetting } from './run.js';
 
 /** What was found of a bearing's halves on the raster of their wear maps: share worn of what was seen, and share seen. A half that was not read is left out. */
 export type FoundWear = Readonly<
   Partial<Record<'upper' | 'lower', { readonly worn: ArrayLike<number>; readonly seen: ArrayLike<number> }>>
 >;
 
+/** Forms that the load and the film give to the wear of a bearing, as far as one can be told from another. */
+export const WEAR_FORMS = ['combustion', 'over-speed', 'thin-film', 'dry', ...ASLANT] as const;
+export type WearForm = (typeof WEAR_FORMS)[number];
+
+/** What makes a bearing run aslant, in words. */
+export const ASLANT_NAMES: Readonly<Record<Aslant['kind'], string>> = {
+  'bent-rod': 'bent rod',
+  'twisted-rod': 'twisted rod',
+  'bent-crank': 'bent crank',
+  'cap-aside': 'cap set aside',
+};
+
+/** What gives a form, in words. */
+export const WEAR_FORM_NAMES: Readonly<Record<WearForm, string>> = {
+  combustion: 'heavy combustion',
+  'over-speed': 'over-speed',
+  'thin-film': 'a film too thin all over',
+  dry: 'running dry',
+  ...ASLANT_NAMES,
+};
+
 /** A way of running that is tried on what was found. */
 export interface Explanation {
   readonly name: string;
+  /** Form of the wear it would leave; null for what would leave none of its own. */
+  readonly form: WearForm | null;
   readonly setting: RunSetting;
   /** Likeness of the wear it predicts to what was found over both halves, 0 to 1; null where it predicts none. */
   readonly alike: number | null;
@@ -20,77 +45,122 @@ export const EQUALLY = 0.05;
 
 /** How far aslant a bearing is tried, of its clearance. */
 const ASLANT_OF_CLEARANCE = [0.25, 0.5] as const;
+/** What load leaves shows where the film is thin, so that what loads a bearing is tried with hot oil too, °C. */
+const HOT = [120, 150] as const;
 
-/** What makes a bearing run aslant, in words. */
-export const ASLANT_NAMES: Readonly<Record<Aslant['kind'], string>> = {
-  'bent-rod': 'bent rod',
-  'twisted-rod': 'twisted rod',
-  'bent-crank': 'bent crank',
-  'cap-aside': 'cap set aside',
-};
+/** Forms that can be at a bearing: no rod bends a main. */
+export const formsAt = (bearing: string): readonly WearForm[] =>
+  WEAR_FORMS.filter((form) => bearing.startsWith('rod') || !form.endsWith('-rod'));
+
+/** The fault that leaves a bearing without oil; null where none is fed under pressure. */
+function shutFeed(layout: EngineLayout, bearing: string): OilFault | null {
+  if (noCircuit(layout)) return null;
+  if (bearing.startsWith('main')) return { kind: 'shut-feed', at: bearing };
+  return { kind: 'restriction', at: bearing, amount: 0.99 };
+}
+
+type Trial = readonly [form: WearForm | null, name: string, change: Partial<RunSetting>];
 
 /** Ways an engine may have run, small and large, each from the setting at hand. */
-function trials(
-  layout: EngineLayout,
-  from: RunSetting,
-  clearanceMm: number,
-): ReadonlyArray<readonly [name: string, change: Partial<RunSetting>]> {
+function trials(layout: EngineLayout, from: RunSetting): readonly Trial[] {
+  const clearanceMm = from.clearancesMm[from.bearing] ?? usualClearanceMm(layout, from.bearing);
   const clearance = (times: number): Partial<RunSetting> => ({
     clearancesMm: { ...from.clearancesMm, [from.bearing]: clearanceMm * times },
   });
+  const rpm = (times: number): number => Math.round((times * layout.peakRpm) / 50) * 50;
+  const alsoHot = (form: WearForm, name: string, change: Partial<RunSetting>): Trial[] => [
+    [form, name, change],
+    ...HOT.map((oilTemperatureC): Trial => [form, `${name}, oil at ${oilTemperatureC} °C`, { ...change, oilTemperatureC }]),
+  ];
+  const feed = shutFeed(layout, from.bearing);
+  const aslant = formsAt(from.bearing).filter((form): form is Aslant['kind'] => form in ASLANT_NAMES);
   return [
-    ['as set', {}],
-    ...[0.05, 0.1, 0.2].map((fuelShare) => [`${100 * fuelShare} % fuel in the oil`, { fuelShare }] as const),
-    ...[120, 140].map((oilTemperatureC) => [`oil at ${oilTemperatureC} °C`, { oilTemperatureC }] as const),
-    ...[0.4, 0.6].map((times) => [`clearance ${times} times as large`, clearance(times)] as const),
-    ...[1.5, 2, 3].map((times) => [`clearance ${times} times as large`, clearance(times)] as const),
-    ...[1, 1.15, 1.3].map(
-      (times) =>
-        [`at ${Math.round((times * layout.peakRpm) / 50) * 50} rpm`, { speedRpm: Math.round((times * layout.peakRpm) / 50) * 50 }] as const,
-    ),
-    ...[0.2, 0.3].map((times) => {
-      const speedRpm = Math.round((times * layout.peakRpm) / 50) * 50;
-      return [`lugging at ${speedRpm} rpm, hot`, { speedRpm, loadShare: 1, oilTemperatureC: 120 }] as const;
-    }),
-    ...ASLANT.filter((kind) => from.bearing.startsWith('rod') || !kind.endsWith('rod')).flatMap((kind) =>
-      ASLANT_OF_CLEARANCE.map((share) => {
+    [null, 'as set', {}],
+    ...[0.4, 0.6].map((times): Trial => [null, `clearance ${times} times as large`, clearance(times)]),
+    ...[0.05, 0.1, 0.2].map((fuelShare): Trial => ['thin-film', `${100 * fuelShare} % fuel in the oil`, { fuelShare }]),
+    ...[120, 140, 160].map((oilTemperatureC): Trial => ['thin-film', `oil at ${oilTemperatureC} °C`, { oilTemperatureC }]),
+    ...[1.5, 2, 3].flatMap((times) => alsoHot('thin-film', `clearance ${times} times as large`, clearance(times))),
+    ...[1, 1.15, 1.3].flatMap((times) => alsoHot('over-speed', `at ${rpm(times)} rpm`, { speedRpm: rpm(times) })),
+    ...[0.2, 0.3].flatMap((times) => alsoHot('combustion', `lugging at ${rpm(times)} rpm`, { speedRpm: rpm(times), loadShare: 1 })),
+    ...alsoHot('combustion', 'heavy combustion at half speed', { speedRpm: rpm(0.5), loadShare: 1.5 }),
+    ...(feed ? [0.2, 0.6, 1].map((times): Trial => ['dry', `no oil, at ${rpm(times)} rpm`, { speedRpm: rpm(times), faults: [feed] }]) : []),
+    ...aslant.flatMap((kind) =>
+      ASLANT_OF_CLEARANCE.flatMap((share) => {
         const um = Math.max(2, Math.round(1000 * clearanceMm * share));
-        return [`${ASLANT_NAMES[kind]} by ${um} µm`, { aslant: { kind, amountM: um * 1e-6 } }] as const;
+        const tilted = { aslant: { kind, amountM: um * 1e-6 } };
+        const name = `${ASLANT_NAMES[kind]} by ${um} µm`;
+        return [[kind, name, tilted] as const, [kind, `${name}, oil at ${HOT[0]} °C`, { ...tilted, oilTemperatureC: HOT[0] }] as const];
       }),
     ),
-    [
-      'heavy combustion at half speed, hot',
-      { speedRpm: Math.round((0.5 * layout.peakRpm) / 50) * 50, loadShare: 1.5, oilTemperatureC: 120 },
-    ],
   ];
 }
 
+/** A way of running with the wear it predicts of the upper half and then of the lower, on their rasters; null where it predicts none. */
+export interface Tried extends Omit<Explanation, 'alike'> {
+  readonly predicted: Float64Array | null;
+}
+
+/** What every way of running would leave of the bearing that is looked at. */
+export function triedAll(layout: EngineLayout, from: RunSetting): Tried[] {
+  const wearOf = wearPredictor(layout);
+  return trials(layout, from).map(([form, name, change]): Tried => {
+    const setting = { ...from, ...change };
+    const wear = wearOf(setting, form === 'dry');
+    return { name, form, setting, predicted: wear && joined((half) => wear[half]) };
+  });
+}
+
+const joined = (of: (half: 'upper' | 'lower') => ArrayLike<number>): Float64Array =>
+  Float64Array.from([...Array.from(of('upper')), ...Array.from(of('lower'))]);
+
 /**
  * Tries ways of running on what was found of the bearing that is looked at: the likeness of the wear each predicts, the likest first. Those that predict no wear come last. It compares place by
- * place, so that what tilts a bearing shows by its edges.
+ * place, so that what tilts a bearing shows by its edges; a half that was not read counts as not seen.
  */
-export function explained(layout: EngineLayout, from: RunSetting, clearanceMm: number, found: FoundWear): Explanation[] {
-  const halves = (['upper', 'lower'] as const).filter((half) => found[half]);
-  const joined = (of: (half: 'upper' | 'lower') => ArrayLike<number>): Float64Array =>
-    Float64Array.from(halves.flatMap((half) => Array.from(of(half))));
-  const worn = joined((half) => found[half]!.worn);
-  const seen = joined((half) => found[half]!.seen);
-  return trials(layout, from, clearanceMm)
-    .map(([name, change]): Explanation => {
-      const setting = { ...from, ...change };
-      const run = runEngine(layout, setting);
-      const film = run.ok ? run.value.film : null;
-      return {
-        name,
-        setting,
-        alike: film?.wears
-          ? likeness(
-              joined((half) => film.predicted[half]),
-              worn,
-              seen,
-            )
-          : null,
-      };
-    })
+export function explained(layout: EngineLayout, from: RunSetting, found: FoundWear): Explanation[] {
+  return likened(triedAll(layout, from), found);
+}
+
+/** Holds what was tried against what was found. */
+export function likened(tried: readonly Tried[], found: FoundWear): Explanation[] {
+  const cells = tried.find((t) => t.predicted)?.predicted?.length ?? 0;
+  const none = new Float64Array(cells / 2);
+  const worn = joined((half) => found[half]?.worn ?? none);
+  const seen = joined((half) => found[half]?.seen ?? none);
+  return tried
+    .map(({ predicted, ...way }): Explanation => ({ ...way, alike: predicted ? likeness(predicted, worn, seen) : null }))
     .sort((a, b) => (b.alike ?? -1) - (a.alike ?? -1));
+}
+
+/** The setting a bearing is likened from: six tenths of the highest speed at full load, hot, with the clearances that were measured. */
+export const usualSetting = (layout: EngineLayout, bearing: string, clearancesMm: Readonly<Record<string, number>>): RunSetting => ({
+  speedRpm: Math.round((layout.peakRpm * 0.6) / 50) * 50,
+  loadShare: 1,
+  oilGrade: layout.fuel === 'diesel' ? '15W-40' : USUAL_OIL,
+  oilTemperatureC: 95,
+  fuelShare: 0,
+  clearancesMm,
+  faults: [],
+  aslant: null,
+  bearing,
+});
+
+/** Least share of both halves that must have been seen, and of what was seen that must be worn, for a bearing to be likened. Judgement. */
+const SEEN_LEAST = 1 / 3;
+const WORN_LEAST = 0.02;
+
+/** Why a bearing cannot be likened, in a sentence; null when it can. */
+export function whyNotLikened(found: FoundWear): string | null {
+  let [seen, worn] = [0, 0];
+  let cells = 0;
+  for (const half of [found.upper, found.lower]) {
+    for (let i = 0; i < (half?.seen.length ?? 0); i++) {
+      seen += half!.seen[i]!;
+      worn += half!.seen[i]! * half!.worn[i]!;
+    }
+    cells += ARCS * AXIAL_ROWS;
+  }
+  if (seen < SEEN_LEAST * cells)
+    return `Only ${Math.round((100 * seen) / cells)} % of the two halves was seen, a third at least is needed. Read the other half.`;
+  return worn < WORN_LEAST * seen ? 'Next to nothing is worn here: there is nothing to liken.' : null;
 }

@@ -1,9 +1,10 @@
 import type { EngineLayout } from '../engine/layout.js';
-import { ANGLE_BINS, bearingFilm } from '../film/bearingFilm.js';
-import { ASLANT, AXIAL_ROWS, wearField, type Aslant } from '../film/wearField.js';
+import { ANGLE_BINS, bearingFilm, type BearingFilm } from '../film/bearingFilm.js';
+import { ASLANT, AXIAL_ROWS, dryWearField, wearField, type Aslant } from '../film/wearField.js';
 import { filmSummary, type FilmSummary } from '../film/filmJson.js';
-import { loadsBand, loadsOf, runningEngine } from '../loads/engineFile.js';
-import { engineBearing, noFilm } from '../loads/engineFilm.js';
+import { loadsBand, loadsOf, runningEngine, type RunningEngine } from '../loads/engineFile.js';
+import type { EngineLoads } from '../loads/engineLoads.js';
+import { engineBearing, noFilm, type EngineBearing } from '../loads/engineFilm.js';
 import { bearingForce, largest, projectedMm2, THIN_LAMBDA } from '../loads/loadsJson.js';
 import { faultPlaces, gaugeNode, noCircuit, type OilFault, type OilFaultKind } from '../oil/circuit.js';
 import { faultsSchema, oilVerdict, readCircuit, type OilVerdict } from '../oil/oilFile.js';
@@ -40,6 +41,8 @@ export interface Run {
   /** Force of the journal on its shells, N, in their frame. */
   readonly force: { readonly x: Float64Array; readonly y: Float64Array };
   readonly specificMpa: { readonly most: number; readonly low: number; readonly high: number; readonly atDeg: number };
+  /** Null where no wear is predicted, or nothing can be said of it. */
+  readonly wear: PredictedWear | null;
   /** Null where none is reckoned; `why` says it. */
   readonly film: RunFilm | null;
   readonly why: string | null;
@@ -63,9 +66,14 @@ interface RunFilm {
   readonly short: FilmSummary;
   /** Film at which rough surfaces begin to touch in earnest, µm. */
   readonly limitUm: number;
-  /** What is predicted to wear of each half on the raster of its wear map, of the most of both; all nought where no film is thin. */
-  readonly predicted: Readonly<Record<'upper' | 'lower', Float64Array>>;
-  readonly wears: boolean;
+}
+
+/** What is predicted to wear of each half on the raster of its wear map, of the most of both. */
+export interface PredictedWear {
+  readonly upper: Float64Array;
+  readonly lower: Float64Array;
+  /** There is no oil, and the journal bears on the shells. */
+  readonly dry: boolean;
 }
 
 /** Columns of the raster of a shell, which has `AXIAL_ROWS` rows. */
@@ -78,19 +86,24 @@ const NOTICED = 1e-3;
 /** A bearing that gets a smaller share of its oil has no full film. */
 const FULL = 0.25;
 
+/** A setting as an engine file says it. */
+export const operatingOf = (
+  setting: RunSetting,
+): { operating: Omit<RunSetting, 'clearancesMm' | 'faults' | 'aslant' | 'bearing'>; clearances: RunSetting['clearancesMm'] } => ({
+  operating: {
+    speedRpm: setting.speedRpm,
+    loadShare: setting.loadShare,
+    oilGrade: setting.oilGrade,
+    oilTemperatureC: setting.oilTemperatureC,
+    fuelShare: setting.fuelShare,
+  },
+  clearances: setting.clearancesMm,
+});
+
 /** Lets an engine run. */
 export function runEngine(layout: EngineLayout, setting: RunSetting): Result<Run> {
   const { bearing } = setting;
-  const made = runningEngine(layout, {
-    operating: {
-      speedRpm: setting.speedRpm,
-      loadShare: setting.loadShare,
-      oilGrade: setting.oilGrade,
-      oilTemperatureC: setting.oilTemperatureC,
-      fuelShare: setting.fuelShare,
-    },
-    clearances: setting.clearancesMm,
-  });
+  const made = runningEngine(layout, operatingOf(setting));
   if (!made.ok) return made;
   const engine = made.value;
   const circuit = readCircuit(engine, { faults: setting.faults });
@@ -103,40 +116,27 @@ export function runEngine(layout: EngineLayout, setting: RunSetting): Result<Run
   const most = largest(force);
   const band = loadsBand(engine).map((l) => largest(bearingForce(l, bearing)).n / area);
   const share = oil ? oil.circuit.bearingFlow.get(bearing)! / oil.healthy.bearingFlow.get(bearing)! : 1;
+  const neverFilm = noFilm(layout, bearing);
+  const dry = neverFilm === null && share < FULL;
   const why =
-    noFilm(layout, bearing) ??
-    (share < FULL
+    neverFilm ??
+    (dry
       ? `It gets ${Math.round(100 * Math.max(0, share))} % of its oil: there is no full film, and no film is reckoned. It runs dry.`
       : null);
-  let film: RunFilm | null = null;
-  if (why === null) {
-    const loaded = engineBearing(engine, loads, bearing);
-    if (!loaded.ok) return loaded;
-    const of = loaded.value;
-    const found = bearingFilm(of.bearing, of.load, engine.model);
-    const crown = (sleeveDeg(layout, bearing, 'upper', 90) * Math.PI) / 180;
-    const field = wearField(of.bearing, of.load, found, of.journalRad, engine.roughnessM, setting.aslant, crown);
-    const faceM2 = of.bearing.diameterM * of.bearing.lengthM;
-    const mean = of.load.x.reduce((sum, x, i) => sum + Math.hypot(x, of.load.y[i]!), 0) / (of.load.x.length * faceM2);
-    const highest = Math.max(...field);
-    const worst = highest >= NOTICED * mean ? highest : 0;
-    const halfOf = (half: 'upper' | 'lower'): Float64Array =>
-      Float64Array.from({ length: ARCS * AXIAL_ROWS }, (_, i) => {
-        const deg = sleeveDeg(layout, bearing, half, (((i % ARCS) + 0.5) * 180) / ARCS);
-        const bin = Math.floor((deg * ANGLE_BINS) / 360) % ANGLE_BINS;
-        return worst > 0 ? field[Math.floor(i / ARCS) * ANGLE_BINS + bin]! / worst : 0;
-      });
-    film = {
-      x: found.orbit.x,
-      y: found.orbit.y,
-      thinnestUm: found.thinnestM.map((m) => m * 1e6),
-      summary: filmSummary(found, loads.cycleDeg, engine.roughnessM),
-      short: filmSummary(bearingFilm(of.bearing, of.load, 'short'), loads.cycleDeg, engine.roughnessM),
-      limitUm: THIN_LAMBDA * engine.roughnessM * 1e6,
-      predicted: { upper: halfOf('upper'), lower: halfOf('lower') },
-      wears: worst > 0,
-    };
-  }
+  const worn = neverFilm === null ? bearingWear(engine, loads, setting, dry) : null;
+  if (worn && !worn.ok) return worn;
+  const { film: found = null, loaded = null, wear = null } = worn?.value ?? {};
+  const film: RunFilm | null =
+    found && loaded
+      ? {
+          x: found.orbit.x,
+          y: found.orbit.y,
+          thinnestUm: found.thinnestM.map((m) => m * 1e6),
+          summary: filmSummary(found, loads.cycleDeg, engine.roughnessM),
+          short: filmSummary(bearingFilm(loaded.bearing, loaded.load, 'short'), loads.cycleDeg, engine.roughnessM),
+          limitUm: THIN_LAMBDA * engine.roughnessM * 1e6,
+        }
+      : null;
   return ok({
     setting,
     cycleDeg: loads.cycleDeg,
@@ -150,6 +150,7 @@ export function runEngine(layout: EngineLayout, setting: RunSetting): Result<Run
       high: Math.max(...band),
       atDeg: (most.step * loads.cycleDeg) / loads.steps,
     },
+    wear,
     film,
     why,
     oil,
@@ -158,6 +159,58 @@ export function runEngine(layout: EngineLayout, setting: RunSetting): Result<Run
     gaugeAt: circuit.ok ? gaugeNode(circuit.value) : null,
     estimated: engine.estimated,
   });
+}
+
+interface BearingWear {
+  readonly loaded: EngineBearing;
+  /** Null where it runs dry. */
+  readonly film: BearingFilm | null;
+  readonly wear: PredictedWear | null;
+}
+
+/** The film of the bearing that is looked at, and what wears of it. */
+function bearingWear(engine: RunningEngine, loads: EngineLoads, { bearing, aslant }: RunSetting, dry: boolean): Result<BearingWear> {
+  const made = engineBearing(engine, loads, bearing);
+  if (!made.ok) return made;
+  const loaded = made.value;
+  const { layout } = engine;
+  if (dry) return ok({ loaded, film: null, wear: overHalves(layout, bearing, dryWearField(loaded.bearing, loaded.load), true) });
+  const film = bearingFilm(loaded.bearing, loaded.load, engine.model);
+  const crown = (sleeveDeg(layout, bearing, 'upper', 90) * Math.PI) / 180;
+  const field = wearField(loaded.bearing, loaded.load, film, loaded.journalRad, engine.roughnessM, aslant, crown);
+  const faceM2 = loaded.bearing.diameterM * loaded.bearing.lengthM;
+  const mean = loaded.load.x.reduce((sum, x, i) => sum + Math.hypot(x, loaded.load.y[i]!), 0) / (loaded.load.x.length * faceM2);
+  return ok({ loaded, film, wear: Math.max(...field) >= NOTICED * mean ? overHalves(layout, bearing, field, false) : null });
+}
+
+/**
+ * What alone wears of the bearing that is looked at, with its oil or without any; null where nothing does or nothing can be said of it. Settings that differ in oil, clearance and what is aslant have
+ * the same loads: those are reckoned once.
+ */
+export function wearPredictor(layout: EngineLayout): (setting: RunSetting, dry: boolean) => PredictedWear | null {
+  const known = new Map<string, EngineLoads>();
+  return (setting, dry) => {
+    if (noFilm(layout, setting.bearing) !== null) return null;
+    const made = runningEngine(layout, operatingOf(setting));
+    if (!made.ok) return null;
+    const key = `${setting.speedRpm} ${setting.loadShare}`;
+    const loads = known.get(key) ?? loadsOf(made.value);
+    known.set(key, loads);
+    const worn = bearingWear(made.value, loads, setting, dry);
+    return worn.ok ? worn.value.wear : null;
+  };
+}
+
+/** A field over the sleeve laid out as its halves, as a share of its most. */
+function overHalves(layout: EngineLayout, bearing: string, field: Float64Array, dry: boolean): PredictedWear {
+  const most = Math.max(...field);
+  const halfOf = (half: 'upper' | 'lower'): Float64Array =>
+    Float64Array.from({ length: ARCS * AXIAL_ROWS }, (_, i) => {
+      const deg = sleeveDeg(layout, bearing, half, (((i % ARCS) + 0.5) * 180) / ARCS);
+      const bin = Math.floor((deg * ANGLE_BINS) / 360) % ANGLE_BINS;
+      return field[Math.floor(i / ARCS) * ANGLE_BINS + bin]! / most;
+    });
+  return { upper: halfOf('upper'), lower: halfOf('lower'), dry };
 }
 
 /** Cosine of two patterns over the places that were seen, 0 to 1; null where too little was seen or one of them shows nothing. */

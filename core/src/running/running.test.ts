@@ -1,5 +1,7 @@
 import { engineTemplate } from '../engine/templates.js';
-import { EQUALLY, explained } from './explain.js';
+import { EQUALLY, formsAt, likened, triedAll, whyNotLikened } from './explain.js';
+import { asBuilt, explainedByFault } from './explainFaults.js';
+import { likenessLogOdds, likestByForm } from './likenessOdds.js';
 import { likeness, runEngine, type Run, type RunSetting } from './run.js';
 import { sleeveDeg } from './shellArc.js';
 
@@ -50,23 +52,21 @@ describe('a run', () => {
   });
 
   it('wears the rod half when it lugs, and nothing when it is healthy', () => {
-    const lugging = run({ speedRpm: 900, oilTemperatureC: 125, fuelShare: 0.08 }).film!;
-    expect(lugging.wears).toBe(true);
+    const lugging = run({ speedRpm: 900, oilTemperatureC: 125, fuelShare: 0.08 }).wear!;
     const sum = (a: Float64Array): number => a.reduce((s, v) => s + v, 0);
-    expect(sum(lugging.predicted.upper)).toBeGreaterThan(5 * sum(lugging.predicted.lower));
-    const healthy = run({ speedRpm: 2500, loadShare: 0.3, oilTemperatureC: 80 }).film!;
-    expect(healthy.wears).toBe(false);
-    expect(Math.max(...healthy.predicted.upper, ...healthy.predicted.lower)).toBe(0);
+    expect(sum(lugging.upper)).toBeGreaterThan(5 * sum(lugging.lower));
+    const healthy = run({ speedRpm: 2500, loadShare: 0.3, oilTemperatureC: 80 });
+    expect(healthy.wear).toBeNull();
     // A film of some three times the roughness lets tips touch now and then: that is no wear to be drawn.
-    const thin = run({ speedRpm: 3000, oilTemperatureC: 100 }).film!;
-    expect(thin.summary.filmOverRoughness).toBeGreaterThan(2.5);
-    expect(thin.summary.filmOverRoughness).toBeLessThan(4);
-    expect(thin.wears).toBe(false);
+    const thin = run({ speedRpm: 3000, oilTemperatureC: 100 });
+    expect(thin.film!.summary.filmOverRoughness).toBeGreaterThan(2.5);
+    expect(thin.film!.summary.filmOverRoughness).toBeLessThan(4);
+    expect(thin.wear).toBeNull();
   });
 
   it('wears opposite edges of the two halves under a bent rod, both edges all round under a bent crank', () => {
     const worn = (kind: 'bent-rod' | 'bent-crank' | 'cap-aside') => {
-      const { predicted } = run({ oilTemperatureC: 110, aslant: { kind, amountM: 30e-6 } }).film!;
+      const predicted = run({ oilTemperatureC: 110, aslant: { kind, amountM: 30e-6 } }).wear!;
       const rows = (half: 'upper' | 'lower', from: number, to: number): number => {
         let sum = 0;
         predicted[half].forEach((v, i) => (sum += Math.floor(i / 36) >= from && Math.floor(i / 36) < to ? v : 0));
@@ -98,6 +98,9 @@ describe('a run', () => {
     const dry = run({ faults: [{ kind: 'shut-feed', at: 'main.2' }] });
     expect(dry.film).toBeNull();
     expect(dry.why).toMatch(/gets 0 % of its oil/);
+    // It bears where the load points: the rod half takes combustion, and both halves are hurt.
+    expect(dry.wear).toMatchObject({ dry: true });
+    for (const half of ['upper', 'lower'] as const) expect(Math.max(...dry.wear![half])).toBeGreaterThan(0.1);
     expect(dry.oil!.driver).toMatch(/as it always does/);
     expect(run({ faults: [{ kind: 'shut-feed', at: 'main.2' }], bearing: 'rod.1' }).film).not.toBeNull();
   });
@@ -133,30 +136,96 @@ describe('likeness', () => {
 describe('what would explain what was found', () => {
   const arcs = (at: (arc: number) => number): Float64Array => Float64Array.from({ length: 36 * 12 }, (_, i) => at(i % 36));
   const all = arcs(() => 1);
+  const tried = triedAll(FOUR, { ...USUAL, clearancesMm: { 'rod.2': 0.045 } });
   it('finds the way of running whose own wear it is given, among those that fit equally well', () => {
-    const lean = run({ fuelShare: 0.2 }).film!.predicted;
-    const ranked = explained(FOUR, USUAL, 0.045, { upper: { worn: lean.upper, seen: all }, lower: { worn: lean.lower, seen: all } });
+    const lean = run({ fuelShare: 0.2 }).wear!;
+    const ranked = likened(tried, { upper: { worn: lean.upper, seen: all }, lower: { worn: lean.lower, seen: all } });
     const own = ranked.find((e) => e.name === '20 % fuel in the oil')!;
     expect(own.alike).toBeCloseTo(1, 9);
     expect(ranked[0]!.alike! - own.alike!).toBeLessThanOrEqual(EQUALLY);
     expect(ranked.map((e) => e.alike ?? -1)).toEqual(ranked.map((e) => e.alike ?? -1).sort((a, b) => b - a));
   });
   it('finds a bent rod by its edges', () => {
-    const bent = run({ oilTemperatureC: 110, aslant: { kind: 'bent-rod', amountM: 2.3e-5 } }).film!.predicted;
+    const bent = run({ oilTemperatureC: 110, aslant: { kind: 'bent-rod', amountM: 2.3e-5 } }).wear!;
     const found = { upper: { worn: bent.upper, seen: all }, lower: { worn: bent.lower, seen: all } };
-    const [best] = explained(FOUR, { ...USUAL, oilTemperatureC: 110 }, 0.045, found);
-    expect(best!.name).toMatch(/^bent rod by \d+ µm$/);
+    const [best] = likened(tried, found);
+    expect(best!.name).toMatch(/^bent rod by \d+ µm/);
     expect(best!.alike).toBeGreaterThan(0.9);
     // A main has no rod to be bent.
-    expect(explained(FOUR, { ...USUAL, bearing: 'main.2' }, 0.05, found).some((e) => e.name.includes('rod'))).toBe(false);
+    expect(formsAt('main.2').some((form) => form.includes('rod'))).toBe(false);
   });
   it('finds nothing alike where the other half is worn', () => {
     const capOnly = arcs((i) => (i > 14 && i < 22 ? 1 : 0));
-    const ranked = explained(FOUR, { ...USUAL, speedRpm: 1500 }, 0.045, {
+    const ranked = likened(tried, {
       upper: { worn: arcs(() => 0), seen: all },
       lower: { worn: capOnly, seen: all },
     });
-    const lugging = ranked.find((e) => e.name.startsWith('lugging'))!;
+    const lugging = ranked.find((e) => e.name.startsWith('lugging') && e.alike !== null)!;
     expect(lugging.alike ?? 0).toBeLessThan(0.3);
+  });
+  it('names the best way of each form a bearing can have, and every form is tried', () => {
+    const lugging = run({ speedRpm: 1000, oilTemperatureC: 130 }).wear!;
+    const found = { upper: { worn: lugging.upper, seen: all }, lower: { worn: lugging.lower, seen: all } };
+    const ways = likened(tried, found);
+    expect(new Set(ways.flatMap((w) => w.form ?? []))).toEqual(new Set(formsAt('rod.2')));
+    const forms = likestByForm(ways);
+    expect(forms[0]!.form).toBe('combustion');
+    expect(new Set(forms.map((f) => f.form)).size).toBe(forms.length);
+    const odds = likenessLogOdds(forms);
+    expect(odds.get('combustion')!).toBeGreaterThan(1);
+    expect(odds.get('twisted-rod')!).toBeLessThan(0);
+  });
+  it.each<[string, number, number, RegExp | null]>([
+    ['a half and nothing more', 1, 0, null],
+    ['a quarter of one half', 0.25, 0, /^Only 13 % of the two halves was seen/],
+    ['two halves', 1, 1, null],
+  ])('likens %s, or says why not', (_, upper, lower, why) => {
+    const part = (share: number): Float64Array => arcs((a) => (a < 36 * share ? 1 : 0));
+    const found = { upper: { worn: all, seen: part(upper) }, lower: { worn: all, seen: part(lower) } };
+    if (why) expect(whyNotLikened(found)).toMatch(why);
+    else expect(whyNotLikened(found)).toBeNull();
+  });
+  it('likens nothing where next to nothing is worn', () => {
+    expect(whyNotLikened({ upper: { worn: arcs(() => 0.01), seen: all } })).toMatch(/nothing to liken/);
+  });
+});
+
+describe('which fault would explain who was hurt', () => {
+  const bearings = [1, 2, 3, 4, 5].map((n) => `main.${n}`).concat([1, 2, 3, 4].map((n) => `rod.${n}`));
+  const ranked = (hurt: readonly string[], setting: RunSetting = USUAL) => {
+    const made = explainedByFault(FOUR, setting, new Map(bearings.map((b) => [b, hurt.includes(b) ? 1 : 0])));
+    if (!made.ok) throw new Error(made.problem.sentence);
+    return made.value;
+  };
+  it.each([1, 2, 3, 4, 5])('finds the feed of main %d from that main and the pins it feeds, and the gauge that does not fall', (main) => {
+    const fed = [`main.${main}`, ...(main < 5 ? [`rod.${main}`] : [])];
+    const [first, second] = ranked(fed);
+    expect(first!.fault).toEqual({ kind: 'shut-feed', at: `main.${main}` });
+    expect([...first!.short].sort()).toEqual([...fed].sort());
+    expect(first!.gaugeMovedBar).toBeGreaterThanOrEqual(0);
+    // A shell turned over its hole is the same to the oil.
+    expect(second!.fault.kind).toBe('turned-shell');
+    expect(first!.alike - second!.alike).toBeLessThan(EQUALLY);
+  });
+  it('finds what all bearings share where all are hurt, with a gauge that falls', () => {
+    const [first] = ranked(bearings);
+    expect(first!.fault.at?.startsWith('main') ?? false).toBe(false);
+    expect(first!.short).toHaveLength(bearings.length);
+    expect(first!.gaugeMovedBar).toBeLessThan(-0.5);
+  });
+  it('takes hurt bearings as they were built, and says nothing where nobody is hurt', () => {
+    expect(
+      asBuilt(
+        { 'main.2': 0.2, 'main.3': 0.06 },
+        new Map([
+          ['main.2', 1],
+          ['main.3', 0.25],
+        ]),
+      ),
+    ).toEqual({ 'main.3': 0.06 });
+    expect(ranked([])).toEqual([]);
+    expect(explainedByFault(engineTemplate('single-splash')!.layout, { ...USUAL, bearing: 'rod.1' }, new Map([['rod.1', 1]])).ok).toBe(
+      false,
+    );
   });
 });

@@ -40,7 +40,7 @@ export const CAUSES: readonly Cause[] = [
   return { ...c, links: [...c.links, ...inOpening.filter((l) => !own.has(l.feature))] };
 });
 
-export const CAUSE_TABLE_VERSION = '6';
+export const CAUSE_TABLE_VERSION = '7';
 
 const byId = new Map(CAUSES.map((c) => [c.id, c]));
 

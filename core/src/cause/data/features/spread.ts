@@ -51,7 +51,10 @@ export const SPREAD_FEATURES: readonly Feature[] = [
     needs: PS,
     group: 'edges',
   }),
-  spread('spread.one-arc-journal', 'One arc of the journal, shells all round', 0.01, 'needs a crank that runs out', 8, { needs: PS }),
+  spread('spread.one-arc-journal', 'One arc of the journal, shells all round', 0.01, 'needs a crank that runs out', 8, {
+    needs: PS,
+    group: 'one-arc',
+  }),
   spread('spread.all-pistons', 'All pistons scuffed', 0.02, 'needs a common cause', 10, { needs: ['multi-cylinder'], group: 'pistons' }),
   spread('spread.one-piston', 'One piston only scuffed', 0.05, 'single faults happen', 10, { needs: ['multi-cylinder'], group: 'pistons' }),
   spread('spread.neighbour-bores', 'Neighbouring cylinders across the gasket', 0.01, 'needs a leak between them', 8, {

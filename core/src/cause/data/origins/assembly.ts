@@ -55,6 +55,7 @@ export const ASSEMBLY: readonly OriginRecord[] = [
     links: withCourse(
       [
         always('seen.parting-contact', 'halves shifted against each other'),
+        usually('likened.cap-aside', 'the cap bears at one joint'),
         usually('measured.cap-mismatch', 'numbers tell'),
         usually('spread.one-bearing', 'one cap, one bearing'),
         usually('told.recent-work', 'someone had it off'),
@@ -136,6 +137,7 @@ export const ASSEMBLY: readonly OriginRecord[] = [
         some('seen.gasket-leak', 'at the head it leaks'),
         some('seen.rod-broken', 'a rod cap opens'),
         some('seen.parting-contact', 'a loose cap shifts'),
+        some('likened.cap-aside', 'a loose cap shifts'),
       ],
       ONE_PLACE,
       PIECES_FLY.filter((l) => l.feature !== 'debris.steel'),

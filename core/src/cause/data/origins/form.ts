@@ -13,6 +13,7 @@ export const FORM: readonly OriginRecord[] = [
     links: [
       always('measured.crank-runout', 'the indicator shows it'),
       usually('spread.one-arc-journal', 'the journal carries on one arc, the shell all round'),
+      usually('likened.bent-crank', 'both edges, far round'),
       usually('spread.centre-mains', 'the bow is greatest in the middle'),
       usually('spread.mains-worse', 'mains hold it'),
       some('seen.edge-wear', 'ends lean'),
@@ -48,6 +49,8 @@ export const FORM: readonly OriginRecord[] = [
     ],
     links: [
       usually('spread.opposite-edges', 'one edge above, the other below'),
+      usually('likened.bent-rod', 'one edge under the firing load, the other opposite'),
+      some('likened.twisted-rod', 'a twisted one bears beside the crown'),
       usually('seen.diagonal-edge', 'a twist crosses the face'),
       usually('seen.diagonal-skirt', 'the piston is led askew'),
       usually('seen.edge-wear', 'edges carry'),

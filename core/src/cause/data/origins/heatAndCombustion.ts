@@ -20,6 +20,7 @@ export const HEAT: readonly OriginRecord[] = [
       [
         always('told.overheated', 'gauge or steam'),
         usually('fluid.coolant-low', 'it is gone'),
+        rare('likened.thin-film', 'hot oil is thin'),
         usually('seen.cooling-fault', 'pump, thermostat, passage or hose shows why'),
         usually('seen.four-corner-scuff', 'pistons grow along the pin'),
         usually('spread.all-pistons', 'all get hot'),
@@ -160,6 +161,7 @@ export const COMBUSTION: readonly OriginRecord[] = [
         some('debris.ring-pieces', 'pieces of them'),
         some('seen.overlay-fatigue', 'pressure spikes on the rod half'),
         some('spread.upper-halves', 'the rod half takes it'),
+        some('likened.combustion', 'spikes on top of the firing load'),
         some('told.lugging', 'load at low speed'),
         some('told.raised-output', 'boost or timing raised'),
         some('measured.ignition-wrong', 'timing too early or mixture lean'),
@@ -229,6 +231,7 @@ export const COMBUSTION: readonly OriginRecord[] = [
       usually('told.water-in', 'the event'),
       some('seen.liquid-in-cylinder', 'some of it is still there'),
       some('spread.opposite-edges', 'the bent rod leans'),
+      some('likened.bent-rod', 'the bent rod leans'),
       usually('seen.diagonal-skirt', 'the bent rod leads askew'),
       usually('spread.one-cylinder', 'one cylinder held the liquid'),
       some('seen.rust', 'water left inside'),

@@ -26,6 +26,7 @@ export function withCourse(own: readonly CauseLink[], ...courses: ReadonlyArray<
 /** What a bearing that loses its oil goes through. */
 export const BEARING_RUNS_DRY: readonly CauseLink[] = [
   usually('seen.wiping', 'the layer is dragged as the film goes'),
+  usually('likened.dry', 'the journal bears where the load points'),
   some('seen.dry-seizure', 'when it is run on'),
   some('seen.heat-shell', 'friction heats the lining'),
   usually('seen.journal-heat', 'the journal takes the heat'),
@@ -72,6 +73,7 @@ export const ENGINE_RUNS_DRY: readonly CauseLink[] = [
   some('spread.rods-worse', 'big ends are fed last and carry most'),
   some('spread.rods-only', 'stopped early, the big ends alone are hurt'),
   some('spread.upper-halves', 'the rod half carries the firing load'),
+  some('likened.thin-film', 'what film is left is thin all over'),
   some('spread.grows-along-route', 'the far end runs short first'),
   some('seen.full-round-scuff', 'less oil is thrown at the walls'),
   some('seen.pushrod-worn', 'the top is last on the route'),

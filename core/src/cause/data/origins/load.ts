@@ -13,6 +13,7 @@ export const LOAD: readonly OriginRecord[] = [
       [
         usually('told.over-speed', 'recorder or word'),
         usually('spread.lower-halves', 'inertia loads the cap half of the rods'),
+        usually('likened.over-speed', 'inertia carries at both dead centres'),
         some('spread.rods-only', 'mains carry less of it'),
         usually('seen.bolt-stretched', 'rod bolts take the inertia'),
         some('seen.bolt-broken', 'until one gives'),
@@ -48,6 +49,7 @@ export const LOAD: readonly OriginRecord[] = [
         always('seen.overlay-fatigue', 'high film pressure'),
         some('seen.lining-fatigue', 'then the lining'),
         usually('spread.upper-halves', 'combustion loads the rod half'),
+        usually('likened.combustion', 'a narrow band under the firing load'),
         some('spread.rods-worse', 'rods take it first'),
         some('told.knock-under-load', 'knock with it'),
         some('seen.wiping', 'thin film at low speed'),

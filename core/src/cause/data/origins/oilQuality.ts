@@ -212,6 +212,8 @@ export const OIL_QUALITY: readonly OriginRecord[] = [
         usually('told.pressure-low-hot', 'thin oil'),
         usually('measured.pressure-low', 'thin oil'),
         some('seen.wiping', 'film too thin under load'),
+        usually('likened.thin-film', 'film too thin under load'),
+        some('likened.combustion', 'first under the firing load'),
         usually('seen.bore-washed', 'fuel takes the oil off the wall'),
         usually('seen.thrust-scuff', 'a washed wall scuffs where it is loaded'),
         some('seen.crown-washed', 'where it comes in'),
@@ -242,6 +244,7 @@ export const OIL_QUALITY: readonly OriginRecord[] = [
       [
         usually('told.service-overdue', 'the interval was passed'),
         some('told.wrong-oil', 'or another grade was filled'),
+        some('likened.thin-film', 'thinner oil than it was built for'),
         usually('fluid.black-sludge', 'spent oil'),
         usually('seen.gallery-sludge', 'it settles in dead ends'),
         some('seen.corrosion-shell', 'acids dissolve lead'),

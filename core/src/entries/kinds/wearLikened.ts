@@ -1,0 +1,27 @@
+import { figure, list, matching, nullable, object, oneOf } from '../../kit/schema.js';
+import { bearingsOf } from '../../loads/engineFile.js';
+import { WEAR_FORM_NAMES, WEAR_FORMS } from '../../running/explain.js';
+import { runSettingSchema } from '../../running/run.js';
+import { defineEntry } from '../define.js';
+
+export const wearLikened = defineEntry({
+  kind: 'wear-likened',
+  name: 'Likeness of wear',
+  says: 'What was read of a bearing likened to the wear that load and film predict, by its form, each with the setting that is likest. `of`: what was read, as a SHA-256 of its entries; when that changes, the likeness counts no more. Forms null: taken back.',
+  body: object({
+    bearing: matching(/^(rod|main)\.[1-9]\d?$/),
+    of: matching(/^[0-9a-f]{64}$/),
+    forms: nullable(list(object({ form: oneOf(WEAR_FORMS), alike: figure(0, 1), setting: runSettingSchema }), WEAR_FORMS.length)),
+  }),
+  stands: 'case',
+  slot: (b) => `likened:${b.bearing}`,
+  tell: (b) =>
+    b.forms === null
+      ? `${b.bearing}: taken back`
+      : `${b.bearing}: ${b.forms.map((f) => `${WEAR_FORM_NAMES[f.form]} ${f.alike.toFixed(2)}`).join(', ') || 'like none'}`,
+  admit: (b, at) =>
+    at.layout && !bearingsOf(at.layout).includes(b.bearing)
+      ? { code: 'no-film', sentence: `This engine has no bearing "${b.bearing}" to liken. Nothing was recorded.`, field: 'bearing' }
+      : null,
+  ofCase: (all) => ({ likened: all.filter((e) => e.value.forms !== null) }),
+});
