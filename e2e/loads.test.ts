@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Browser } from 'puppeteer-core';
-import { FOUR } from '../server/test/harness.js';
+import { draft, FOUR } from '../server/test/harness.js';
 import { openBrowser, Person, Shop } from './harness.js';
 
 // Why the wear is where it is: a feed is shut and the needle does not show it, a setting is pinned and another held against it.
@@ -77,6 +77,64 @@ it('carries the faces of a bearing into the account', async () => {
   );
 });
 
+it('finds by itself which feed was shut from who was hurt', async () => {
+  const sound = ['main.1', 'main.3', 'rod.1', 'rod.3'].flatMap((b) => [draft('state-set', `${b}.shell.upper`, { state: 'sound' })]);
+  const hurt = ['main.2', 'rod.2'].map((b) =>
+    draft('grade-confirmed', `${b}.shell.lower`, { grade: 4, proposed: null, reason: 'wiped', book: '1' }),
+  );
+  await me.post(`/api/cases/${caseId}/entries`, { entries: [...sound, ...hurt] });
+  await open();
+  await me.press('Which fault would explain who was hurt');
+  await me.page.waitForSelector('.loads-circuit .explanations li');
+  const first = await textOf('.loads-circuit .explanations li');
+  expect(first).toMatch(/^Feed shut at main 2/);
+  expect(first).toMatch(/short: rod 2, main 2; gauge \+/);
+  expect(await textOf('.loads-circuit .explanations')).toMatch(/Shell turned over its hole at main 2\s+> 99 % alike\s*fits as well/);
+  await me.press('Feed shut at main 2');
+  await me.see('Rod 2 and main 2 get next to nothing');
+});
+
+it('counts the likeness of found to predicted wear as evidence, whose bar opens the one over the other', async () => {
+  const band = draft('mark-made', 'rod.3.shell.upper', {
+    mark: {
+      id: 'band',
+      shape: 'stroke',
+      class: 'lining',
+      points: [
+        [0.5, 0.05],
+        [0.5, 0.95],
+      ],
+      radiusMm: 3,
+      made: 'found-so',
+    },
+  });
+  const grade = draft('grade-confirmed', 'rod.3.shell.upper', { grade: 2, proposed: null, reason: '', book: '1' });
+  await me.post(`/api/cases/${caseId}/entries`, { entries: [band, grade] });
+  await open();
+  await me.choose('#loads-bearing', 'Rod 3');
+  await me.press('Which setting would explain it');
+  await me.page.waitForSelector('.half-shell ~ .explanations li, .loads .explanations li b');
+  expect(await textOf('.loads .explanations li b')).toBe('a film too thin all over');
+  await me.press('Count it as evidence');
+  await me.saved();
+  await me.see('Its likeness counts as evidence on the causes.');
+  await me.page.goto(`${shop.url}/case/${caseId}/cause/fuel-in-oil`);
+  await me.see('A bearing worn as a film too thin all over would wear it');
+  const bar = await me.page.$$eval('.waterfall summary', (all) =>
+    all.map((e) => (e as HTMLElement).innerText).find((t) => t.includes('worn as a film too thin')),
+  );
+  // Never more than a named sight is worth: 19 to 1.
+  const decibans = Number.parseFloat(/\+([\d.]+)/.exec(bar!)![1]!);
+  expect(decibans).toBeGreaterThan(2);
+  expect(decibans).toBeLessThan(12.8);
+  await me.page.$$eval('.waterfall summary', (all) =>
+    (all.find((e) => (e as HTMLElement).innerText.includes('worn as a film too thin')) as HTMLElement).click(),
+  );
+  await me.press('predicted over found');
+  await me.page.waitForSelector('.half-shell');
+  await me.page.waitForFunction(() => /\d+ % alike/.test(document.querySelector('.half-shell figcaption')?.textContent ?? ''));
+});
+
 it('is set and turned by keyboard, and drawn and written out', async () => {
   await open();
   await me.page.focus('[role=slider][aria-label="Speed"]');
@@ -92,7 +150,7 @@ it('is set and turned by keyboard, and drawn and written out', async () => {
   await me.page.keyboard.press('End');
   await me.page.waitForFunction((was: string | null) => document.querySelector('.now')?.getAttribute('y2') !== was, {}, arm);
   const csv = await me.download('Take CSV', '.csv');
-  expect(csv).toMatch(/film-rod\.1/);
+  expect(csv).toMatch(/film-rod\.2/);
   const drawing = readFileSync(await me.download('Take drawing', '.svg'), 'utf8');
   // It is drawn where no style sheet of ours reaches: every shape says its own colours.
   expect(drawing).toMatch(/^<svg[^>]*xmlns=/);

@@ -5,7 +5,15 @@ import { simulatedRoutes, type SimulatedRoute } from '@true-ledger/core/salvage'
 import { reportModel, type ReportModel } from '@true-ledger/core/report';
 import type { Outcome } from '@true-ledger/contract';
 import type { EngineLayout } from '@true-ledger/core/engine';
-import { explained, runEngine, type Explanation, type Run, type RunSetting } from '@true-ledger/core/running';
+import {
+  explained,
+  explainedByFault,
+  runEngine,
+  type Explanation,
+  type FaultExplanation,
+  type Run,
+  type RunSetting,
+} from '@true-ledger/core/running';
 import { useMemo } from 'react';
 
 // In a test there is no worker: the same functions of core, asked here.
@@ -26,6 +34,9 @@ export function useRun(layout: EngineLayout, setting: RunSetting): Outcome<Run> 
 }
 
 export const explain = (...of: Parameters<typeof explained>): Promise<Explanation[]> => Promise.resolve(explained(...of));
+
+export const explainByFault = (...of: Parameters<typeof explainedByFault>): Promise<Outcome<FaultExplanation[]>> =>
+  Promise.resolve(explainedByFault(...of));
 
 export function reckonRoutes(state: CaseState): Promise<SimulatedRoute[]> {
   const view = caseView(state)!;

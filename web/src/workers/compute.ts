@@ -3,7 +3,7 @@ import type { Diagnosis } from '@true-ledger/core/diagnosis';
 import type { SimulatedRoute } from '@true-ledger/core/salvage';
 import type { ReportModel } from '@true-ledger/core/report';
 import type { EngineLayout } from '@true-ledger/core/engine';
-import type { Explanation, Run, RunSetting } from '@true-ledger/core/running';
+import type { Explanation, FaultExplanation, Run, RunSetting } from '@true-ledger/core/running';
 import type { Outcome } from '@true-ledger/contract';
 import { wrap, type Remote } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -88,6 +88,11 @@ export function useRun(layout: EngineLayout, setting: RunSetting): Outcome<Run> 
 /** Ways of running tried on what was found of a bearing, the likest first. */
 export function explain(...of: Parameters<Compute['explained']>): Promise<Explanation[]> {
   return compute().explained(...of);
+}
+
+/** Faults of the oil circuit tried on the bearings that were found hurt, the likest first. */
+export function explainByFault(...of: Parameters<Compute['explainedByFault']>): Promise<Outcome<FaultExplanation[]>> {
+  return compute().explainedByFault(...of);
 }
 
 /** Routes of the case, reckoned. */

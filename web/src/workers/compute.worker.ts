@@ -18,7 +18,15 @@ import { diagnose, type Diagnosis } from '@true-ledger/core/diagnosis';
 import { simulatedRoutes, type SimulatedRoute } from '@true-ledger/core/salvage';
 import { reportModel, type ReportModel } from '@true-ledger/core/report';
 import type { EngineLayout } from '@true-ledger/core/engine';
-import { explained, runEngine, type Explanation, type Run, type RunSetting } from '@true-ledger/core/running';
+import {
+  explained,
+  explainedByFault,
+  runEngine,
+  type Explanation,
+  type FaultExplanation,
+  type Run,
+  type RunSetting,
+} from '@true-ledger/core/running';
 import { expose, transfer } from 'comlink';
 import { answerStore } from '../app/localStore.js';
 
@@ -60,6 +68,11 @@ const compute = {
   /** Ways of running tried on what was found of a bearing. */
   explained(...of: Parameters<typeof explained>): Explanation[] {
     return explained(...of);
+  },
+
+  /** Faults of the oil circuit tried on the bearings that were found hurt. */
+  explainedByFault(...of: Parameters<typeof explainedByFault>): Outcome<FaultExplanation[]> {
+    return explainedByFault(...of);
   },
 
   /** Surface parameters of a trace file, with its levelled profile thinned for drawing. */

@@ -260,7 +260,9 @@ function EvidenceList({ title, list, most }: { title: string; list: readonly Wei
             {e.sources.map((s, i) => (
               <li key={i}>
                 {s.words}{' '}
-                {s.station ? (
+                {e.reliability === 'likened' ? (
+                  <Link to={`/case/${caseId}/loads?feature=${e.feature}&entry=${s.entry}`}>predicted over found</Link>
+                ) : s.station ? (
                   <Link to={`/case/${caseId}/station/${s.station}`}>open</Link>
                 ) : s.entry ? (
                   <Link to={`/case/${caseId}/ledger`}>in the ledger</Link>

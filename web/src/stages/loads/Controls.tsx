@@ -4,38 +4,7 @@ import { OIL_FAULTS, type OilFault } from '@true-ledger/core/oil';
 import { ASLANT_NAMES, type Run, type RunSetting } from '@true-ledger/core/running';
 import { memo, type ReactNode } from 'react';
 import { useCase } from '../../app/caseContext.js';
-
-const FAULT_NAMES: Readonly<Record<(typeof OIL_FAULTS)[number], string>> = {
-  clearance: 'More clearance',
-  'shut-feed': 'Feed shut',
-  'turned-shell': 'Shell turned over its hole',
-  restriction: 'Narrowed',
-  'relief-open': 'Relief hangs open',
-  'relief-shut': 'Relief stuck shut',
-  'filter-bypassed': 'Filter bypassed',
-  'filter-clogged': 'Filter clogged',
-  'lost-jet': 'Jet lost',
-  'lost-plug': 'Gallery plug lost',
-  air: 'Air in the oil',
-  'worn-pump': 'Worn pump',
-};
-/** How much of a fault: how it is told, from where to where, and where it begins. */
-const AMOUNTS: Partial<
-  Record<(typeof OIL_FAULTS)[number], { min: number; max: number; step: number; first: number; told: (v: number) => string }>
-> = {
-  clearance: { min: 1, max: 5, step: 0.1, first: 2, told: (v) => `${v.toFixed(1)} times` },
-  restriction: { min: 0.1, max: 0.99, step: 0.01, first: 0.9, told: (v) => `${Math.round(100 * v)} % closed` },
-  'relief-open': { min: 0.1, max: 0.99, step: 0.01, first: 0.5, told: (v) => `${Math.round(100 * v)} % open` },
-  'filter-clogged': { min: 0.1, max: 0.99, step: 0.01, first: 0.9, told: (v) => `${Math.round(100 * v)} %` },
-  air: { min: 0.05, max: 0.8, step: 0.05, first: 0.3, told: (v) => `${Math.round(100 * v)} % of what it draws` },
-  'worn-pump': { min: 1, max: 10, step: 0.5, first: 4, told: (v) => `${v.toFixed(1)} times its slip` },
-};
-
-/** A place as the page says it: `main.2` is Main 2. */
-const placeName = (id: string): string => {
-  const [kind = '', number] = id.split('.');
-  return `${kind[0]!.toUpperCase()}${kind.slice(1)}${number ? ` ${number}` : id === 'main' || id === 'rod' ? 's, all of them' : ''}`;
-};
+import { FAULT_AMOUNTS, FAULT_NAMES, placeName } from './faultWords.js';
 
 type Aslant = NonNullable<RunSetting['aslant']>;
 
@@ -64,7 +33,7 @@ export const Controls = memo(function Controls({
   const kinds = OIL_FAULTS.filter((k) => run?.faultPlaces && (run.faultPlaces[k] === null || run.faultPlaces[k].length > 0));
   const begin = (kind: (typeof OIL_FAULTS)[number], at?: string): OilFault => {
     const places = run?.faultPlaces?.[kind];
-    const amount = AMOUNTS[kind]?.first;
+    const amount = FAULT_AMOUNTS[kind]?.first;
     return { kind, ...(places ? { at: at ?? places[0]! } : {}), ...(amount === undefined ? {} : { amount }) };
   };
   return (
@@ -187,13 +156,13 @@ export const Controls = memo(function Controls({
           />
         </label>
       )}
-      {fault?.amount !== undefined && AMOUNTS[fault.kind] && (
+      {fault?.amount !== undefined && FAULT_AMOUNTS[fault.kind] && (
         <Setting
           name="How much"
-          told={AMOUNTS[fault.kind]!.told(fault.amount)}
-          min={AMOUNTS[fault.kind]!.min}
-          max={AMOUNTS[fault.kind]!.max}
-          step={AMOUNTS[fault.kind]!.step}
+          told={FAULT_AMOUNTS[fault.kind]!.told(fault.amount)}
+          min={FAULT_AMOUNTS[fault.kind]!.min}
+          max={FAULT_AMOUNTS[fault.kind]!.max}
+          step={FAULT_AMOUNTS[fault.kind]!.step}
           value={fault.amount}
           onChange={(amount) => set({ faults: [{ ...fault, amount }] })}
         />

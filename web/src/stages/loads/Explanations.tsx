@@ -1,58 +1,112 @@
 import { Button } from 'antd';
+import { foundHurt, foundWearOf } from '@true-ledger/core/case';
 import { percentText } from '@true-ledger/core/cause';
-import { EQUALLY, type Explanation, type FoundWear, type Run, type RunSetting } from '@true-ledger/core/running';
+import { likenedBearings, MOST_LIKENED } from '@true-ledger/core/diagnosis';
+import {
+  asBuilt,
+  EQUALLY,
+  likenessLogOdds,
+  likestByForm,
+  usualSetting,
+  WEAR_FORM_NAMES,
+  whyNotLikened,
+  type Explanation,
+  type FoundWear,
+  type Run,
+  type RunSetting,
+} from '@true-ledger/core/running';
 import { useState, type ReactNode } from 'react';
-import { useCase } from '../../app/caseContext.js';
+import { useCase, useRecord } from '../../app/caseContext.js';
 import { explain } from '../../workers/compute.js';
 
-/** How many ways of running are shown. */
-const SHOWN = 6;
+/** Decibans, and as many as a likeness may count at most. */
+const decibans = (logOdds: number): number =>
+  (10 / Math.LN10) * Math.max(-Math.log(MOST_LIKENED), Math.min(Math.log(MOST_LIKENED), logOdds));
 
-/** Ways of running that would wear the bearing as it was found, the likest first; those that fit as well as the best are marked. */
+/** Ways of running that would wear the bearing as it was found, the likest of each form; what they are like can be counted as evidence. */
 export function Explanations({ run, found, onSet }: { run: Run; found: FoundWear; onSet: (setting: RunSetting) => void }): ReactNode {
-  const { layout } = useCase().view;
+  const { view, readOnly } = useCase();
+  const record = useRecord();
   const [tried, setTried] = useState<{ readonly of: string; readonly ranked: readonly Explanation[] } | null>(null);
   const [busy, setBusy] = useState(false);
-  const { bearing } = run.setting;
+  const { bearing, oilGrade, clearancesMm } = run.setting;
+  const of = foundWearOf(view, bearing);
+  const why = whyNotLikened(found);
   const seek = async (): Promise<void> => {
     setBusy(true);
     try {
-      const ranked = await explain(layout, { ...run.setting, faults: [] }, run.clearanceMm, found);
-      setTried({ of: bearing, ranked });
+      const from = { ...usualSetting(view.layout, bearing, asBuilt(clearancesMm, foundHurt(view))), oilGrade };
+      setTried({ of, ranked: await explain(view.layout, from, found) });
     } finally {
       setBusy(false);
     }
   };
-  const ranked = tried?.of === bearing ? tried.ranked : null;
-  const best = ranked?.[0]?.alike ?? null;
+  const forms = tried?.of === of ? likestByForm(tried.ranked) : null;
+  const odds = likenessLogOdds(forms ?? []);
+  const best = forms?.[0]?.alike ?? 0;
+  const likened = likenedBearings(view);
+  const counted = likened.standing.some((l) => l.value.bearing === bearing);
+  const anew = likened.stale.some((l) => l.value.bearing === bearing);
+  const count = (kept: typeof forms): void =>
+    record({
+      kind: 'wear-likened',
+      station: null,
+      body: {
+        bearing,
+        of,
+        forms: kept && kept.map(({ form, alike, setting }) => ({ form, alike: Math.round(alike * 1000) / 1000, setting })),
+      },
+    });
   return (
     <>
-      <Button size="small" loading={busy} onClick={() => void seek()}>
-        Which setting would explain it
-      </Button>
-      {ranked && best === null && (
+      <div className="row">
+        <Button size="small" loading={busy} disabled={why !== null} onClick={() => void seek()}>
+          Which setting would explain it
+        </Button>
+        {counted && !readOnly && (
+          <Button size="small" onClick={() => count(null)}>
+            No longer count it
+          </Button>
+        )}
+      </div>
+      {why && <p className="quiet">{why}</p>}
+      {counted && <p className="quiet">Its likeness counts as evidence on the causes.</p>}
+      {anew && (
+        <p className="fault">
+          This bearing was read anew, or is not confirmed: its likeness counts no more. Try again what would explain it.
+        </p>
+      )}
+      {forms?.length === 0 && (
         <p>
           None of the settings that were tried predicts wear here: look for what is not the load, such as dirt, or a feed that was shut.
         </p>
       )}
-      {ranked && best !== null && (
-        <ol className="explanations">
-          {ranked
-            .filter((e) => e.alike !== null)
-            .slice(0, SHOWN)
-            .map((e) => (
-              <li key={e.name}>
+      {forms && forms.length > 0 && (
+        <>
+          <ol className="explanations">
+            {forms.map((e) => (
+              <li key={e.form}>
+                <b>{WEAR_FORM_NAMES[e.form]}</b>
+                <span className="figure">{percentText(e.alike)} alike</span>
+                <span className="figure quiet" title="What this likeness would say of the form by itself, as evidence">
+                  {odds.get(e.form)! < 0 ? '−' : '+'}
+                  {Math.abs(decibans(odds.get(e.form)!)).toFixed(1)} dB
+                </span>
+                {best - e.alike <= EQUALLY && <span className="quiet">{e.alike === best ? 'likest' : 'fits as well'}</span>}
+                <br />
                 <Button type="link" size="small" onClick={() => onSet(e.setting)}>
                   {e.name}
                 </Button>
-                <span className="figure">{percentText(e.alike!)} alike</span>
-                {best - e.alike! <= EQUALLY && <span className="quiet">{e.alike === best ? 'likest' : 'fits as well'}</span>}
               </li>
             ))}
-        </ol>
-      )}
-      {ranked && best !== null && best < 0.5 && (
-        <p className="quiet">None of them is much alike: the load by itself does not explain what was found.</p>
+          </ol>
+          {best < 0.5 && <p className="quiet">None of them is much alike: the load by itself does not explain what was found.</p>}
+          {!readOnly && (
+            <Button size="small" onClick={() => count(forms)}>
+              Count it as evidence
+            </Button>
+          )}
+        </>
       )}
     </>
   );

@@ -31,17 +31,23 @@ describe('loads', () => {
     expect(screen.getAllByText(/Nothing was read of this half yet/)).toHaveLength(2);
   });
 
-  it('tries settings on what was found, and sets the one that is chosen', async () => {
-    const { user } = await open(<LoadsStage />, { shop: worn() });
+  it('tries settings on what was found, sets the one that is chosen, and counts its likeness until it is taken back', async () => {
+    const shop = worn();
+    const { user } = await open(<LoadsStage />, { shop });
     await user.click(screen.getByText('Which setting would explain it'));
     const best = await waitFor(() => {
       const item = document.querySelector('.explanations li');
       expect(item).not.toBeNull();
       return item!;
     });
-    expect(best.textContent).toMatch(/\d+ % alike ?likest/);
+    expect(best.textContent).toMatch(/\d+ % alike[+−][\d.]+ dB ?likest/);
     await user.click(best.querySelector('button')!);
     await waitFor(() => expect(document.querySelector('.half-shell figcaption')?.textContent).toMatch(/upper half, \d+ % alike/));
+    await user.click(screen.getByText('Count it as evidence'));
+    await waitFor(() => expect(shop.view.likened.map((l) => l.value.bearing)).toEqual(['rod.1']));
+    expect(await screen.findByText(/counts as evidence on the causes/)).toBeTruthy();
+    await user.click(screen.getByText('No longer count it'));
+    await waitFor(() => expect(shop.view.likened).toEqual([]));
   });
 
   it('keeps a setting for the account with why, once for a bearing, and takes it out', async () => {

@@ -1,13 +1,16 @@
 import { Button, Slider } from 'antd';
 import { standingGrade, type CaseView } from '@true-ledger/core/case';
 import { clearanceRun } from '@true-ledger/core/measured';
-import type { RunSetting } from '@true-ledger/core/running';
+import { likenedSetting } from '@true-ledger/core/diagnosis';
+import { usualSetting, type RunSetting } from '@true-ledger/core/running';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { useSearchParams } from 'react-router';
 import { useCase } from '../../app/caseContext.js';
 import { Waiting } from '../../app/Waiting.js';
 import { useRun } from '../../workers/compute.js';
 import { CircuitDrawing } from './CircuitDrawing.js';
 import { Controls } from './Controls.js';
+import { FaultSearch } from './FaultSearch.js';
 import { FilmChart } from './FilmChart.js';
 import { Figures } from './Figures.js';
 import { OrbitDrawing, PolarDrawing } from './Round.js';
@@ -38,17 +41,12 @@ export function LoadsStage(): ReactNode {
     }
     return by;
   }, [view]);
-  const [setting, setSetting] = useState<RunSetting>(() => ({
-    speedRpm: Math.round((layout.peakRpm * 0.6) / 50) * 50,
-    loadShare: 1,
-    oilGrade: layout.fuel === 'diesel' ? '15W-40' : '10W-40',
-    oilTemperatureC: 95,
-    fuelShare: 0,
-    clearancesMm: Object.fromEntries(measured),
-    faults: [],
-    aslant: null,
-    bearing: worstBearing(view),
-  }));
+  const [asked] = useSearchParams();
+  const [setting, setSetting] = useState<RunSetting>(
+    () =>
+      likenedSetting(view, asked.get('feature') ?? '', asked.get('entry')) ??
+      usualSetting(layout, worstBearing(view), Object.fromEntries(measured)),
+  );
   const answer = useRun(layout, setting);
   const run = answer?.ok ? answer.value : null;
   const [pinned, setPinned] = useState<typeof run>(null);
@@ -129,6 +127,7 @@ export function LoadsStage(): ReactNode {
             <section className="pane loads-circuit">
               <h2>Oil circuit</h2>
               <CircuitDrawing run={run} />
+              {run.oil && <FaultSearch run={run} onSet={setSetting} />}
             </section>
           </div>
         ) : (

@@ -55,7 +55,7 @@ export const ShellStrips = memo(function ShellStrips({ run, onSet }: { run: Run;
       {(['upper', 'lower'] as const).map((half) => {
         if (!view.byId.has(`${bearing}.shell.${half}`)) return null;
         const found = read[half] ?? null;
-        const predicted = film?.predicted[half] ?? null;
+        const predicted = run.wear?.[half] ?? null;
         const alike = predicted && found ? likeness(predicted, found.worn, found.seen) : null;
         return (
           <figure key={half} className="half-shell">
@@ -85,11 +85,13 @@ export const ShellStrips = memo(function ShellStrips({ run, onSet }: { run: Run;
         );
       })}
       <p className="quiet">
-        {film === null
-          ? run.why
-          : film.wears
-            ? 'Predicted: load over the cycle where rough surfaces touch. Arc to the right, front edge at the foot.'
-            : 'At this setting the film is thick everywhere: no wear is predicted.'}
+        {run.wear?.dry
+          ? 'Predicted: the journal without oil, where the load points.'
+          : film === null
+            ? run.why
+            : run.wear
+              ? 'Predicted: load over the cycle where rough surfaces touch. Arc to the right, front edge at the foot.'
+              : 'At this setting the film is thick everywhere: no wear is predicted.'}
       </p>
       {(read.upper ?? read.lower) && <Explanations run={run} found={read} onSet={onSet} />}
     </>
