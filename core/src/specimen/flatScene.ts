@@ -70,7 +70,7 @@ export function takeFlat(s: SurfaceSpecimen, maps: SurfaceMaps, shot: Shot, form
     }
     const far = add(eye, d, (floor - eye[2]) / d[2]);
     const off = Math.hypot(far[0], far[1]);
-    return benchLight(shot, env, far, off > R ? off - R : Math.max(0, Math.min(off, inner - off)), 0.3 * floor);
+    return benchLight(shot, skyward, far, off > R ? off - R : Math.max(0, Math.min(off, inner - off)), 0.3 * floor);
   }
 
   function wall(p: Vec, d: Vec, sign: number): Vec {

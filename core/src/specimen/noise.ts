@@ -24,8 +24,8 @@ export function fractal(x: number, y: number, seed: number, octaves = 4): number
   let sum = 0;
   let weight = 1;
   let total = 0;
-  for (let k = 0; k < octaves; k++) {
-    sum += weight * smoothNoise(x * 2 ** k, y * 2 ** k, seed + k * 101);
+  for (let k = 0, fine = 1; k < octaves; k++, fine *= 2) {
+    sum += weight * smoothNoise(x * fine, y * fine, seed + k * 101);
     total += weight;
     weight *= 0.55;
   }

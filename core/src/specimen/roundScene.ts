@@ -91,8 +91,8 @@ export function roundStage(s: SurfaceSpecimen, shot: Shot, form: RoundForm): Rou
   const centre: Point = [width / 2, height / 2];
   const skyward = env([0, 0, -1]);
   const light = (px: number, py: number, face: FaceLight): Vec => {
-    const v: Vec = [(px + 0.5 - centre[0]) / focalPx, (py + 0.5 - centre[1]) / focalPx, 1];
-    return ray(unit([0, 1, 2].map((k) => v[0] * level[k]! + v[1] * down[k]! + v[2] * viewAxis[k]!) as unknown as Vec), face);
+    const v = [(px + 0.5 - centre[0]) / focalPx, (py + 0.5 - centre[1]) / focalPx] as const;
+    return ray(unit(add(add(viewAxis, level, v[0]), down, v[1])), face);
   };
   const point = (phi: number, axial: number): Vec => {
     const a = (phi * Math.PI) / 180;
@@ -167,7 +167,7 @@ export function roundStage(s: SurfaceSpecimen, shot: Shot, form: RoundForm): Rou
     }
     if (m[2] <= 0.02) return env(m);
     const far = (floor - p[2]) / m[2];
-    return benchLight(shot, env, add(p, m, far), Math.max(0, Math.abs(p[0] + far * m[0]) - R), 0.4 * R);
+    return benchLight(shot, skyward, add(p, m, far), Math.max(0, Math.abs(p[0] + far * m[0]) - R), 0.4 * R);
   }
 
   function plain(p: Vec, d: Vec, normal: Vec, solid: Solid): Vec {
@@ -192,7 +192,7 @@ export function roundStage(s: SurfaceSpecimen, shot: Shot, form: RoundForm): Rou
         Math.hypot(Math.max(0, Math.abs(p[0]) - solid.radius), Math.max(0, -solid.to - p[1], p[1] + solid.from)) +
           0.3 * (floor - solid.radius),
       );
-    return benchLight(shot, env, p, away, 0.4 * R);
+    return benchLight(shot, skyward, p, away, 0.4 * R);
   }
 }
 

@@ -54,7 +54,7 @@ export type Vec = readonly [number, number, number];
 export const add = (a: Vec, b: Vec, s = 1): Vec => [a[0] + s * b[0], a[1] + s * b[1], a[2] + s * b[2]];
 export const dot = (a: Vec, b: Vec): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 export const unit = (a: Vec): Vec => {
-  const n = Math.hypot(...a) || 1;
+  const n = Math.sqrt(a[0] * a[0] + a[1] * a[1] + a[2] * a[2]) || 1;
   return [a[0] / n, a[1] / n, a[2] / n];
 };
 const cross = (a: Vec, b: Vec): Vec => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
@@ -83,14 +83,17 @@ export function eyeOf(shot: Shot, middle: Vec, wideMm: number): Eye {
   return { viewAxis, level, down, eye: add(middle, viewAxis, -((focalPx * wideMm) / (shot.fill * long))), focalPx };
 }
 
+/** So many of its widths from its middle nothing of a lamp is left that a double holds beside the light of the room. */
+const LAMP_ENDS = 2.6;
+
 /** Light that comes from a direction: lamps overhead, ceiling, and the bench from the sides. `z` points down. */
 export function surroundings(shot: Shot): (d: Vec) => Vec {
   const random = seeded(shot.seed * 17 + 5);
-  const lamps = Array.from({ length: shot.lamps }, () => ({
-    to: unit([1.5 * (random() - 0.5), 1.1 * (random() - 0.5), -0.9]),
-    wide: shot.lampWidth * (0.7 + 0.6 * random()),
-    bright: 2.2 + 2.6 * random(),
-  }));
+  const lamps = Array.from({ length: shot.lamps }, () => {
+    const to = unit([1.5 * (random() - 0.5), 1.1 * (random() - 0.5), -0.9]);
+    const wide = shot.lampWidth * (0.7 + 0.6 * random());
+    return { to, wide, bright: 2.2 + 2.6 * random(), seenFrom: Math.cos(Math.min(Math.PI, LAMP_ENDS * wide)) };
+  });
   const [held] = lamps;
   if (held && shot.lampAt) held.to = unit([shot.lampAt[0], -shot.lampAt[1], -0.9]);
   const warm: Vec = [1 + 0.22 * shot.lampWarmth, 1, 1 - 0.28 * shot.lampWarmth];
@@ -99,17 +102,21 @@ export function surroundings(shot: Shot): (d: Vec) => Vec {
     if (d[2] > 0.02) return [shot.benchColour[0] * 0.55, shot.benchColour[1] * 0.55, shot.benchColour[2] * 0.55];
     let light = room * (0.5 - 0.6 * d[2]);
     for (const l of lamps) {
-      const off = Math.acos(Math.min(1, dot(d, l.to))) / l.wide;
-      light += l.bright * Math.exp(-(off ** 4));
+      const cosine = dot(d, l.to);
+      if (cosine < l.seenFrom) continue;
+      const off = Math.acos(Math.min(1, cosine)) / l.wide;
+      light += l.bright * Math.exp(-(off * off * off * off));
     }
     // Near the horizon the bench and its colour mix in.
     const low = Math.max(0, 1 + d[2] * 2.2) * 0.35;
-    return [0, 1, 2].map((k) => light * warm[k]! * (1 - low) + low * shot.benchColour[k]! * 0.8) as unknown as Vec;
+    const own = light * (1 - low);
+    const [r, g, b] = shot.benchColour;
+    return [own * warm[0] + low * r * 0.8, own * warm[1] + low * g * 0.8, own * warm[2] + low * b * 0.8];
   };
 }
 
-/** Light that leaves the bench at a place (x, y mm), in the shadow of a part `away` mm off; `reach` mm is how far the shadow goes. */
-export function benchLight(shot: Shot, env: (d: Vec) => Vec, p: Vec, away: number, reach: number, shade = 1): Vec {
+/** Light that leaves the bench at a place (x, y mm), under the light from above, in the shadow of a part `away` mm off; `reach` mm is how far the shadow goes. */
+export function benchLight(shot: Shot, skyward: Vec, p: Vec, away: number, reach: number, shade = 1): Vec {
   const shadow = 1 - 0.55 * Math.exp(-away / reach);
   let g = 1 + 0.06 * fractal(p[0] / 9, p[1] / 9, shot.seed);
   if (shot.bench === 'wood')
@@ -120,12 +127,11 @@ export function benchLight(shot: Shot, env: (d: Vec) => Vec, p: Vec, away: numbe
   if (shot.bench === 'concrete')
     g += 0.22 * fractal(p[0] / 4, p[1] / 4, shot.seed + 2) + 0.08 * lattice(Math.floor(p[0] * 3), Math.floor(p[1] * 3), shot.seed);
   if (shot.bench === 'steel') g += 0.1 * lattice(Math.floor(p[1] * 9), Math.floor(p[0] / 30), shot.seed);
-  const light = env([0, 0, -1]);
   const level = 0.22 * g * shadow * shade;
   return [
-    shot.benchColour[0] * level * (0.4 + light[0]),
-    shot.benchColour[1] * level * (0.4 + light[1]),
-    shot.benchColour[2] * level * (0.4 + light[2]),
+    shot.benchColour[0] * level * (0.4 + skyward[0]),
+    shot.benchColour[1] * level * (0.4 + skyward[1]),
+    shot.benchColour[2] * level * (0.4 + skyward[2]),
   ];
 }
 
@@ -153,19 +159,29 @@ export function metalLight(
   const below = maps.height[Math.max(0, i - maps.columns)] ?? 0;
   const slope = (above - below) / (2 * frame.texelMm);
   const rough = maps.roughness[i]!;
-  let sum: Vec = [0, 0, 0];
+  let [r, g, b] = [0, 0, 0];
   const taps = 8;
   for (let k = 0; k < taps; k++) {
-    const spread = ((k + 0.5 + shift) / taps - 0.5) * 2.4 * rough;
+    const spread = slope * 0.8 + ((k + 0.5 + shift) / taps - 0.5) * 2.4 * rough;
     const little = ((((k * 5) % taps) + 0.5 + shift) / taps - 0.5) * 0.9 * rough * rough;
-    const n = unit(add(add(normal, across, slope * 0.8 + spread), along, little));
-    sum = add(sum, mirror(unit(add(d, n, -2 * dot(d, n)))));
+    const n = unit([
+      normal[0] + across[0] * spread + along[0] * little,
+      normal[1] + across[1] * spread + along[1] * little,
+      normal[2] + across[2] * spread + along[2] * little,
+    ]);
+    const light = mirror(unit(add(d, n, -2 * dot(d, n))));
+    r += light[0];
+    g += light[1];
+    b += light[2];
   }
   const dull = maps.dull[i]!;
-  return [0, 1, 2].map((k) => {
-    const c = maps.colour[3 * i + k]!;
-    return c * ((1 - dull) * (sum[k]! / taps) + dull * 0.55 * skyward[k]! * Math.max(0.15, frame.up));
-  }) as unknown as Vec;
+  const mirrored = (1 - dull) / taps;
+  const scattered = dull * 0.55 * Math.max(0.15, frame.up);
+  return [
+    maps.colour[3 * i]! * (mirrored * r + scattered * skyward[0]),
+    maps.colour[3 * i + 1]! * (mirrored * g + scattered * skyward[1]),
+    maps.colour[3 * i + 2]! * (mirrored * b + scattered * skyward[2]),
+  ];
 }
 
 /** From light to a file's pixels: exposure by the bright part, white balance, blur, shot and read noise, a shoulder, sRGB. */

@@ -51,6 +51,7 @@ export function lightOnShell(
   const { width, height } = shot;
   const eye: Vec = [-dot(pose.r1, pose.t), -dot(pose.r2, pose.t), -dot(pose.r3, pose.t)];
   const env = surroundings(shot);
+  const skyward = env([0, 0, -1]);
   const linear = new Float32Array(width * height * 3);
   const R = s.radiusMm;
   const W = s.widthMm;
@@ -101,7 +102,7 @@ export function lightOnShell(
   function parting(p: Vec): Vec {
     const near = Math.abs(p[0]) - R;
     const grain = 0.9 + 0.14 * lattice(Math.round(p[1] * 9), 3, s.seed);
-    const light = env([0, 0, -1]);
+    const light = skyward;
     const c: Vec = near < 0.3 ? [0.6, 0.36, 0.24] : [0.5, 0.49, 0.47];
     return [c[0] * light[0] * grain * 0.9, c[1] * light[1] * grain * 0.9, c[2] * light[2] * grain * 0.9];
   }
@@ -128,7 +129,7 @@ export function lightOnShell(
       d,
       { normal: inwards, along: [inwards[2], 0, -inwards[0]], across: [0, 1, 0], shift, texelMm: W / maps.rows, up: -inwards[2] },
       (m) => mirror(p, m),
-      env([0, 0, -1]),
+      skyward,
     );
   }
 
@@ -151,6 +152,6 @@ export function lightOnShell(
     const t = (outer - eye[2]) / d[2];
     const p = add(eye, d, t);
     const away = Math.hypot(Math.max(0, Math.abs(p[0]) - outer), Math.max(0, -W - p[1], p[1]));
-    return benchLight(shot, env, p, away, 0.35 * R, shade);
+    return benchLight(shot, skyward, p, away, 0.35 * R, shade);
   }
 }

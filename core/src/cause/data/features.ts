@@ -7,7 +7,13 @@ import { SPREAD_FEATURES } from './features/spread.js';
 import { TOLD_FEATURES } from './features/told.js';
 
 /** Everything that can be evidence. Leak = chance of finding it in a failed engine without any listed cause that produces it. */
-export const FEATURES: readonly Feature[] = [...SEEN_FEATURES, ...SPREAD_FEATURES, ...MEASURED_FEATURES, ...LIKENED_FEATURES, ...TOLD_FEATURES];
+export const FEATURES: readonly Feature[] = [
+  ...SEEN_FEATURES,
+  ...SPREAD_FEATURES,
+  ...MEASURED_FEATURES,
+  ...LIKENED_FEATURES,
+  ...TOLD_FEATURES,
+];
 
 /** What any engine comes to show with hours and years, whatever ailed it: how common it is by itself grows with its service. */
 export const COMES_WITH_AGE: ReadonlySet<string> = new Set([

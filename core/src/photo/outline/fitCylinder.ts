@@ -1,5 +1,5 @@
 import type { Point } from '../homography.js';
-import { components, type Component } from '../reading/field.js';
+import { components, maskWhere, type Component } from '../reading/field.js';
 import { seenCylinder, type CylinderPose } from './halfCylinder.js';
 import { sumInside, type SurfaceMap } from './surfaceMap.js';
 
@@ -49,7 +49,7 @@ const alike = (a: FittedCylinder, b: FittedCylinder): boolean => {
 
 /** Poses to begin with: the pieces that are likely surface, by their middle, main direction and extent. */
 export function startsFrom(map: SurfaceMap, hollow: boolean): CylinderPose[] {
-  const mask = Uint8Array.from(map.odds, (o) => (o > 0 ? 1 : 0));
+  const mask = maskWhere(map.odds, (o) => o > 0);
   const pieces = components(mask, map.width, map.height, Math.round(0.004 * mask.length))
     .map((c) => ({ c, weight: c.pixels.reduce((s, i) => s + map.odds[i]!, 0) }))
     .sort((a, b) => b.weight - a.weight)

@@ -1,5 +1,5 @@
 import { hideOblique } from './frameChecks.js';
-import { quantile } from './field.js';
+import { maskWhere, quantile } from './field.js';
 import { correctIllumination, referenceMask, referenceMaskOutside, type Lit } from './illumination.js';
 import { LINEAR, neutralColour, seenOf, type Neutral, type Seen } from './light.js';
 import type { FlattenedPart } from './readParts.js';
@@ -119,8 +119,9 @@ function litForEyes(part: FlattenedPart, seen: Seen): Lit {
 /** The illumination by what was read as sound. Where hardly anything was, white light is taken for granted. */
 function litByReading(seen: Seen, soundAt: (u: number, v: number) => boolean): Lit {
   const { width, height } = seen.light;
-  const mask = Uint8Array.from(seen.there, (there, i) =>
-    there && !seen.clipped[i] && soundAt(((i % width) + 0.5) / width, 1 - (Math.floor(i / width) + 0.5) / height) ? 1 : 0,
+  const mask = maskWhere(
+    seen.there,
+    (there, i) => there !== 0 && !seen.clipped[i] && soundAt(((i % width) + 0.5) / width, 1 - (Math.floor(i / width) + 0.5) / height),
   );
   const neutral = { redness: median(seen.redness, mask) ?? 0, yellowness: median(seen.yellowness, mask) ?? 0 };
   const lit = correctIllumination(seen, neutral, mask, LEAST_COLUMN);

@@ -8,6 +8,13 @@ export interface Field {
 /** An empty field: one value a pixel. */
 export const field = (width: number, height: number): Field => ({ width, height, data: new Float32Array(width * height) });
 
+/** 1 where a value passes; many times as fast as `Uint8Array.from` with a function, which goes through an iterator. */
+export function maskWhere<T extends ArrayLike<number>>(values: T, passes: (value: number, i: number) => boolean): Uint8Array {
+  const out = new Uint8Array(values.length);
+  for (let i = 0; i < out.length; i++) if (passes(values[i]!, i)) out[i] = 1;
+  return out;
+}
+
 /** Mean over a box of (2·rx + 1) × (2·ry + 1), edges repeated; two passes of running sums. */
 export function boxMean(p: Field, rx: number, ry: number): Field {
   return boxColumns(boxRows(p, rx), ry);

@@ -1,7 +1,7 @@
 import { fail, ok, type Result } from '../../kit/result.js';
 import type { Pixels } from '../flatten.js';
 import type { Point } from '../homography.js';
-import { components, type Component } from './field.js';
+import { components, maskWhere, type Component } from './field.js';
 import { apartFromBench, close, shrink } from './outlineParts.js';
 
 /** Long side of the picture in which the circle is looked for, pixels. */
@@ -29,7 +29,7 @@ export function findDisc(part: 'crown' | 'thrust', picture: Pixels): Result<read
   for (const limit of APART)
     for (const r of [1, 3]) {
       const mask = close(
-        Uint8Array.from(apart, (d) => (d > limit ? 1 : 0)),
+        maskWhere(apart, (d) => d > limit),
         width,
         height,
         r,

@@ -6,7 +6,7 @@ import { segment, type Setting } from '../segment/segment.js';
 import { surroundingsOf, type Surroundings } from '../segment/surroundings.js';
 import type { SurfaceSize } from './cameraModelOf.js';
 import { correctIllumination, referenceMask, referenceMaskOutside, type Lit } from './illumination.js';
-import { boxMean, field } from './field.js';
+import { boxMean, field, maskWhere } from './field.js';
 import { readJournalLayers } from './journalLayers.js';
 import { layerAt, type Layered } from './layer.js';
 import { readLayers } from './layers.js';
@@ -79,9 +79,10 @@ const NEAR_MM = 1.5;
 function farFromTransfer(seen: Seen, lit: Lit, pxPerMm: number): Uint8Array {
   const { layer } = readJournalLayers(seen, lit, pxPerMm);
   const transfer = field(lit.shade.width, lit.shade.height);
-  for (let i = 0; i < layer.length; i++) if (layer[i] === layerAt('transfer')) transfer.data[i] = 1;
+  const at = layerAt('transfer');
+  for (let i = 0; i < layer.length; i++) if (layer[i] === at) transfer.data[i] = 1;
   const r = Math.max(1, Math.round(NEAR_MM * pxPerMm));
-  return Uint8Array.from(boxMean(transfer, r, r).data, (v) => (v > 0 ? 0 : 1));
+  return maskWhere(boxMean(transfer, r, r).data, (v) => !(v > 0));
 }
 
 /** Makes a class sound where a mask says so, in the layers and in the chances. */

@@ -22,7 +22,7 @@ export interface Rows {
   readonly data: Float32Array;
 }
 
-/** A layer laid out for the sums: weights in double precision, padded to whole fours of outputs. */
+/** A layer laid out for the sums: weights in double precision, padded to whole twos of outputs. */
 interface ReadyLayer {
   readonly inputs: number;
   readonly outputs: number;
@@ -33,8 +33,8 @@ interface ReadyLayer {
 /** The layers with what brings inputs to zero mean and unit spread taken into the first of them. */
 function ready({ mean, spread, layers }: Network): ReadyLayer[] {
   return layers.map(({ inputs, outputs, weights, bias }, k) => {
-    const fours = Math.ceil(outputs / 4) * 4;
-    const layer = { inputs, outputs, weights: new Float64Array(fours * inputs), bias: new Float64Array(fours) };
+    const twos = Math.ceil(outputs / 2) * 2;
+    const layer = { inputs, outputs, weights: new Float64Array(twos * inputs), bias: new Float64Array(twos) };
     for (let o = 0; o < outputs; o++) {
       layer.bias[o] = bias[o]!;
       for (let i = 0; i < inputs; i++) {
@@ -47,22 +47,40 @@ function ready({ mean, spread, layers }: Network): ReadyLayer[] {
   });
 }
 
-/** `to` = bias + weights · `from`, four outputs side by side. */
+/** Rows that go through a layer side by side: every weight that is fetched serves them all. */
+const ABREAST = 4;
+
+/** `to` = bias + weights · `from` for `ABREAST` rows, two outputs at a time; figures of one input or output of all rows lie together. */
 function sumsOf({ inputs, weights, bias }: ReadyLayer, from: Float64Array, to: Float64Array): void {
-  for (let o = 0; o < bias.length; o += 4) {
-    let [a, b, c, d] = [bias[o]!, bias[o + 1]!, bias[o + 2]!, bias[o + 3]!];
-    const [w0, w1, w2, w3] = [o * inputs, (o + 1) * inputs, (o + 2) * inputs, (o + 3) * inputs];
-    for (let i = 0; i < inputs; i++) {
-      const x = from[i]!;
-      a += weights[w0 + i]! * x;
-      b += weights[w1 + i]! * x;
-      c += weights[w2 + i]! * x;
-      d += weights[w3 + i]! * x;
+  for (let o = 0; o < bias.length; o += 2) {
+    let [a0, a1, a2, a3] = [bias[o]!, bias[o]!, bias[o]!, bias[o]!];
+    let [b0, b1, b2, b3] = [bias[o + 1]!, bias[o + 1]!, bias[o + 1]!, bias[o + 1]!];
+    const [wa, wb] = [o * inputs, (o + 1) * inputs];
+    for (let i = 0, k = 0; i < inputs; i++, k += ABREAST) {
+      const u = weights[wa + i]!;
+      const v = weights[wb + i]!;
+      const x0 = from[k]!;
+      const x1 = from[k + 1]!;
+      const x2 = from[k + 2]!;
+      const x3 = from[k + 3]!;
+      a0 += u * x0;
+      a1 += u * x1;
+      a2 += u * x2;
+      a3 += u * x3;
+      b0 += v * x0;
+      b1 += v * x1;
+      b2 += v * x2;
+      b3 += v * x3;
     }
-    to[o] = a;
-    to[o + 1] = b;
-    to[o + 2] = c;
-    to[o + 3] = d;
+    const k = o * ABREAST;
+    to[k] = a0;
+    to[k + 1] = a1;
+    to[k + 2] = a2;
+    to[k + 3] = a3;
+    to[k + 4] = b0;
+    to[k + 5] = b1;
+    to[k + 6] = b2;
+    to[k + 7] = b3;
   }
 }
 
@@ -73,23 +91,26 @@ export function probabilitiesOf(network: Network, { count, data }: Rows): Float3
   const last = layers.at(-1)!;
   const classes = last.outputs;
   const planes = Array.from({ length: classes }, () => new Float32Array(size));
-  const row = new Float64Array(count);
-  const values = layers.map((l) => new Float64Array(l.bias.length));
+  const rows = new Float64Array(count * ABREAST);
+  const values = layers.map((l) => new Float64Array(l.bias.length * ABREAST));
   const out = values.at(-1)!;
-  for (let r = 0; r < size; r++) {
-    for (let i = 0, at = r * count; i < count; i++) row[i] = data[at + i]!;
-    let from = row;
+  for (let first = 0; first < size; first += ABREAST) {
+    const abreast = Math.min(ABREAST, size - first);
+    for (let r = 0; r < abreast; r++) for (let i = 0, at = (first + r) * count; i < count; i++) rows[i * ABREAST + r] = data[at + i]!;
+    let from = rows;
     for (let k = 0; k < layers.length; k++) {
       const to = values[k]!;
       sumsOf(layers[k]!, from, to);
       if (k < layers.length - 1) for (let o = 0; o < to.length; o++) if (to[o]! < 0) to[o] = 0;
       from = to;
     }
-    let most = -Infinity;
-    for (let c = 0; c < classes; c++) most = Math.max(most, out[c]!);
-    let sum = 0;
-    for (let c = 0; c < classes; c++) sum += out[c] = Math.exp(out[c]! - most);
-    for (let c = 0; c < classes; c++) planes[c]![r] = out[c]! / sum;
+    for (let r = 0; r < abreast; r++) {
+      let most = -Infinity;
+      for (let c = 0; c < classes; c++) most = Math.max(most, out[c * ABREAST + r]!);
+      let sum = 0;
+      for (let c = 0; c < classes; c++) sum += out[c * ABREAST + r] = Math.exp(out[c * ABREAST + r]! - most);
+      for (let c = 0; c < classes; c++) planes[c]![first + r] = out[c * ABREAST + r]! / sum;
+    }
   }
   return planes;
 }

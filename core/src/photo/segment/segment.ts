@@ -1,8 +1,8 @@
 import type { Developed } from '../flatten.js';
 import type { Neutral, Seen } from '../reading/light.js';
 import type { Lit } from '../reading/illumination.js';
-import { components, type Component } from '../reading/field.js';
-import { layerAt, LAYERS, type Chances, type Layered } from '../reading/layer.js';
+import { components, maskWhere, type Component } from '../reading/field.js';
+import { layerAt, type Chances, type Layered } from '../reading/layer.js';
 import { crackNet } from './crackNet.js';
 import { classify, type Classifier } from './classifier.js';
 import { pixelFeatures, reduced } from './pixelFeatures.js';
@@ -71,13 +71,15 @@ export function countsOf(
   height: number,
   pxPerMm: number,
 ): { readonly specks: number; readonly voids: number } {
-  const pieces = (name: 'embedded' | 'void', least: number): Component[] =>
-    components(
-      Uint8Array.from(layer, (l) => (LAYERS[l] === name ? 1 : 0)),
+  const pieces = (name: 'embedded' | 'void', least: number): Component[] => {
+    const at = layerAt(name);
+    return components(
+      maskWhere(layer, (l) => l === at),
       width,
       height,
       Math.round(least * pxPerMm ** 2),
     );
+  };
   return {
     specks: pieces('embedded', SPECK_MM2).length,
     voids: pieces('void', HOLE_MM2).filter((c) => c.left > 2 && c.right < width - 3 && c.top > 2 && c.bottom < height - 3).length,
