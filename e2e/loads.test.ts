@@ -152,6 +152,11 @@ it('is set and turned by keyboard, and drawn and written out', async () => {
   const csv = await me.download('Take CSV', '.csv');
   expect(csv).toMatch(/film-rod\.2/);
   const drawing = readFileSync(await me.download('Take drawing', '.svg'), 'utf8');
+  expect(
+    readFileSync(await me.download('Take picture', '.png'))
+      .subarray(1, 4)
+      .toString(),
+  ).toBe('PNG');
   // It is drawn where no style sheet of ours reaches: every shape says its own colours.
   expect(drawing).toMatch(/^<svg[^>]*xmlns=/);
   for (const shape of drawing.match(/<(rect|circle|path)[^>]*>/g)!) expect(shape).toMatch(/ fill="#| fill="none"| stroke="#/);

@@ -35,11 +35,12 @@ describe('a way of running in the account', () => {
     const drawing = blocks.find((b) => b.kind === 'drawing')!;
     expect(drawing.kind === 'drawing' && drawing.shapes.filter((s) => s.kind === 'box').length).toBeGreaterThan(20);
   });
-  it('says that a bearing ran dry instead of drawing a film', () => {
+  it('says that a bearing ran dry, and draws what it wears then', () => {
     const blocks = kept({ faults: [{ kind: 'shut-feed', at: 'main.2' }] });
     expect(words(blocks)).toMatch(/shut feed at main 2/);
     expect(words(blocks)).toMatch(/no full film.*as it always does/);
-    expect(blocks.some((b) => b.kind === 'drawing')).toBe(false);
+    expect(blocks.some((b) => b.kind === 'drawing')).toBe(true);
+    expect(words(blocks)).not.toMatch(/µm at its thinnest/);
   });
   it('says why a setting cannot be', () =>
     expect(words(kept({ faults: [{ kind: 'shut-feed', at: 'main.9' }] }))).toMatch(/cannot be at "main\.9"/));

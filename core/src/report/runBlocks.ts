@@ -3,7 +3,7 @@ import type { CaseView } from '../case/views.js';
 import type { Shape } from '../diagnosis/sequence/drawing.js';
 import { AXIAL_ROWS } from '../film/wearField.js';
 import { ARCS, likeness, runEngine, type PredictedWear, type Run, type RunSetting } from '../running/run.js';
-import { ASLANT_NAMES } from '../running/explain.js';
+import { settingWords } from '../running/explain.js';
 import { mixedColour } from '../kit/colour.js';
 import { percentText } from '../cause/percent.js';
 import type { ReportBlock } from './blocks.js';
@@ -21,21 +21,6 @@ const SHOWS = 0.03;
 const SEEN = 0.25;
 
 const mixed = (share: number): string => mixedColour(BARE, WORN, share);
-
-/** A way of running in words. */
-function settingWords(s: RunSetting): string {
-  return [
-    `${s.speedRpm} rpm`,
-    `load ${Math.round(100 * s.loadShare)} %`,
-    `${s.oilGrade} at ${s.oilTemperatureC} °C`,
-    s.fuelShare > 0 ? `${Math.round(100 * s.fuelShare)} % fuel in it` : '',
-    s.clearancesMm[s.bearing] === undefined ? '' : `clearance ${s.clearancesMm[s.bearing]!.toFixed(3)} mm`,
-    ...s.faults.map((f) => `${f.kind.replaceAll('-', ' ')}${f.at ? ` at ${f.at.replace('.', ' ')}` : ''}`),
-    s.aslant ? `${ASLANT_NAMES[s.aslant.kind]} by ${Math.round(s.aslant.amountM * 1e6)} µm` : '',
-  ]
-    .filter(Boolean)
-    .join(', ');
-}
 
 /** Ways of running kept for the account: what each shows, and the wear it predicts over what was found. */
 export function runBlocks(view: CaseView): ReportBlock[] {

@@ -164,3 +164,18 @@ export function whyNotLikened(found: FoundWear): string | null {
     return `Only ${Math.round((100 * seen) / cells)} % of the two halves was seen, a third at least is needed. Read the other half.`;
   return worn < WORN_LEAST * seen ? 'Next to nothing is worn here: there is nothing to liken.' : null;
 }
+
+/** A way of running in words. */
+export function settingWords(s: RunSetting): string {
+  return [
+    `${s.speedRpm} rpm`,
+    `load ${Math.round(100 * s.loadShare)} %`,
+    `${s.oilGrade} at ${s.oilTemperatureC} °C`,
+    s.fuelShare > 0 ? `${Math.round(100 * s.fuelShare)} % fuel in it` : '',
+    s.clearancesMm[s.bearing] === undefined ? '' : `clearance ${s.clearancesMm[s.bearing]!.toFixed(3)} mm`,
+    ...s.faults.map((f) => `${f.kind.replaceAll('-', ' ')}${f.at ? ` at ${f.at.replace('.', ' ')}` : ''}`),
+    s.aslant ? `${ASLANT_NAMES[s.aslant.kind]} by ${Math.round(s.aslant.amountM * 1e6)} µm` : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
+}

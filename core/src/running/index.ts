@@ -5,6 +5,7 @@ export {
   explained,
   formsAt,
   likened,
+  settingWords,
   triedAll,
   usualSetting,
   whyNotLikened,
@@ -15,4 +16,4 @@ export {
 } from './explain.js';
 export { likenessLogOdds, likestByForm } from './likenessOdds.js';
 export { asBuilt, explainedByFault, type FaultExplanation } from './explainFaults.js';
-export { ARCS, type Run, type RunSetting, likeness, runEngine } from './run.js';
+export { ARCS, type PredictedWear, type Run, type RunSetting, likeness, runEngine, wearOfAll } from './run.js';

@@ -2,7 +2,7 @@ import type { EngineLayout } from '../engine/layout.js';
 import { ANGLE_BINS, bearingFilm, type BearingFilm } from '../film/bearingFilm.js';
 import { ASLANT, AXIAL_ROWS, dryWearField, wearField, type Aslant } from '../film/wearField.js';
 import { filmSummary, type FilmSummary } from '../film/filmJson.js';
-import { loadsBand, loadsOf, runningEngine, type RunningEngine } from '../loads/engineFile.js';
+import { bearingsOf, loadsBand, loadsOf, runningEngine, type RunningEngine } from '../loads/engineFile.js';
 import type { EngineLoads } from '../loads/engineLoads.js';
 import { engineBearing, noFilm, type EngineBearing } from '../loads/engineFilm.js';
 import { bearingForce, largest, projectedMm2, THIN_LAMBDA } from '../loads/loadsJson.js';
@@ -115,7 +115,7 @@ export function runEngine(layout: EngineLayout, setting: RunSetting): Result<Run
   const area = projectedMm2(engine, bearing);
   const most = largest(force);
   const band = loadsBand(engine).map((l) => largest(bearingForce(l, bearing)).n / area);
-  const share = oil ? oil.circuit.bearingFlow.get(bearing)! / oil.healthy.bearingFlow.get(bearing)! : 1;
+  const share = oilShare(oil, bearing);
   const neverFilm = noFilm(layout, bearing);
   const dry = neverFilm === null && share < FULL;
   const why =
@@ -161,6 +161,10 @@ export function runEngine(layout: EngineLayout, setting: RunSetting): Result<Run
   });
 }
 
+/** Of the oil it gets in an engine without a fault; 1 where there is no circuit to lose it. */
+const oilShare = (oil: OilVerdict | null, bearing: string): number =>
+  oil ? oil.circuit.bearingFlow.get(bearing)! / oil.healthy.bearingFlow.get(bearing)! : 1;
+
 interface BearingWear {
   readonly loaded: EngineBearing;
   /** Null where it runs dry. */
@@ -199,6 +203,25 @@ export function wearPredictor(layout: EngineLayout): (setting: RunSetting, dry: 
     const worn = bearingWear(made.value, loads, setting, dry);
     return worn.ok ? worn.value.wear : null;
   };
+}
+
+/** What wears of every bearing at one setting, its faults among it; what makes one bearing run aslant is its own. Bearings of which nothing wears, or nothing can be said, are left out. */
+export function wearOfAll(layout: EngineLayout, setting: RunSetting): Result<ReadonlyMap<string, PredictedWear>> {
+  const made = runningEngine(layout, operatingOf(setting));
+  if (!made.ok) return made;
+  const engine = made.value;
+  const circuit = readCircuit(engine, { faults: setting.faults });
+  if (!circuit.ok && circuit.problem.field?.startsWith('faults')) return circuit;
+  const oil = circuit.ok ? oilVerdict(circuit.value) : null;
+  const loads = loadsOf(engine);
+  const worn = new Map<string, PredictedWear>();
+  for (const bearing of bearingsOf(layout)) {
+    if (noFilm(layout, bearing) !== null) continue;
+    const aslant = bearing === setting.bearing ? setting.aslant : null;
+    const own = bearingWear(engine, loads, { ...setting, bearing, aslant }, oilShare(oil, bearing) < FULL);
+    if (own.ok && own.value.wear) worn.set(bearing, own.value.wear);
+  }
+  return ok(worn);
 }
 
 /** A field over the sleeve laid out as its halves, as a share of its most. */

@@ -2,7 +2,7 @@ import { engineTemplate } from '../engine/templates.js';
 import { EQUALLY, formsAt, likened, triedAll, whyNotLikened } from './explain.js';
 import { asBuilt, explainedByFault } from './explainFaults.js';
 import { likenessLogOdds, likestByForm } from './likenessOdds.js';
-import { likeness, runEngine, type Run, type RunSetting } from './run.js';
+import { likeness, runEngine, wearOfAll, type Run, type RunSetting } from './run.js';
 import { sleeveDeg } from './shellArc.js';
 
 // An engine as the page lets it run: what wears where follows from how it runs, and what is not known is said.
@@ -117,6 +117,19 @@ describe('a run', () => {
   it('refuses what cannot be', () => {
     const refused = runEngine(FOUR, { ...USUAL, faults: [{ kind: 'shut-feed', at: 'main.8' }] });
     expect(refused.ok ? '' : refused.problem.sentence).toMatch(/cannot be at "main\.8"/);
+  });
+});
+
+describe('what every bearing would wear', () => {
+  it('is what each would by itself, dry where its feed is shut, and nothing in a healthy engine', () => {
+    const setting: RunSetting = { ...USUAL, speedRpm: 1000, oilTemperatureC: 130, faults: [{ kind: 'shut-feed', at: 'main.2' }] };
+    const all = wearOfAll(FOUR, setting);
+    if (!all.ok) throw new Error(all.problem.sentence);
+    expect([...all.value].filter(([, w]) => w.dry).map(([b]) => b)).toEqual(expect.arrayContaining(['main.2', 'rod.2']));
+    expect(all.value.get('rod.3')).toEqual(run({ ...setting, bearing: 'rod.3' }).wear);
+    const healthy = wearOfAll(FOUR, { ...USUAL, speedRpm: 2500, loadShare: 0.3, oilTemperatureC: 80 });
+    expect(healthy.ok && healthy.value.size).toBe(0);
+    expect(wearOfAll(FOUR, { ...USUAL, faults: [{ kind: 'shut-feed', at: 'main.8' }] }).ok).toBe(false);
   });
 });
 

@@ -9,8 +9,10 @@ import {
   explained,
   explainedByFault,
   runEngine,
+  wearOfAll,
   type Explanation,
   type FaultExplanation,
+  type PredictedWear,
   type Run,
   type RunSetting,
 } from '@true-ledger/core/running';
@@ -31,6 +33,10 @@ export function useAccount(state: CaseState): ReportModel | null {
 
 export function useRun(layout: EngineLayout, setting: RunSetting): Outcome<Run> {
   return useMemo(() => runEngine(layout, setting), [layout, setting]);
+}
+
+export function useWearOfAll(layout: EngineLayout, setting: RunSetting | undefined): Outcome<ReadonlyMap<string, PredictedWear>> | null {
+  return useMemo(() => (setting ? wearOfAll(layout, setting) : null), [layout, setting]);
 }
 
 export const explain = (...of: Parameters<typeof explained>): Promise<Explanation[]> => Promise.resolve(explained(...of));

@@ -3,7 +3,7 @@ import type { Diagnosis } from '@true-ledger/core/diagnosis';
 import type { SimulatedRoute } from '@true-ledger/core/salvage';
 import type { ReportModel } from '@true-ledger/core/report';
 import type { EngineLayout } from '@true-ledger/core/engine';
-import type { Explanation, FaultExplanation, Run, RunSetting } from '@true-ledger/core/running';
+import type { Explanation, FaultExplanation, PredictedWear, Run, RunSetting } from '@true-ledger/core/running';
 import type { Outcome } from '@true-ledger/contract';
 import { wrap, type Remote } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -83,6 +83,13 @@ export function useAccount(state: CaseState): ReportModel | null {
 /** The engine as it runs at a setting; while it is computed, the last one that was. */
 export function useRun(layout: EngineLayout, setting: RunSetting): Outcome<Run> | null {
   return useComputed(setting, async (current): Promise<Outcome<Run>> => compute().run(layout, current));
+}
+
+/** What wears of every bearing at a setting, by bearing; nothing is reckoned without one. */
+export function useWearOfAll(layout: EngineLayout, setting: RunSetting | undefined): Outcome<ReadonlyMap<string, PredictedWear>> | null {
+  return useComputed(setting, async (current): Promise<Outcome<ReadonlyMap<string, PredictedWear>>> =>
+    compute().wearOfAll(layout, current),
+  );
 }
 
 /** Ways of running tried on what was found of a bearing, the likest first. */

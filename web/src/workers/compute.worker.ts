@@ -22,8 +22,10 @@ import {
   explained,
   explainedByFault,
   runEngine,
+  wearOfAll,
   type Explanation,
   type FaultExplanation,
+  type PredictedWear,
   type Run,
   type RunSetting,
 } from '@true-ledger/core/running';
@@ -63,6 +65,11 @@ const compute = {
   /** An engine as it runs: loads, film of one bearing, oil circuit. */
   run(layout: EngineLayout, setting: RunSetting): Outcome<Run> {
     return runEngine(layout, setting);
+  },
+
+  /** What wears of every bearing at one setting, by bearing. */
+  wearOfAll(layout: EngineLayout, setting: RunSetting): Outcome<ReadonlyMap<string, PredictedWear>> {
+    return wearOfAll(layout, setting);
   },
 
   /** Ways of running tried on what was found of a bearing. */

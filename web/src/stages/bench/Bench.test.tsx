@@ -1,6 +1,7 @@
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { useLocation } from 'react-router';
+import { usualSetting } from '@true-ledger/core/running';
 import { CASE, open, settled, Shop } from '../../testing/bench.js';
 import { Bench } from './Bench.js';
 
@@ -74,6 +75,23 @@ describe('the bench', () => {
     await user.keyboard('o');
     expect(over()).toContain('Oil order');
     expect(screen.getByText(/how far along the oil route/)).toBeTruthy();
+  });
+
+  it('shows what every bearing would wear at the usual setting, and says that it is that', async () => {
+    const { user } = await open(page);
+    press('rod.1.shell.upper');
+    await user.keyboard('oooooo');
+    expect(await screen.findByText(/The usual setting; keep another on Loads/)).toBeTruthy();
+  });
+
+  it('shows what every bearing would wear at the setting kept last', async () => {
+    const shop = new Shop();
+    const setting = { ...usualSetting(shop.view.layout, 'rod.2', {}), speedRpm: 1000, oilTemperatureC: 130 };
+    shop.write('run-kept', null, { bearing: 'rod.2', setting, note: '' });
+    const { user } = await open(page, { shop });
+    press('rod.1.shell.upper');
+    await user.keyboard('oooooo');
+    expect(await screen.findByText(/^At 1000 rpm, .* at 130 °C: \d bearings wear\. The setting kept last on Loads\.$/)).toBeTruthy();
   });
 
   it('puts the chosen ones side by side, and whole kinds by keys of their own', async () => {

@@ -7,12 +7,13 @@ import { useNavigate } from 'react-router';
 import { useCase, useRecord } from '../../app/caseContext.js';
 import { useKeys } from '../../app/keys.js';
 import { saveBlob } from '../../app/saveBlob.js';
+import { useWearOfAll } from '../../workers/compute.js';
 import { useGrading } from '../station/grading.js';
 import { Here, Legend } from './BenchFoot.js';
 import { BenchField, type BenchHandle } from './BenchField.js';
 import type { BenchLayer, BenchOverlay, BenchScene } from './drawBench.js';
 import { GROUPS } from '../../surface/surfaceParts.js';
-import { alikeTo, clearances, oilOrder, predictedByLeading } from './overlays.js';
+import { alikeTo, benchSetting, clearances, loadedBench, oilOrder, predictedByLeading } from './overlays.js';
 import './bench.css';
 
 const LAYERS: ReadonlyArray<{ value: BenchLayer; label: string }> = [
@@ -28,6 +29,7 @@ const OVERLAYS: ReadonlyArray<{ value: BenchOverlay; label: string }> = [
   { value: 'clearance', label: 'Clearance' },
   { value: 'predicted', label: 'Predicted' },
   { value: 'difference', label: 'Difference' },
+  { value: 'load', label: 'Worn by load' },
   { value: 'alike', label: 'Alike' },
 ];
 
@@ -60,6 +62,9 @@ export function Bench(): ReactNode {
       places?.querySelector<HTMLElement>(`[data-station="${CSS.escape(at)}"]`)?.focus({ preventScroll: true });
   }, [at, memory, bench]);
 
+  const runAt = useMemo(() => benchSetting(view), [view]);
+  const worn = useWearOfAll(view.layout, overlay === 'load' ? runAt.setting : undefined);
+
   const scene = useMemo(
     (): Omit<BenchScene, 'images' | 'fine'> => ({
       bench,
@@ -70,10 +75,11 @@ export function Bench(): ReactNode {
       chosen,
       oilOrder: overlay === 'oil' ? oilOrder(view) : new Map(),
       predicted: overlay === 'predicted' || overlay === 'difference' ? predictedByLeading(view, diagnosis) : new Map(),
+      loaded: loadedBench(runAt, overlay === 'load' ? worn : null),
       clearances: overlay === 'clearance' ? clearances(view) : new Map(),
       alike: overlay === 'alike' ? alikeTo(view, at) : [],
     }),
-    [bench, view, layers, overlay, at, chosen, diagnosis],
+    [bench, view, layers, overlay, at, chosen, diagnosis, runAt, worn],
   );
 
   const open = (id: string): void => void navigate(`/case/${caseId}/station/${id}`);

@@ -34,7 +34,7 @@ const OVERLAY_WORDS: Partial<Record<BenchOverlay, string>> = {
 
 /** What the colours mean, or what lies over the surfaces. */
 export function Legend({ scene }: { scene: Omit<BenchScene, 'images' | 'fine'> }): ReactNode {
-  const words = OVERLAY_WORDS[scene.overlay];
+  const words = scene.overlay === 'load' ? scene.loaded.words : OVERLAY_WORDS[scene.overlay];
   if (words) return <div className="legend quiet">{words}</div>;
   const shown = new Set(
     [...scene.views.values()].flatMap((v) => WEAR_CLASSES.filter((c) => c !== 'sound' && (v.summary?.percent[c] ?? 0) > 0.5)),

@@ -3,17 +3,18 @@ import type { Predicted } from '@true-ledger/core/diagnosis';
 import { percentText } from '@true-ledger/core/cause';
 import type { UnrolledBench, UnrolledCell } from '@true-ledger/core/engine';
 import { memoOf } from '@true-ledger/core/kit';
+import { ARCS } from '@true-ledger/core/running';
 import { frontDown } from '../../surface/paint.js';
 import { COLOUR, through } from '../../app/tokens.js';
 import { FIGURES, figure, frame, hatch, label, mark, words, type Box } from './benchInk.js';
 import { contoursOf } from './contours.js';
-import type { BenchClearance } from './overlays.js';
+import type { BenchClearance, LoadedBench } from './overlays.js';
 import type { SurfaceImages } from '../../surface/surfaceImages.js';
 
 /** What lies in the cells; each can be there or not. */
 export type BenchLayer = 'picture' | 'read' | 'grade';
 /** What is laid over the cells; one at a time. */
-export type BenchOverlay = 'none' | 'not-examined' | 'oil' | 'predicted' | 'difference' | 'clearance' | 'alike';
+export type BenchOverlay = 'none' | 'not-examined' | 'oil' | 'predicted' | 'difference' | 'load' | 'clearance' | 'alike';
 
 /** Everything one drawing of the bench shows. */
 export interface BenchScene {
@@ -28,6 +29,7 @@ export interface BenchScene {
   readonly chosen: ReadonlySet<string>;
   readonly oilOrder: ReadonlyMap<string, number>;
   readonly predicted: ReadonlyMap<string, Predicted>;
+  readonly loaded: LoadedBench;
   readonly clearances: ReadonlyMap<string, BenchClearance>;
   readonly alike: readonly Likeness[];
 }
@@ -159,12 +161,36 @@ function overlay(context: CanvasRenderingContext2D, scene: BenchScene, view: Sta
       } else wash(through('plate', 0.6));
       return;
     }
+    case 'load':
+      return wornByLoad(context, scene.loaded, view, box);
     case 'clearance': {
       const held = scene.clearances.get(id);
       if (!held) return wash(through('plate', 0.6));
       figure(context, held.words, box, held.within === false ? COLOUR.fault : COLOUR.ink);
     }
   }
+}
+
+/** Below this share of the most a cell is left as it is. */
+const SHOWS = 0.04;
+
+/** What load and film would wear of a half shell, over what was found of it; other places are faded. */
+function wornByLoad(context: CanvasRenderingContext2D, loaded: LoadedBench, { station }: StationView, { x, y, w, h }: Box): void {
+  const wear = station.part === 'shell' && station.bearing && station.half ? loaded.worn?.get(station.bearing)?.[station.half] : undefined;
+  if (!wear || !station.surface) {
+    context.fillStyle = through('plate', 0.6);
+    context.fillRect(x, y, w, h);
+    return;
+  }
+  const rows = wear.length / ARCS;
+  const [cw, ch] = [w / ARCS, h / rows];
+  const down = frontDown(station.surface);
+  wear.forEach((share, i) => {
+    if (share < SHOWS) return;
+    const row = Math.floor(i / ARCS);
+    context.fillStyle = through('copper', 0.85 * share);
+    context.fillRect(x + (i % ARCS) * cw, y + (down ? rows - 1 - row : row) * ch, cw + 0.5, ch + 0.5);
+  });
 }
 
 /** A string from the place under the cursor to every place that looks like it, the wider the more. */

@@ -4,6 +4,7 @@ import type { Run } from '@true-ledger/core/running';
 import { memo, useRef, type ReactNode } from 'react';
 import { Button } from 'antd';
 import { useCase } from '../../app/caseContext.js';
+import { svgPicture } from '../../app/svgPicture.js';
 import { saveBlob } from '../../app/saveBlob.js';
 import { COLOUR } from '../../app/tokens.js';
 
@@ -147,6 +148,9 @@ export const CircuitDrawing = memo(function CircuitDrawing({ run }: { run: Run }
           }}
         >
           Take drawing
+        </Button>
+        <Button size="small" onClick={() => void svgPicture(svg.current!).then((picture) => saveBlob('oil-circuit.png', picture))}>
+          Take picture
         </Button>
         <span className="quiet">{route.rule} Width of a line: flow; darkness: pressure.</span>
       </div>
