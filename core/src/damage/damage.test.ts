@@ -75,11 +75,14 @@ describe('wear map', () => {
     fc.assert(
       fc.property(marks, (m) => {
         const map = wearMap(shell, m);
+        let [off, most] = [0, 0];
         for (let cell = 0; cell < map.seen.length; cell++) {
           const sum = WEAR_CLASSES.reduce((s, c) => s + map.shares[c][cell]!, 0);
-          expect(sum).toBeCloseTo(map.seen[cell]! > 0 ? 1 : 0, 5);
-          expect(damageShare(map, cell)).toBeLessThanOrEqual(1.0001);
+          off = Math.max(off, Math.abs(sum - (map.seen[cell]! > 0 ? 1 : 0)));
+          most = Math.max(most, damageShare(map, cell));
         }
+        expect(off).toBeLessThan(5e-6);
+        expect(most).toBeLessThanOrEqual(1.0001);
       }),
       { numRuns: 40 },
     );

@@ -6,9 +6,11 @@ import { summit } from './steady.js';
 export interface Texture {
   readonly width: number;
   readonly height: number;
-  readonly data: Float32Array;
   /** 0 to 1 how well a place is seen. */
   readonly weight: Float32Array;
+  /** What is there times its weight, and its square times its weight: so the sums over two textures need no more than a product each. */
+  readonly weighed: Float32Array;
+  readonly power: Float32Array;
 }
 
 /** Half width of what is taken for lamp and shade, degrees. */
@@ -20,7 +22,8 @@ const MOST = 0.35;
 
 /** Takes from the light of a band what stands still over the film (`still`, NaN unseen), what runs right round the part, and what changes slowly along the run. */
 export function textureOf(light: Float32Array, still: Float32Array, width: number, height: number): Texture {
-  const data = new Float32Array(light.length);
+  const weighed = new Float32Array(light.length);
+  const power = new Float32Array(light.length);
   const weight = new Float32Array(light.length);
   const own = new Float32Array(light.length);
   const plane = light.length / PLANES;
@@ -43,11 +46,14 @@ export function textureOf(light: Float32Array, still: Float32Array, width: numbe
       if (Number.isNaN(row[x]!)) continue;
       const [from, to] = [Math.max(0, x - r), Math.min(width, x + r + 1)];
       const off = row[x]! - (sums[to]! - sums[from]!) / (counts[to]! - counts[from]!);
-      data[at + x] = Math.max(-MOST, Math.min(MOST, off));
-      weight[at + x] = Math.cos(((x + 0.5) / width - 0.5) * Math.PI) / (1 + (steepness(still, at + x, width) / EDGE) ** 2);
+      const own = Math.max(-MOST, Math.min(MOST, off));
+      const w = Math.cos(((x + 0.5) / width - 0.5) * Math.PI) / (1 + (steepness(still, at + x, width) / EDGE) ** 2);
+      weight[at + x] = w;
+      weighed[at + x] = w * own;
+      power[at + x] = w * own * own;
     }
   }
-  return { width, height: PLANES * height, data, weight };
+  return { width, height: PLANES * height, weight, weighed, power };
 }
 
 const across = (light: Float32Array, i: number): number => (light[i + 1]! - light[i - 1]!) / 2;
@@ -98,20 +104,16 @@ function agreement(a: Texture, b: Texture, shift: number): number {
   let [saa, sbb, sab, all] = [0, 0, 0, 0];
   const first = Math.round(width * (0.5 - COMPARED_DEG / 180));
   const [from, to] = [Math.max(first, first - shift), Math.min(width - first, width - first - shift)];
-  for (let y = 0; y < height; y++) {
-    const p = y * width;
-    const q = p + shift;
-    for (let x = from; x < to; x++) {
-      const w = a.weight[p + x]! * b.weight[q + x]!;
-      if (w === 0) continue;
-      const v = a.data[p + x]!;
-      const u = b.data[q + x]!;
-      all += w;
-      saa += w * v * v;
-      sbb += w * u * u;
-      sab += w * v * u;
+  const [aw, av, aa] = [a.weight, a.weighed, a.power];
+  const [bw, bv, bb] = [b.weight, b.weighed, b.power];
+  for (let y = 0; y < height; y++)
+    for (let p = y * width + from, q = p + shift, end = y * width + to; p < end; p++, q++) {
+      const [v, u] = [aw[p]!, bw[q]!];
+      all += v * u;
+      saa += aa[p]! * u;
+      sbb += v * bb[q]!;
+      sab += av[p]! * bv[q]!;
     }
-  }
   // A few pixels by themselves always agree somewhere.
   const trust = all / (all + 0.08 * width * height);
   return saa > 0 && sbb > 0 ? (trust * sab) / Math.sqrt(saa * sbb) : 0;
