@@ -162,7 +162,15 @@ export class Person {
   /** Waits until the page shows the words. */
   async see(words: string, timeout = PATIENCE): Promise<void> {
     await this.page
-      .waitForFunction((w: string) => document.body.innerText.includes(w), { timeout }, words)
+      .waitForFunction(
+        (w: string) => {
+          // What is shown has the page laid out; what is there at all has not, and mostly answers it.
+          const bare = (text: string): string => text.replace(/\s/g, '').toLowerCase();
+          return bare(document.body.textContent).includes(bare(w)) && document.body.innerText.includes(w);
+        },
+        { timeout, polling: 100 },
+        words,
+      )
       .catch(async () => {
         throw new Error(`did not see "${words}" in:\n${(await this.text()).slice(0, 3000)}`);
       });
@@ -202,13 +210,17 @@ export class Person {
             const hit = document.elementFromPoint(box.x + box.width / 2, box.y + box.height / 2);
             return hit !== null && (e.contains(hit) || hit.contains(e));
           };
+          // Shown text has the page laid out, element by element; what is there at all rules out nearly all of them.
+          const bare = (text: string): string => text.replace(/\s/g, '').toLowerCase();
+          const asked = bare(wanted);
           const found = [
             ...document.querySelectorAll(
               'button, a, label, [role=radio], [role=tab], .ant-segmented-item, .ant-checkbox-wrapper, .ant-radio-wrapper',
             ),
           ].find(
             (e) =>
-              ((e as HTMLElement).innerText?.trim() === wanted || e.getAttribute('aria-label') === wanted) &&
+              (e.getAttribute('aria-label') === wanted ||
+                (bare(e.textContent).includes(asked) && (e as HTMLElement).innerText?.trim() === wanted)) &&
               (e as HTMLElement).offsetParent !== null,
           );
           return found && (!mustBeFree || isFree(found)) ? found : null;

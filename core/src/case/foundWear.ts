@@ -1,5 +1,5 @@
 import { canonicalJson, sha256Hex } from '../kit/hash.js';
-import { bearingsOf } from '../loads/engineFile.js';
+import { bearingsOf } from '../engine/bearings.js';
 import type { FoundWear } from '../running/explain.js';
 import type { FoundHurt } from '../running/explainFaults.js';
 import { isExamined, standingGrade, type CaseView } from './views.js';

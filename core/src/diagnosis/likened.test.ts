@@ -4,7 +4,7 @@ import { CAUSES } from '../cause/data/causes.js';
 import { LIKENED_FEATURES } from '../cause/data/features/likened.js';
 import { engineTemplate } from '../engine/templates.js';
 import type { CaseState } from '../ledger/state.js';
-import { usualSetting, WEAR_FORMS, type WearForm } from '../running/explain.js';
+import { usualSetting, WEAR_FORMS, type WearForm } from '../running/setting.js';
 import { write, written } from '../testing/write.js';
 import { diagnose } from './diagnose.js';
 import { collectEvidence, toObservation } from './evidence.js';

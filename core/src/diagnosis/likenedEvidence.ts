@@ -2,9 +2,8 @@ import { isExamined, type CaseView } from '../case/views.js';
 import { foundWear, foundWearOf } from '../case/foundWear.js';
 import type { EntryBodies } from '../entries/entries.js';
 import type { Sourced } from '../ledger/state.js';
-import { bearingsOf } from '../loads/engineFile.js';
-import { formsAt, WEAR_FORM_NAMES, WEAR_FORMS, type WearForm } from '../running/explain.js';
-import type { RunSetting } from '../running/run.js';
+import { bearingsOf } from '../engine/bearings.js';
+import { formsAt, WEAR_FORM_NAMES, WEAR_FORMS, type RunSetting, type WearForm } from '../running/setting.js';
 import { likenessLogOdds } from '../running/likenessOdds.js';
 import type { Put } from './evidenceItem.js';
 

@@ -60,3 +60,6 @@ export function dynamicPaS(oil: Oil, celsius: number): number {
   const density = oil.density * (1 - EXPANSION * (celsius - 15));
   return kinematic(oil, celsius) * 1e-6 * density * oil.underShear;
 }
+
+/** Oil taken where none is given. */
+export const USUAL_OIL = '10W-40';

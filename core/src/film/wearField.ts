@@ -1,18 +1,9 @@
 import { ANGLE_BINS, touchShare, type BearingFilm } from './bearingFilm.js';
+import type { Aslant } from './aslant.js';
 import type { Bearing, JournalLoad } from './orbit.js';
 
 /** Rows of the raster from the front edge to the rear. */
 export const AXIAL_ROWS = 12;
-
-/**
- * What makes a bearing run aslant. `amountM`: from edge to edge of the shell, of a cap how far it is set aside.
- * A rod bent in the plane of the crank tilts its bore along the rod, a twisted one across it; a bent crank tilts its journal, which turns; a cap set aside stands into the bore at one parting line.
- */
-export const ASLANT = ['bent-rod', 'twisted-rod', 'bent-crank', 'cap-aside'] as const;
-export interface Aslant {
-  readonly kind: (typeof ASLANT)[number];
-  readonly amountM: number;
-}
 
 /** Every so many steps of the cycle one is looked at. */
 const EVERY = 2;

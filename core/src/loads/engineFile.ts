@@ -1,8 +1,9 @@
 import { engineTemplate, ENGINE_TEMPLATES } from '../engine/templates.js';
+import { bearingsOf } from '../engine/bearings.js';
 import { layoutSchema, type EngineLayout } from '../engine/layout.js';
 import { validateLayout } from '../engine/validate.js';
 import { overPeriod, readColumns } from '../film/columns.js';
-import { dynamicPaS, OIL_GRADES, withFuel, type Oil } from '../film/viscosity.js';
+import { dynamicPaS, OIL_GRADES, USUAL_OIL, withFuel, type Oil } from '../film/viscosity.js';
 import { USUAL_ROUGHNESS_UM } from '../film/bearingFile.js';
 import { FILM_MODELS, type FilmModel } from '../film/mobility.js';
 import { fail, ok, type Result } from '../kit/result.js';
@@ -123,8 +124,6 @@ function usualGas(layout: EngineLayout): { readonly cycle: Omit<GasCycle, 'cycle
 
 /** Clearances over the diameter where none was measured: common practice for plain bearings. */
 const USUAL_CLEARANCE = 0.0009;
-/** Oil taken where none is given. */
-export const USUAL_OIL = '10W-40';
 const USUAL_OIL_C = 95;
 const USUAL_RISE_K = 20;
 
@@ -243,12 +242,6 @@ export const usualClearanceMm = (layout: EngineLayout, bearing: string): number 
 function given<T extends object>(of: T): { [K in keyof T]: Exclude<T[K], undefined> } {
   return Object.fromEntries(Object.entries(of).filter(([, v]) => v !== undefined)) as never;
 }
-
-/** Big ends and mains of an engine as their stations begin: `rod.1`, `main.3`. */
-export const bearingsOf = (layout: EngineLayout): string[] => [
-  ...Array.from({ length: layout.cylinders }, (_, i) => `rod.${i + 1}`),
-  ...Array.from({ length: layout.mains }, (_, i) => `main.${i + 1}`),
-];
 
 function gasOf(
   layout: EngineLayout,

@@ -3,7 +3,8 @@ import { bearingFilm, type BearingFilm } from '../film/bearingFilm.js';
 import type { Bearing, JournalLoad } from '../film/orbit.js';
 import type { FilmModel } from '../film/mobility.js';
 import { fail, ok, type Result } from '../kit/result.js';
-import { bearingsOf, type RunningEngine } from './engineFile.js';
+import { bearingsOf } from '../engine/bearings.js';
+import type { RunningEngine } from './engineFile.js';
 import type { EngineLoads } from './engineLoads.js';
 
 /** Kinds of oiling in words; two of them make pressure. */

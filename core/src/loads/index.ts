@@ -1,2 +1,2 @@
-export { bearingsOf, loadsOf, readEngine } from './engineFile.js';
+export { loadsOf, readEngine } from './engineFile.js';
 export { engineFilms } from './engineFilm.js';

@@ -1,7 +1,8 @@
 import { filmDoubts, filmSummary } from '../film/filmJson.js';
 import { ANGLE_BINS, bearingFilm, thinFilm } from '../film/bearingFilm.js';
 import { ok, type Result } from '../kit/result.js';
-import { bearingsOf, loadsBand, loadsOf, type RunningEngine } from './engineFile.js';
+import { bearingsOf } from '../engine/bearings.js';
+import { loadsBand, loadsOf, type RunningEngine } from './engineFile.js';
 import { engineBearing, noFilm } from './engineFilm.js';
 import type { EngineLoads, ForceCycle } from './engineLoads.js';
 

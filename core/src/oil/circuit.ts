@@ -1,9 +1,10 @@
 import { oilRoute, isUnfilteredNode } from '../engine/oilRoute.js';
 import { isPressureFed, type EngineLayout } from '../engine/layout.js';
-import { dynamicPaS, OIL_GRADES, type Oil } from '../film/viscosity.js';
-import { USUAL_OIL, usualClearanceMm } from '../loads/engineFile.js';
+import { dynamicPaS, OIL_GRADES, USUAL_OIL, type Oil } from '../film/viscosity.js';
+import { usualClearanceMm } from '../loads/engineFile.js';
 import { OILED_BY } from '../loads/engineFilm.js';
 import { fail, ok, type Result } from '../kit/result.js';
+import type { OilFault, OilFaultKind } from './faults.js';
 import { beside, drilling, resistance, solveNetwork, valve, type Element, type FlowLaw, type Solved } from './network.js';
 
 /** Sizes of an oil circuit. What is not given is estimated from the engine. */
@@ -30,31 +31,6 @@ export interface CircuitSizes {
   /** Oil in pipes, filter and gallery, m³. */
   readonly volumeM3: number;
   readonly gaugeAt: 'gallery' | 'filter' | 'head' | 'last-main';
-}
-
-/** What may be wrong in a circuit, with where and how much. */
-export const OIL_FAULTS = [
-  'clearance',
-  'shut-feed',
-  'turned-shell',
-  'restriction',
-  'relief-open',
-  'relief-shut',
-  'filter-bypassed',
-  'filter-clogged',
-  'lost-jet',
-  'lost-plug',
-  'air',
-  'worn-pump',
-] as const;
-export type OilFaultKind = (typeof OIL_FAULTS)[number];
-
-export interface OilFault {
-  readonly kind: OilFaultKind;
-  /** Bearing (`main.2`, `rod.3`) or part (`pickup`, `filter`, `cooler`, `gallery`, `head`, `turbo`, `jet.1`). */
-  readonly at?: string;
-  /** Of a clearance: how many times as large. Of a restriction, a relief that hangs, air: the share, 0 to 1. Of a pump: how many times its slip. */
-  readonly amount?: number;
 }
 
 export interface CircuitOf {

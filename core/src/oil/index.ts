@@ -1,2 +1,2 @@
-export { OIL_FAULTS, type OilFault } from './circuit.js';
+export { OIL_FAULTS, type OilFault } from './faults.js';
 export { oilVerdict, readCircuit } from './oilFile.js';

@@ -1,6 +1,8 @@
-import { bearingsOf, readEngine } from '../loads/engineFile.js';
+import { bearingsOf } from '../engine/bearings.js';
+import { readEngine } from '../loads/engineFile.js';
 import { drilling, resistance, solveNetwork, valve } from './network.js';
-import { grooveLeak, holeLeak, solveCircuit, type Circuit, type OilFault } from './circuit.js';
+import { grooveLeak, holeLeak, solveCircuit, type Circuit } from './circuit.js';
+import type { OilFault } from './faults.js';
 import { oilJson, oilVerdict, primeS, readCircuit, warmUp } from './oilFile.js';
 
 // The oil circuit: flows balance, and every fault shows where it would show and hides where it would hide.

@@ -1,19 +1,10 @@
 import type { RunningEngine } from '../loads/engineFile.js';
 import { fail, ok, type Result } from '../kit/result.js';
-import { figure, list, object, oneOf, optional, typed, whole, type Held } from '../kit/schema.js';
+import { figure, object, oneOf, optional, typed, whole, type Held } from '../kit/schema.js';
 import Joi from 'joi';
-import {
-  checkFaults,
-  noCircuit,
-  OIL_FAULTS,
-  solveCircuit,
-  usualSizes,
-  type Circuit,
-  type CircuitOf,
-  type CircuitSizes,
-  type OilFault,
-} from './circuit.js';
-import { bearingsOf } from '../loads/engineFile.js';
+import { checkFaults, noCircuit, solveCircuit, usualSizes, type Circuit, type CircuitOf, type CircuitSizes } from './circuit.js';
+import { faultsSchema, type OilFault } from './faults.js';
+import { bearingsOf } from '../engine/bearings.js';
 
 const BAR = 1e5;
 const L_MIN = 60_000;
@@ -37,11 +28,6 @@ const circuitSchema = object({
   volumeCc: optional(figure(10, 100_000)),
   gaugeAt: optional(oneOf(['gallery', 'filter', 'head', 'last-main'])),
 });
-export const faultsSchema = list(
-  object({ kind: oneOf(OIL_FAULTS), at: optional(typed<string>(Joi.string().max(40))), amount: optional(figure(0, 20)) }),
-  20,
-);
-
 /** Reads what an engine file says of its oil circuit; the rest is estimated. */
 export function readCircuit(
   engine: RunningEngine,

@@ -1,4 +1,4 @@
-import type { RunSetting } from '../running/run.js';
+import type { RunSetting } from '../running/setting.js';
 import { caseOf } from '../testing/caseOf.js';
 import { runBlocks } from './runBlocks.js';
 

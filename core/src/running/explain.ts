@@ -1,34 +1,16 @@
 import type { EngineLayout } from '../engine/layout.js';
-import { ASLANT, AXIAL_ROWS, type Aslant } from '../film/wearField.js';
-import { noCircuit, type OilFault } from '../oil/circuit.js';
-import { USUAL_OIL, usualClearanceMm } from '../loads/engineFile.js';
-import { ARCS, likeness, wearPredictor, type RunSetting } from './run.js';
+import type { Aslant } from '../film/aslant.js';
+import { AXIAL_ROWS } from '../film/wearField.js';
+import { noCircuit } from '../oil/circuit.js';
+import type { OilFault } from '../oil/faults.js';
+import { usualClearanceMm } from '../loads/engineFile.js';
+import { ARCS, likeness, wearPredictor } from './run.js';
+import { ASLANT_NAMES, formsAt, type RunSetting, type WearForm } from './setting.js';
 
 /** What was found of a bearing's halves on the raster of their wear maps: share worn of what was seen, and share seen. A half that was not read is left out. */
 export type FoundWear = Readonly<
   Partial<Record<'upper' | 'lower', { readonly worn: ArrayLike<number>; readonly seen: ArrayLike<number> }>>
 >;
-
-/** Forms that the load and the film give to the wear of a bearing, as far as one can be told from another. */
-export const WEAR_FORMS = ['combustion', 'over-speed', 'thin-film', 'dry', ...ASLANT] as const;
-export type WearForm = (typeof WEAR_FORMS)[number];
-
-/** What makes a bearing run aslant, in words. */
-export const ASLANT_NAMES: Readonly<Record<Aslant['kind'], string>> = {
-  'bent-rod': 'bent rod',
-  'twisted-rod': 'twisted rod',
-  'bent-crank': 'bent crank',
-  'cap-aside': 'cap set aside',
-};
-
-/** What gives a form, in words. */
-export const WEAR_FORM_NAMES: Readonly<Record<WearForm, string>> = {
-  combustion: 'heavy combustion',
-  'over-speed': 'over-speed',
-  'thin-film': 'a film too thin all over',
-  dry: 'running dry',
-  ...ASLANT_NAMES,
-};
 
 /** A way of running that is tried on what was found. */
 export interface Explanation {
@@ -47,10 +29,6 @@ export const EQUALLY = 0.05;
 const ASLANT_OF_CLEARANCE = [0.25, 0.5] as const;
 /** What load leaves shows where the film is thin, so that what loads a bearing is tried with hot oil too, °C. */
 const HOT = [120, 150] as const;
-
-/** Forms that can be at a bearing: no rod bends a main. */
-export const formsAt = (bearing: string): readonly WearForm[] =>
-  WEAR_FORMS.filter((form) => bearing.startsWith('rod') || !form.endsWith('-rod'));
 
 /** The fault that leaves a bearing without oil; null where none is fed under pressure. */
 function shutFeed(layout: EngineLayout, bearing: string): OilFault | null {
@@ -132,19 +110,6 @@ export function likened(tried: readonly Tried[], found: FoundWear): Explanation[
     .sort((a, b) => (b.alike ?? -1) - (a.alike ?? -1));
 }
 
-/** The setting a bearing is likened from: six tenths of the highest speed at full load, hot, with the clearances that were measured. */
-export const usualSetting = (layout: EngineLayout, bearing: string, clearancesMm: Readonly<Record<string, number>>): RunSetting => ({
-  speedRpm: Math.round((layout.peakRpm * 0.6) / 50) * 50,
-  loadShare: 1,
-  oilGrade: layout.fuel === 'diesel' ? '15W-40' : USUAL_OIL,
-  oilTemperatureC: 95,
-  fuelShare: 0,
-  clearancesMm,
-  faults: [],
-  aslant: null,
-  bearing,
-});
-
 /** Least share of both halves that must have been seen, and of what was seen that must be worn, for a bearing to be likened. Judgement. */
 const SEEN_LEAST = 1 / 3;
 const WORN_LEAST = 0.02;
@@ -163,19 +128,4 @@ export function whyNotLikened(found: FoundWear): string | null {
   if (seen < SEEN_LEAST * cells)
     return `Only ${Math.round((100 * seen) / cells)} % of the two halves was seen, a third at least is needed. Read the other half.`;
   return worn < WORN_LEAST * seen ? 'Next to nothing is worn here: there is nothing to liken.' : null;
-}
-
-/** A way of running in words. */
-export function settingWords(s: RunSetting): string {
-  return [
-    `${s.speedRpm} rpm`,
-    `load ${Math.round(100 * s.loadShare)} %`,
-    `${s.oilGrade} at ${s.oilTemperatureC} °C`,
-    s.fuelShare > 0 ? `${Math.round(100 * s.fuelShare)} % fuel in it` : '',
-    s.clearancesMm[s.bearing] === undefined ? '' : `clearance ${s.clearancesMm[s.bearing]!.toFixed(3)} mm`,
-    ...s.faults.map((f) => `${f.kind.replaceAll('-', ' ')}${f.at ? ` at ${f.at.replace('.', ' ')}` : ''}`),
-    s.aslant ? `${ASLANT_NAMES[s.aslant.kind]} by ${Math.round(s.aslant.amountM * 1e6)} µm` : '',
-  ]
-    .filter(Boolean)
-    .join(', ');
 }

@@ -1,9 +1,12 @@
 import type { EngineLayout } from '../engine/layout.js';
-import { bearingsOf, runningEngine } from '../loads/engineFile.js';
-import { faultPlaces, solveCircuit, type OilFault, type OilFaultKind } from '../oil/circuit.js';
+import { bearingsOf } from '../engine/bearings.js';
+import { runningEngine } from '../loads/engineFile.js';
+import { faultPlaces, solveCircuit } from '../oil/circuit.js';
+import type { OilFault, OilFaultKind } from '../oil/faults.js';
 import { readCircuit } from '../oil/oilFile.js';
 import { ok, type Result } from '../kit/result.js';
-import { operatingOf, type RunSetting } from './run.js';
+import { operatingOf } from './run.js';
+import type { RunSetting } from './setting.js';
 
 /** How hurt the bearings are that were looked at, 0 to 1; what was not looked at is left out. */
 export type FoundHurt = ReadonlyMap<string, number>;

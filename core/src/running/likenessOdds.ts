@@ -1,4 +1,5 @@
-import type { Explanation, WearForm } from './explain.js';
+import type { Explanation } from './explain.js';
+import type { WearForm } from './setting.js';
 
 /** The best likeness of each form at one bearing, 0 to 1. */
 export interface FormLikeness {

@@ -1,35 +1,18 @@
 import type { EngineLayout } from '../engine/layout.js';
 import { ANGLE_BINS, bearingFilm, type BearingFilm } from '../film/bearingFilm.js';
-import { ASLANT, AXIAL_ROWS, dryWearField, wearField, type Aslant } from '../film/wearField.js';
+import { AXIAL_ROWS, dryWearField, wearField } from '../film/wearField.js';
 import { filmSummary, type FilmSummary } from '../film/filmJson.js';
-import { bearingsOf, loadsBand, loadsOf, runningEngine, type RunningEngine } from '../loads/engineFile.js';
+import { bearingsOf } from '../engine/bearings.js';
+import { loadsBand, loadsOf, runningEngine, type RunningEngine } from '../loads/engineFile.js';
 import type { EngineLoads } from '../loads/engineLoads.js';
 import { engineBearing, noFilm, type EngineBearing } from '../loads/engineFilm.js';
 import { bearingForce, largest, projectedMm2, THIN_LAMBDA } from '../loads/loadsJson.js';
-import { faultPlaces, gaugeNode, noCircuit, type OilFault, type OilFaultKind } from '../oil/circuit.js';
-import { faultsSchema, oilVerdict, readCircuit, type OilVerdict } from '../oil/oilFile.js';
-import { OIL_GRADES } from '../film/viscosity.js';
-import { figure, matching, nullable, object, oneOf, record, typed, type Held } from '../kit/schema.js';
+import { faultPlaces, gaugeNode, noCircuit } from '../oil/circuit.js';
+import type { OilFaultKind } from '../oil/faults.js';
+import { oilVerdict, readCircuit, type OilVerdict } from '../oil/oilFile.js';
 import { ok, type Result } from '../kit/result.js';
+import type { RunSetting } from './setting.js';
 import { sleeveDeg } from './shellArc.js';
-
-/** How an engine is let run on the page. */
-export const runSettingSchema = object({
-  speedRpm: figure(1, 30_000),
-  /** Of full load. */
-  loadShare: figure(0, 1.5),
-  oilGrade: oneOf(Object.keys(OIL_GRADES) as [string, ...string[]]),
-  oilTemperatureC: figure(-60, 200),
-  fuelShare: figure(0, 0.5),
-  /** Diametral, mm, by bearing; others as usual. */
-  clearancesMm: typed<Readonly<Record<string, number>>>(record(figure(0.0001, 10)).max(64)),
-  faults: typed<readonly OilFault[]>(faultsSchema),
-  /** What makes the bearing run aslant; null for nothing. */
-  aslant: nullable(typed<Aslant>(object({ kind: oneOf(ASLANT), amountM: figure(0, 1e-3) }))),
-  /** Bearing that is looked at: `rod.1`, `main.3`. */
-  bearing: matching(/^(rod|main)\.[1-9]\d?$/),
-});
-export type RunSetting = Held<typeof runSettingSchema>;
 
 /** A running engine as the page shows it. */
 export interface Run {

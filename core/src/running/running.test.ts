@@ -1,8 +1,9 @@
 import { engineTemplate } from '../engine/templates.js';
-import { EQUALLY, formsAt, likened, triedAll, whyNotLikened } from './explain.js';
+import { EQUALLY, likened, triedAll, whyNotLikened } from './explain.js';
+import { formsAt, type RunSetting } from './setting.js';
 import { asBuilt, explainedByFault } from './explainFaults.js';
 import { likenessLogOdds, likestByForm } from './likenessOdds.js';
-import { likeness, runEngine, wearOfAll, type Run, type RunSetting } from './run.js';
+import { likeness, runEngine, wearOfAll, type Run } from './run.js';
 import { sleeveDeg } from './shellArc.js';
 
 // An engine as the page lets it run: what wears where follows from how it runs, and what is not known is said.

@@ -1,6 +1,6 @@
 import { matching, nullable, object, text } from '../../kit/schema.js';
-import { bearingsOf } from '../../loads/engineFile.js';
-import { runSettingSchema } from '../../running/run.js';
+import { bearingsOf } from '../../engine/bearings.js';
+import { runSettingSchema } from '../../running/setting.js';
 import { defineEntry } from '../define.js';
 
 export const runKept = defineEntry({

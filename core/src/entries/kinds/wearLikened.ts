@@ -1,7 +1,6 @@
 import { figure, list, matching, nullable, object, oneOf } from '../../kit/schema.js';
-import { bearingsOf } from '../../loads/engineFile.js';
-import { WEAR_FORM_NAMES, WEAR_FORMS } from '../../running/explain.js';
-import { runSettingSchema } from '../../running/run.js';
+import { bearingsOf } from '../../engine/bearings.js';
+import { runSettingSchema, WEAR_FORM_NAMES, WEAR_FORMS } from '../../running/setting.js';
 import { defineEntry } from '../define.js';
 
 export const wearLikened = defineEntry({

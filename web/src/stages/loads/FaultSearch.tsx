@@ -2,7 +2,7 @@ import { Button } from 'antd';
 import { foundHurt } from '@true-ledger/core/case';
 import { percentText } from '@true-ledger/core/cause';
 import { EQUALLY, type FaultExplanation, type Run, type RunSetting } from '@true-ledger/core/running';
-import { bearingsOf } from '@true-ledger/core/loads';
+import { bearingsOf } from '@true-ledger/core/engine';
 import { useState, type ReactNode } from 'react';
 import type { Outcome } from '@true-ledger/contract';
 import { useCase } from '../../app/caseContext.js';
