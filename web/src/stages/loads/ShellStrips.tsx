@@ -13,6 +13,7 @@ const SHOWS = 0.02;
 /** Of a cell so much must have been seen. */
 const SEEN = 0.25;
 const LEFT = 74;
+const NOTHING = new Float64Array(ARCS * 12);
 
 /** Wear over the face of a half, arc to the right, front edge at the foot. */
 function Face({ y, wear, seen, label }: { y: number; wear: ArrayLike<number> | null; seen?: ArrayLike<number>; label: string }): ReactNode {
@@ -55,7 +56,8 @@ export const ShellStrips = memo(function ShellStrips({ run, onSet }: { run: Run;
       {(['upper', 'lower'] as const).map((half) => {
         if (!view.byId.has(`${bearing}.shell.${half}`)) return null;
         const found = read[half] ?? null;
-        const predicted = run.wear?.[half] ?? null;
+        // A thick film wears nothing, which is not the same as nothing being known.
+        const predicted = run.wear?.[half] ?? (film ? NOTHING : null);
         const alike = predicted && found ? likeness(predicted, found.worn, found.seen) : null;
         return (
           <figure key={half} className="half-shell">
