@@ -1,6 +1,6 @@
 // Finds what the likeness of found to predicted wear is worth as evidence, on worlds that are drawn: node scripts/wearLikeness.mjs. Takes some minutes; prints the figures core/src/running/likenessOdds.ts holds and what they give on other engines. Needs a built core.
 import { engineTemplate } from '@true-ledger/core/engine';
-import { formsAt, likened, runEngine, triedAll, usualSetting, WEAR_FORMS } from '@true-ledger/core/running';
+import { formsAt, likened, runEngine, shutFeed, triedAll, usualSetting, WEAR_FORMS } from '@true-ledger/core/running';
 import { seeded } from '@true-ledger/core/specimen';
 import { say } from './lib.mjs';
 
@@ -34,9 +34,7 @@ function drawnSetting(random, layout, from, clearanceMm, form) {
     dry: () => ({
       speedRpm: layout.peakRpm * between(random, 0.2, 1),
       loadShare: between(random, 0.2, 1),
-      faults: from.bearing.startsWith('main')
-        ? [{ kind: 'shut-feed', at: from.bearing }]
-        : [{ kind: 'restriction', at: from.bearing, amount: 0.99 }],
+      faults: [shutFeed(layout, from.bearing)],
     }),
   }[form]?.() ?? { aslant: { kind: form, amountM: clearanceMm * 1e-3 * between(random, 0.2, 0.6) } };
   return {
@@ -127,7 +125,7 @@ function worlds(random, engines) {
         for (let tries = 0; made < EACH && tries < 4 * EACH; tries++) {
           const run = runEngine(layout, drawnSetting(random, layout, from, clearanceMm, form));
           const wear = run.ok ? run.value.wear : null;
-          if (!wear) continue;
+          if (!wear || wear.dry !== (form === 'dry')) continue;
           made++;
           const field = Float64Array.from([...wear.upper, ...wear.lower]);
           for (let k = 0; k < 4; k++) add(form, foundOf(random, field));

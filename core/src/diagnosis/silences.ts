@@ -66,6 +66,7 @@ function missedChance(f: Feature, examined: readonly StationView[], places: numb
 
 /** How an absence reads: one that was looked for by name or measured is more than a place of which nobody said it. */
 export function absenceWords({ reliability }: Pick<EvidenceItem, 'reliability'>): string {
+  if (reliability === 'likened') return 'likened, and unlike';
   return reliability === 'silent' ? 'looked at, not named' : 'looked for, not there';
 }
 

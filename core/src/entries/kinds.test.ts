@@ -1,3 +1,4 @@
+import { usualSetting } from '../running/setting.js';
 import { engineTemplate } from '../engine/templates.js';
 import { checkEntry } from '../gate/admit.js';
 import type { CaseState } from '../ledger/state.js';
@@ -330,6 +331,17 @@ describe('the gate refuses, with the field and a sentence', () => {
     ['a step the assembly has not', 'assembly-set', null, { step: 'arrival', state: 'done', note: '' }, 'step-unknown'],
     ['a run of a bearing the engine has not', 'run-kept', null, { bearing: 'rod.9', setting: null, note: '' }, 'no-film'],
     ['a likeness of a bearing the engine has not', 'wear-likened', null, { bearing: 'main.9', of: '0'.repeat(64), forms: null }, 'no-film'],
+    [
+      'a likeness whose setting is of another bearing',
+      'wear-likened',
+      null,
+      {
+        bearing: 'rod.2',
+        of: '0'.repeat(64),
+        forms: [{ form: 'dry', alike: 0.5, setting: usualSetting(engineTemplate('inline-4-petrol')!.layout, 'rod.9', {}) }],
+      },
+      'no-film',
+    ],
     ['a proof the assembly has not', 'proof-set', null, { proof: 'gap:9.top', text: '1', unit: 'mm', value: 1 }, 'proof-unknown'],
     ['a proof that was not typed', 'proof-set', null, { proof: 'end-float', text: '0.1', unit: 'mm', value: 0.2 }, 'value-text'],
     ['a proof in no unit', 'proof-set', null, { proof: 'end-float', text: '3 bar', unit: 'mm', value: 3 }, 'unit'],

@@ -55,7 +55,7 @@ export function wearField(
   return out;
 }
 
-/** Half the arc a journal without oil bears on, rad. For a steel journal in a bearing of soft lining, at some 10 to 20 MPa on the projected area, conformal contact (Persson 1964) gives 40° to 60°. Judgement. */
+/** Half the arc a journal without oil bears on, rad. Judgement. */
 const DRY_HALF_ARC = (50 * Math.PI) / 180;
 
 /** What wears of the sleeve when there is no oil: mean over the period of the specific load (Pa) where it bears, as a cosine over its arc, from edge to edge. Angles and rows as `wearField`. */

@@ -1,5 +1,6 @@
 import type { EngineLayout } from '../engine/layout.js';
 import type { Aslant } from '../film/aslant.js';
+import { oilRoute } from '../engine/oilRoute.js';
 import { AXIAL_ROWS } from '../film/wearField.js';
 import { noCircuit } from '../oil/circuit.js';
 import type { OilFault } from '../oil/faults.js';
@@ -30,11 +31,14 @@ const ASLANT_OF_CLEARANCE = [0.25, 0.5] as const;
 /** What load leaves shows where the film is thin, so that what loads a bearing is tried with hot oil too, °C. */
 const HOT = [120, 150] as const;
 
-/** The fault that leaves a bearing without oil; null where none is fed under pressure. */
-function shutFeed(layout: EngineLayout, bearing: string): OilFault | null {
+/** The fault that leaves a bearing without oil: its own feed shut, or that of the main its pin is drilled from. Null where none is fed under pressure. */
+export function shutFeed(layout: EngineLayout, bearing: string): OilFault | null {
   if (noCircuit(layout)) return null;
-  if (bearing.startsWith('main')) return { kind: 'shut-feed', at: bearing };
-  return { kind: 'restriction', at: bearing, amount: 0.99 };
+  const { feeds } = oilRoute(layout);
+  const at = bearing.startsWith('main')
+    ? bearing
+    : Object.keys(feeds).find((main) => main.startsWith('main') && feeds[main]!.includes(bearing));
+  return at === undefined ? null : { kind: 'shut-feed', at };
 }
 
 type Trial = readonly [form: WearForm | null, name: string, change: Partial<RunSetting>];

@@ -37,7 +37,7 @@ const AMOUNTS: Partial<Record<OilFaultKind, readonly number[]>> = {
   air: [0.3, 0.6],
   'worn-pump': [5, 15],
 };
-/** A bearing that gets this share of its oil is not hurt by what it lacks; one that gets none is hurt most. Judgement: side leak of a new bearing is about twice what carries its heat away. */
+/** A bearing that gets this share of its oil is not hurt by what it lacks; one that gets none is hurt most. Judgement. */
 const ENOUGH = 0.6;
 
 const lacks = (share: number): number => Math.min(1, Math.max(0, (ENOUGH - share) / ENOUGH));

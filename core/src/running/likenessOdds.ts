@@ -12,14 +12,14 @@ export interface FormLikeness {
  * that of all others and among wear that none of them leaves, as pictures show it. Found on three engines and tried on three others (docs/methods/likeness.md).
  */
 const FIGURES: Readonly<Record<WearForm, readonly [a: number, b: number, c: number]>> = {
-  combustion: [-1.09, 4.53, 3.69],
-  'over-speed': [-5.09, 7.93, 7.27],
-  'thin-film': [-1.89, 4.83, 1.88],
-  dry: [-8.28, 10.17, 1.79],
-  'bent-rod': [-2.03, 4.53, 4.87],
-  'twisted-rod': [-0.96, 4.27, 5.77],
-  'bent-crank': [-4.83, 7.75, 3.59],
-  'cap-aside': [-2.41, 4.45, 3.02],
+  combustion: [-0.31, 4.41, 5.26],
+  'over-speed': [-4.24, 7.85, 6.34],
+  'thin-film': [-1.28, 4.95, 4.16],
+  dry: [-15.97, 18.33, 4.51],
+  'bent-rod': [-2.29, 5.06, 3.28],
+  'twisted-rod': [0.29, 2.63, 5.6],
+  'bent-crank': [-2.45, 4.94, 7.23],
+  'cap-aside': [-2.96, 5.59, 2.65],
 };
 
 /** The best way of running of each form, the likest first; forms that predict no wear, or of which too little was seen, are left out. */

@@ -7,10 +7,10 @@ import { loadsBand, loadsOf, runningEngine, type RunningEngine } from '../loads/
 import type { EngineLoads } from '../loads/engineLoads.js';
 import { engineBearing, noFilm, type EngineBearing } from '../loads/engineFilm.js';
 import { bearingForce, largest, projectedMm2, THIN_LAMBDA } from '../loads/loadsJson.js';
-import { faultPlaces, gaugeNode, noCircuit } from '../oil/circuit.js';
+import { faultPlaces, gaugeNode, noCircuit, type CircuitOf } from '../oil/circuit.js';
 import type { OilFaultKind } from '../oil/faults.js';
 import { oilVerdict, readCircuit, type OilVerdict } from '../oil/oilFile.js';
-import { ok, type Result } from '../kit/result.js';
+import { fail, ok, type Result } from '../kit/result.js';
 import type { RunSetting } from './setting.js';
 import { sleeveDeg } from './shellArc.js';
 
@@ -83,17 +83,36 @@ export const operatingOf = (
   clearances: setting.clearancesMm,
 });
 
+interface Started {
+  readonly engine: RunningEngine;
+  readonly loads: EngineLoads;
+  /** Null for engines without a pressure circuit, which have loads all the same. */
+  readonly circuit: CircuitOf | null;
+  readonly oil: OilVerdict | null;
+}
+
+/** What of a setting is the same for every bearing. A fault the engine cannot have is said. */
+function startEngine(layout: EngineLayout, setting: RunSetting): Result<Started> {
+  const engine = runningEngine(layout, operatingOf(setting));
+  if (!engine.ok) return engine;
+  const circuit = readCircuit(engine.value, { faults: setting.faults });
+  if (!circuit.ok && circuit.problem.field?.startsWith('faults')) return circuit;
+  return ok({
+    engine: engine.value,
+    loads: loadsOf(engine.value),
+    circuit: circuit.ok ? circuit.value : null,
+    oil: circuit.ok ? oilVerdict(circuit.value) : null,
+  });
+}
+
 /** Lets an engine run. */
 export function runEngine(layout: EngineLayout, setting: RunSetting): Result<Run> {
   const { bearing } = setting;
-  const made = runningEngine(layout, operatingOf(setting));
-  if (!made.ok) return made;
-  const engine = made.value;
-  const circuit = readCircuit(engine, { faults: setting.faults });
-  // An engine without a circuit still has loads; a fault it cannot have is said.
-  if (!circuit.ok && circuit.problem.field?.startsWith('faults')) return circuit;
-  const oil = circuit.ok ? oilVerdict(circuit.value) : null;
-  const loads = loadsOf(engine);
+  if (!bearingsOf(layout).includes(bearing))
+    return fail('no-film', `This engine has no bearing "${bearing}"; it has ${bearingsOf(layout).join(', ')}.`);
+  const started = startEngine(layout, setting);
+  if (!started.ok) return started;
+  const { engine, circuit, oil, loads } = started.value;
   const force = bearingForce(loads, bearing);
   const area = projectedMm2(engine, bearing);
   const most = largest(force);
@@ -138,8 +157,8 @@ export function runEngine(layout: EngineLayout, setting: RunSetting): Result<Run
     why,
     oil,
     noOil: noCircuit(layout),
-    faultPlaces: circuit.ok ? faultPlaces(layout, circuit.value.sizes) : null,
-    gaugeAt: circuit.ok ? gaugeNode(circuit.value) : null,
+    faultPlaces: circuit && faultPlaces(layout, circuit.sizes),
+    gaugeAt: circuit && gaugeNode(circuit),
     estimated: engine.estimated,
   });
 }
@@ -190,13 +209,9 @@ export function wearPredictor(layout: EngineLayout): (setting: RunSetting, dry: 
 
 /** What wears of every bearing at one setting, its faults among it; what makes one bearing run aslant is its own. Bearings of which nothing wears, or nothing can be said, are left out. */
 export function wearOfAll(layout: EngineLayout, setting: RunSetting): Result<ReadonlyMap<string, PredictedWear>> {
-  const made = runningEngine(layout, operatingOf(setting));
-  if (!made.ok) return made;
-  const engine = made.value;
-  const circuit = readCircuit(engine, { faults: setting.faults });
-  if (!circuit.ok && circuit.problem.field?.startsWith('faults')) return circuit;
-  const oil = circuit.ok ? oilVerdict(circuit.value) : null;
-  const loads = loadsOf(engine);
+  const started = startEngine(layout, setting);
+  if (!started.ok) return started;
+  const { engine, oil, loads } = started.value;
   const worn = new Map<string, PredictedWear>();
   for (const bearing of bearingsOf(layout)) {
     if (noFilm(layout, bearing) !== null) continue;

@@ -1,6 +1,9 @@
-import { engineTemplate } from '../engine/templates.js';
-import { EQUALLY, likened, triedAll, whyNotLikened } from './explain.js';
-import { formsAt, type RunSetting } from './setting.js';
+import { bearingsOf } from '../engine/bearings.js';
+import { ENGINE_TEMPLATES, engineTemplate } from '../engine/templates.js';
+import { noFilm } from '../loads/engineFilm.js';
+import { noCircuit } from '../oil/circuit.js';
+import { EQUALLY, likened, shutFeed, triedAll, whyNotLikened } from './explain.js';
+import { formsAt, usualSetting, type RunSetting } from './setting.js';
 import { asBuilt, explainedByFault } from './explainFaults.js';
 import { likenessLogOdds, likestByForm } from './likenessOdds.js';
 import { likeness, runEngine, wearOfAll, type Run } from './run.js';
@@ -131,6 +134,26 @@ describe('what every bearing would wear', () => {
     const healthy = wearOfAll(FOUR, { ...USUAL, speedRpm: 2500, loadShare: 0.3, oilTemperatureC: 80 });
     expect(healthy.ok && healthy.value.size).toBe(0);
     expect(wearOfAll(FOUR, { ...USUAL, faults: [{ kind: 'shut-feed', at: 'main.8' }] }).ok).toBe(false);
+  });
+});
+
+describe('the fault that leaves a bearing without oil', () => {
+  it.each(ENGINE_TEMPLATES.map((t) => [t.id, t.layout] as const))(
+    'leaves every bearing of %s dry that is fed under pressure',
+    (_, layout) => {
+      for (const bearing of bearingsOf(layout)) {
+        const feed = shutFeed(layout, bearing);
+        if (!feed || noFilm(layout, bearing) !== null) continue;
+        const made = runEngine(layout, { ...usualSetting(layout, bearing, {}), faults: [feed] });
+        expect([bearing, made.ok && made.value.wear?.dry]).toEqual([bearing, true]);
+      }
+      if (noCircuit(layout)) expect(shutFeed(layout, 'rod.1')).toBeNull();
+    },
+  );
+  it('is nothing a bearing the engine has not can have, and such a bearing is not let run', () => {
+    expect(shutFeed(FOUR, 'rod.9')).toBeNull();
+    const made = runEngine(FOUR, { ...USUAL, bearing: 'rod.9' });
+    expect(made.ok ? '' : made.problem.sentence).toMatch(/no bearing "rod\.9"/);
   });
 });
 

@@ -19,8 +19,12 @@ export const wearLikened = defineEntry({
       ? `${b.bearing}: taken back`
       : `${b.bearing}: ${b.forms.map((f) => `${WEAR_FORM_NAMES[f.form]} ${f.alike.toFixed(2)}`).join(', ') || 'like none'}`,
   admit: (b, at) =>
-    at.layout && !bearingsOf(at.layout).includes(b.bearing)
-      ? { code: 'no-film', sentence: `This engine has no bearing "${b.bearing}" to liken. Nothing was recorded.`, field: 'bearing' }
+    (at.layout && !bearingsOf(at.layout).includes(b.bearing)) || b.forms?.some((f) => f.setting.bearing !== b.bearing)
+      ? {
+          code: 'no-film',
+          sentence: `This engine has no bearing "${b.bearing}" to liken like that. Nothing was recorded.`,
+          field: 'bearing',
+        }
       : null,
   ofCase: (all) => ({ likened: all.filter((e) => e.value.forms !== null) }),
 });

@@ -2,7 +2,7 @@ import { oilRoute } from '@true-ledger/core/engine';
 import { mixedColour } from '@true-ledger/core/kit';
 import type { Run } from '@true-ledger/core/running';
 import { memo, useRef, type ReactNode } from 'react';
-import { Button } from 'antd';
+import { App, Button } from 'antd';
 import { useCase } from '../../app/caseContext.js';
 import { svgPicture } from '../../app/svgPicture.js';
 import { saveBlob } from '../../app/saveBlob.js';
@@ -20,6 +20,14 @@ const FULL_BAR = 8;
 export const CircuitDrawing = memo(function CircuitDrawing({ run }: { run: Run }): ReactNode {
   const { layout } = useCase().view;
   const svg = useRef<SVGSVGElement>(null);
+  const { message } = App.useApp();
+  const picture = async (): Promise<void> => {
+    try {
+      if (svg.current) saveBlob('oil-circuit.png', await svgPicture(svg.current));
+    } catch (error) {
+      void message.error(`The picture was not made: ${error instanceof Error ? error.message : String(error)} Take the drawing instead.`);
+    }
+  };
   if (!run.oil) return <p>{run.noOil}</p>;
   const { circuit, healthy, starved, driver } = run.oil;
   const route = oilRoute(layout);
@@ -149,7 +157,7 @@ export const CircuitDrawing = memo(function CircuitDrawing({ run }: { run: Run }
         >
           Take drawing
         </Button>
-        <Button size="small" onClick={() => void svgPicture(svg.current!).then((picture) => saveBlob('oil-circuit.png', picture))}>
+        <Button size="small" onClick={() => void picture()}>
           Take picture
         </Button>
         <span className="quiet">{route.rule} Width of a line: flow; darkness: pressure.</span>

@@ -4,7 +4,6 @@ import { percentText } from '@true-ledger/core/cause';
 import { likenedBearings, MOST_LIKENED } from '@true-ledger/core/diagnosis';
 import {
   asBuilt,
-  EQUALLY,
   likenessLogOdds,
   likestByForm,
   usualSetting,
@@ -14,6 +13,7 @@ import {
   type FoundWear,
   type Run,
   type RunSetting,
+  type WearForm,
 } from '@true-ledger/core/running';
 import { useState, type ReactNode } from 'react';
 import { useCase, useRecord } from '../../app/caseContext.js';
@@ -23,6 +23,9 @@ import { explain } from '../../workers/compute.js';
 const decibans = (logOdds: number): number =>
   (10 / Math.LN10) * Math.max(-Math.log(MOST_LIKENED), Math.min(Math.log(MOST_LIKENED), logOdds));
 
+/** Forms whose likeness says as much to a factor of two fit equally well. Judgement. */
+const AS_WELL = Math.log(2);
+
 /** Ways of running that would wear the bearing as it was found, the likest of each form; what they are like can be counted as evidence. */
 export function Explanations({ run, found, onSet }: { run: Run; found: FoundWear; onSet: (setting: RunSetting) => void }): ReactNode {
   const { view, readOnly } = useCase();
@@ -31,19 +34,23 @@ export function Explanations({ run, found, onSet }: { run: Run; found: FoundWear
   const [busy, setBusy] = useState(false);
   const { bearing, oilGrade, clearancesMm } = run.setting;
   const of = foundWearOf(view, bearing);
+  const asked = JSON.stringify([of, oilGrade, clearancesMm]);
   const why = whyNotLikened(found);
   const seek = async (): Promise<void> => {
     setBusy(true);
     try {
       const from = { ...usualSetting(view.layout, bearing, asBuilt(clearancesMm, foundHurt(view))), oilGrade };
-      setTried({ of, ranked: await explain(view.layout, from, found) });
+      setTried({ of: asked, ranked: await explain(view.layout, from, found) });
     } finally {
       setBusy(false);
     }
   };
-  const forms = tried?.of === of ? likestByForm(tried.ranked) : null;
-  const odds = likenessLogOdds(forms ?? []);
-  const best = forms?.[0]?.alike ?? 0;
+  const likest = tried?.of === asked ? likestByForm(tried.ranked) : null;
+  const odds = likenessLogOdds(likest ?? []);
+  const said = (form: WearForm): number => odds.get(form)!;
+  // Broad wear is alike to much: forms are told apart by what their likeness says, not by how great it is.
+  const forms = likest && [...likest].sort((a, b) => said(b.form) - said(a.form));
+  const best = forms?.[0] ? said(forms[0].form) : 0;
   const likened = likenedBearings(view);
   const counted = likened.standing.some((l) => l.value.bearing === bearing);
   const anew = likened.stale.some((l) => l.value.bearing === bearing);
@@ -89,10 +96,12 @@ export function Explanations({ run, found, onSet }: { run: Run; found: FoundWear
                 <b>{WEAR_FORM_NAMES[e.form]}</b>
                 <span className="figure">{percentText(e.alike)} alike</span>
                 <span className="figure quiet" title="What this likeness would say of the form by itself, as evidence">
-                  {odds.get(e.form)! < 0 ? '−' : '+'}
-                  {Math.abs(decibans(odds.get(e.form)!)).toFixed(1)} dB
+                  {said(e.form) < 0 ? '−' : '+'}
+                  {Math.abs(decibans(said(e.form))).toFixed(1)} dB
                 </span>
-                {best - e.alike <= EQUALLY && <span className="quiet">{e.alike === best ? 'likest' : 'fits as well'}</span>}
+                {best > 0 && best - said(e.form) <= AS_WELL && (
+                  <span className="quiet">{e === forms[0] ? 'likeliest' : 'fits as well'}</span>
+                )}
                 <br />
                 <Button type="link" size="small" onClick={() => onSet(e.setting)}>
                   {e.name}
@@ -100,7 +109,7 @@ export function Explanations({ run, found, onSet }: { run: Run; found: FoundWear
               </li>
             ))}
           </ol>
-          {best < 0.5 && <p className="quiet">None of them is much alike: the load by itself does not explain what was found.</p>}
+          {best <= 0 && <p className="quiet">None of them is alike enough: the load by itself does not explain what was found.</p>}
           {!readOnly && (
             <Button size="small" onClick={() => count(forms)}>
               Count it as evidence

@@ -18,14 +18,18 @@ const EXPLAINS = 0.7;
 export function FaultSearch({ run, onSet }: { run: Run; onSet: (setting: RunSetting) => void }): ReactNode {
   const { view } = useCase();
   const found = foundHurt(view);
-  const [tried, setTried] = useState<Outcome<FaultExplanation[]> | null>(null);
+  const [answer, setAnswer] = useState<{ readonly of: string; readonly tried: Outcome<FaultExplanation[]> } | null>(null);
   const [busy, setBusy] = useState(false);
   const bearings = bearingsOf(view.layout).length;
+  // What was tried stands for as long as the engine runs so, whatever fault is set from the list, and the same bearings are hurt.
+  const { speedRpm, loadShare, oilGrade, oilTemperatureC, fuelShare, clearancesMm } = run.setting;
+  const of = JSON.stringify([speedRpm, loadShare, oilGrade, oilTemperatureC, fuelShare, clearancesMm, [...found]]);
+  const tried = answer?.of === of ? answer.tried : null;
   const hurt = [...found].filter(([, share]) => share > 0).map(([bearing]) => bearing);
   const seek = async (): Promise<void> => {
     setBusy(true);
     try {
-      setTried(await explainByFault(view.layout, run.setting, found));
+      setAnswer({ of, tried: await explainByFault(view.layout, run.setting, found) });
     } finally {
       setBusy(false);
     }

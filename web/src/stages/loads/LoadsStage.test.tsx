@@ -40,7 +40,7 @@ describe('loads', () => {
       expect(item).not.toBeNull();
       return item!;
     });
-    expect(best.textContent).toMatch(/\d+ % alike[+−][\d.]+ dB ?likest/);
+    expect(best.textContent).toMatch(/\d+ % alike[+−][\d.]+ dB/);
     await user.click(best.querySelector('button')!);
     await waitFor(() => expect(document.querySelector('.half-shell figcaption')?.textContent).toMatch(/upper half, \d+ % alike/));
     await user.click(screen.getByText('Count it as evidence'));
