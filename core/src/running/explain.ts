@@ -117,6 +117,8 @@ export function likened(tried: readonly Tried[], found: FoundWear): Explanation[
 /** Least share of both halves that must have been seen, and of what was seen that must be worn, for a bearing to be likened. Judgement. */
 const SEEN_LEAST = 1 / 3;
 const WORN_LEAST = 0.02;
+/** A bearing of which more than this is worn went on wearing all over: the form it began with is gone. Judgement. */
+const WORN_MOST = 0.6;
 
 /** Why a bearing cannot be likened, in a sentence; null when it can. */
 export function whyNotLikened(found: FoundWear): string | null {
@@ -131,5 +133,7 @@ export function whyNotLikened(found: FoundWear): string | null {
   }
   if (seen < SEEN_LEAST * cells)
     return `Only ${Math.round((100 * seen) / cells)} % of the two halves was seen, a third at least is needed. Read the other half.`;
+  if (worn > WORN_MOST * seen)
+    return 'It is worn nearly all over: the form it began with is gone. Liken a bearing that is less hurt, or look at who was hurt.';
   return worn < WORN_LEAST * seen ? 'Next to nothing is worn here: there is nothing to liken.' : null;
 }

@@ -218,12 +218,17 @@ describe('what would explain what was found', () => {
     ['two halves', 1, 1, null],
   ])('likens %s, or says why not', (_, upper, lower, why) => {
     const part = (share: number): Float64Array => arcs((a) => (a < 36 * share ? 1 : 0));
-    const found = { upper: { worn: all, seen: part(upper) }, lower: { worn: all, seen: part(lower) } };
+    const band = arcs((a) => (a > 12 && a < 24 ? 1 : 0.1));
+    const found = { upper: { worn: band, seen: part(upper) }, lower: { worn: band, seen: part(lower) } };
     if (why) expect(whyNotLikened(found)).toMatch(why);
     else expect(whyNotLikened(found)).toBeNull();
   });
   it('likens nothing where next to nothing is worn', () => {
     expect(whyNotLikened({ upper: { worn: arcs(() => 0.01), seen: all } })).toMatch(/nothing to liken/);
+    // What was destroyed speaks against nothing either.
+    expect(whyNotLikened({ upper: { worn: arcs(() => 0.9), seen: all }, lower: { worn: arcs(() => 0.5), seen: all } })).toMatch(
+      /form it began with is gone/,
+    );
   });
 });
 
