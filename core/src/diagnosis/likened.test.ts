@@ -1,5 +1,8 @@
 import { caseView, type CaseView } from '../case/views.js';
 import { foundWearOf } from '../case/foundWear.js';
+import { readCaseFile } from '../bundle/caseFile/read.js';
+import { caseFileOf } from '../bundle/caseFile/write.js';
+import type { CaseFile } from '../bundle/caseFile/format.js';
 import { CAUSES } from '../cause/data/causes.js';
 import { LIKENED_FEATURES } from '../cause/data/features/likened.js';
 import { engineTemplate } from '../engine/templates.js';
@@ -98,6 +101,25 @@ describe('likeness as evidence', () => {
     expect(likenedBearings(view(again)).stale.map((l) => l.value.bearing)).toEqual(['rod.2']);
     const back = write(state, 'wear-likened', null, { bearing: 'rod.2', of: '0'.repeat(64), forms: null });
     expect([evidence(back), view(back).likened]).toEqual([[], []]);
+  });
+
+  it('goes with the case file, and is refused there of a bearing of which nothing was read', () => {
+    const state = likened(worn, { 'bent-rod': 0.9, combustion: 0.2, 'over-speed': 0.1 });
+    const file = JSON.parse(JSON.stringify(caseFileOf(state, view(state)))) as CaseFile;
+    const again = readCaseFile(file);
+    if (!again.ok) throw new Error(again.problem.sentence);
+    expect(diagnose(again.value.view).causes).toMatchObject(
+      diagnose(view(state)).causes.map(({ id, probability }) => ({ id, probability })),
+    );
+    expect(evidence(again.value.state).map((e) => e.feature.id)).toContain('likened.bent-rod');
+    const other = file.likened!.map((l) => ({
+      bearing: 'rod.3',
+      forms: l.forms.map((f) => ({ ...f, setting: { ...f.setting, bearing: 'rod.3' } })),
+    }));
+    expect(readCaseFile({ ...file, likened: other })).toMatchObject({
+      ok: false,
+      problem: { field: 'likened.0.bearing', sentence: expect.stringContaining('No half of "rod.3"') },
+    });
   });
 
   it('is asked for by no next check: it is made where loads are', () => {

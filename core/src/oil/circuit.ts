@@ -62,6 +62,12 @@ const GROOVE = { width: 0.2, arc: 0.5 } as const;
 const TURNED_DOWN_PA = 0.5e5;
 /** By so much of its setting the pressure rises when half of what the pump gives at rated speed goes over the relief valve. */
 const RELIEF_RISE = 0.02;
+/** Share of the oil that may be missing before the pickup first draws air, and with which it draws nothing else: it stands near the bottom of the sump. Judgement. */
+const LEVEL = { airFrom: 0.4, dryFrom: 0.9 } as const;
+/** Bore of a follower over that of its cylinder: what is left open where one comes out of it. */
+const FOLLOWER_BORE = 0.24;
+/** Of the gap around a follower in its bore, radial, m, and the length it seals on over its bore. */
+const FOLLOWER_FIT = { gapM: 25e-6, length: 1 } as const;
 /** Pressure a pump can draw with, Pa. */
 const SUCTION_PA = 6e4;
 
@@ -193,6 +199,12 @@ function networkOf(of: CircuitOf, open = false): { readonly nodes: string[]; rea
   };
   branch('head', sizes.headM, 0.3);
   branch('turbo', sizes.turboM, 0.4);
+  if (hasFollowerGallery(layout)) {
+    const bore = (FOLLOWER_BORE * layout.boreMm) / 1000;
+    const slot = (Math.PI * FOLLOWER_FIT.gapM ** 3) / (12 * mu * FOLLOWER_FIT.length);
+    const sealed = oneWay(slot * 2 * layout.cylinders);
+    add('followers', last, null, fault('lost-follower') ? beside(sealed, hole(bore / 2, bore)) : sealed);
+  }
   for (let j = 1; j <= sizes.jets; j++) {
     const lost = fault('lost-jet', `jet.${j}`);
     const through = sizes.jetM ** 2 * 0.5 * Math.sqrt(2 / density);
@@ -201,6 +213,10 @@ function networkOf(of: CircuitOf, open = false): { readonly nodes: string[]; rea
   }
   return { nodes, elements };
 }
+
+/** Do followers in the block hang on the gallery? Those of a pushrod engine that are filled with oil do; those of a head are fed with it. */
+const hasFollowerGallery = (layout: EngineLayout): boolean => layout.valveGear === 'pushrod' && FED_FOLLOWERS.includes(layout.followers);
+const FED_FOLLOWERS: ReadonlyArray<EngineLayout['followers']> = ['hydraulic', 'roller'];
 
 /** Most a turning crank is taken to add to its pins, Pa: beyond it the drilling would be drawn empty. */
 const HEAD_MOST = 3e5;
@@ -233,7 +249,9 @@ export function solveCircuit(of: CircuitOf): Circuit {
   const { nodes, elements } = networkOf(of);
   const { sizes, faults } = of;
   const mu = dynamicPaS({ ...of.oil, underShear: 1 }, of.oilC);
-  const air = faults.find((f) => f.kind === 'air')?.amount ?? 0;
+  const missing = faults.find((f) => f.kind === 'low-level')?.amount ?? 0;
+  const sucked = Math.min(1, Math.max(0, (missing - LEVEL.airFrom) / (LEVEL.dryFrom - LEVEL.airFrom)));
+  const air = Math.max(sucked, faults.find((f) => f.kind === 'air')?.amount ?? 0);
   const worn = faults.find((f) => f.kind === 'worn-pump')?.amount ?? 1;
   const blocked = faults.find((f) => f.kind === 'restriction' && f.at === 'pickup')?.amount ?? 0;
   const turns = of.speedRpm / 60;
@@ -288,6 +306,8 @@ export function faultPlaces(layout: EngineLayout, sizes: CircuitSizes): Readonly
     'filter-bypassed': null,
     'filter-clogged': null,
     'lost-plug': null,
+    'lost-follower': hasFollowerGallery(layout) ? ['followers'] : [],
+    'low-level': null,
     air: null,
     'worn-pump': null,
   };

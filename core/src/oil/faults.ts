@@ -13,6 +13,8 @@ export const OIL_FAULTS = [
   'filter-clogged',
   'lost-jet',
   'lost-plug',
+  'lost-follower',
+  'low-level',
   'air',
   'worn-pump',
 ] as const;
@@ -22,7 +24,7 @@ export interface OilFault {
   readonly kind: OilFaultKind;
   /** Bearing (`main.2`, `rod.3`) or part (`pickup`, `filter`, `cooler`, `gallery`, `head`, `turbo`, `jet.1`). */
   readonly at?: string;
-  /** Of a clearance: how many times as large. Of a restriction, a relief that hangs, air: the share, 0 to 1. Of a pump: how many times its slip. */
+  /** Of a clearance: how many times as large. Of a restriction, a relief that hangs, air, a low level: the share, 0 to 1. Of a pump: how many times its slip. */
   readonly amount?: number;
 }
 

@@ -1,7 +1,7 @@
 import { bearingsOf } from '../engine/bearings.js';
 import { readEngine } from '../loads/engineFile.js';
 import { drilling, resistance, solveNetwork, valve } from './network.js';
-import { grooveLeak, holeLeak, solveCircuit, type Circuit } from './circuit.js';
+import { faultPlaces, grooveLeak, holeLeak, solveCircuit, type Circuit } from './circuit.js';
 import type { OilFault } from './faults.js';
 import { oilJson, oilVerdict, primeS, readCircuit, warmUp } from './oilFile.js';
 
@@ -125,6 +125,8 @@ describe('the circuit of an engine', () => {
     [{ kind: 'air', amount: 0.3 }, 'less', 2500],
     [{ kind: 'worn-pump', amount: 4 }, 'less', 800],
     [{ kind: 'lost-plug' }, 'less', 2500],
+    [{ kind: 'low-level', amount: 0.3 }, 'same', 2500],
+    [{ kind: 'low-level', amount: 0.7 }, 'less', 2500],
     [{ kind: 'restriction', at: 'rod.2', amount: 0.99 }, 'same', 2500],
   ])('shows %j as %s', (fault, shows, speed) => {
     const ratio = solved([fault], speed).gaugePa / solved([], speed).gaugePa;
@@ -141,6 +143,19 @@ describe('the circuit of an engine', () => {
     expect(lost.gaugePa).toBeLessThan(0.8 * healthy.gaugePa);
     expect(healthy.flow.get('jet.1')).toBeGreaterThan(1e-5);
     expect(solved([], 120, { circuit: { jetOpensBar: 3 } }, 'inline-4-diesel').flow.get('jet.1')).toBeLessThan(1e-8);
+  });
+
+  it('draws nothing but air from an empty sump, and loses the gallery by a follower that is out of its bore', () => {
+    expect(solved([{ kind: 'low-level', amount: 0.95 }], 2500).gaugePa).toBeLessThan(1e3);
+    const fault: OilFault = { kind: 'lost-follower', at: 'followers' };
+    expect(sentence({ faults: [fault] })).toMatch(/has nothing a fault of the kind lost-follower/);
+    const engine = circuit();
+    const layout = { ...engine.layout, valveGear: 'pushrod', followers: 'roller' } as const;
+    expect(faultPlaces(layout, engine.sizes)['lost-follower']).toEqual(['followers']);
+    const [healthy, lost] = [[], [fault]].map((faults) => solveCircuit({ ...engine, layout, faults }));
+    expect(healthy!.flow.get('followers')).toBeGreaterThan(0);
+    expect(lost!.gaugePa).toBeLessThan(0.7 * healthy!.gaugePa);
+    expect(lost!.unbalanced).toBeLessThan(1e-9);
   });
 
   it('feeds what is before the filter past a clogged one, whose bypass opens', () => {

@@ -35,6 +35,7 @@ const AMOUNTS: Partial<Record<OilFaultKind, readonly number[]>> = {
   restriction: [0.9, 0.99],
   'relief-open': [0.5, 0.9],
   air: [0.3, 0.6],
+  'low-level': [0.6, 0.8],
   'worn-pump': [5, 15],
 };
 /** A bearing that gets this share of its oil is not hurt by what it lacks; one that gets none is hurt most. Judgement. */

@@ -6,6 +6,7 @@ import { surfaceReadSchema, type SurfaceRead } from '../../damage/surfaceRead.js
 import type { SurfaceMark } from '../../damage/wearMap.js';
 import type { EngineLayout } from '../../engine/layout.js';
 import { ENGINE_TEMPLATES } from '../../engine/templates.js';
+import { likenedBearing, likenedForms } from '../../entries/kinds/wearLikened.js';
 import { INTAKE_FIELDS, RELIABILITIES, STATION_STATES, type IntakeField } from '../../entries/registry.js';
 import {
   pair,
@@ -158,6 +159,8 @@ export const caseFileSchema = object({
   /** Sights whose place is not certain, or that somebody told of. Version 2. */
   sights: optional(list(sight, 500)),
   evidence: optional(list(object({ feature: key, present: flag, note: maybe, reliability: optional(oneOf(RELIABILITIES)) }), 500)),
+  /** Likeness of what was read of a bearing to the wear that load and film predict. Version 2. */
+  likened: optional(list(object({ bearing: likenedBearing, forms: likenedForms }), 64)),
   /** Remarks on the engine as a whole. Version 2. */
   notes: optional(list(words, 1000)),
   /** Where builders disagree: the position this case goes by, where it is not the standard one. */

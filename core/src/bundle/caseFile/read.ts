@@ -6,6 +6,7 @@ import type { IntakeField } from '../../entries/registry.js';
 import { applyEntry, type EntryBodies, type EntryBody, type EntryKind } from '../../entries/entries.js';
 import { checkEntry } from '../../gate/admit.js';
 import { emptyCase, type CaseState } from '../../ledger/state.js';
+import { foundWear, foundWearOf } from '../../case/foundWear.js';
 import { caseView, type CaseView } from '../../case/views.js';
 import { placeOf } from '../../measure/program/program.js';
 import { cellUnits, readCell } from '../../measure/program/readCell.js';
@@ -89,6 +90,16 @@ export function readCaseFile(json: unknown): Result<{ state: CaseState; view: Ca
     for (const id of stationsOfFinding(f)) addFinding({ ...f, station: id }, stations, i, add, (p) => (problem ??= p));
   });
   (file.sights ?? []).forEach((x, i) => addSight(x, stations, i, add, (p) => (problem ??= p)));
+  (file.likened ?? []).forEach((l, i) => {
+    const view = caseView(state)!;
+    if (Object.keys(foundWear(view, l.bearing)).length === 0)
+      problem ??= {
+        code: 'case-file-contradiction',
+        sentence: `No half of "${l.bearing}" was read or drawn in this file, so nothing of it can be likened. Give its "reads" or "marks", or leave it out.`,
+        field: `likened.${i}.bearing`,
+      };
+    add('wear-likened', null, { ...l, of: foundWearOf(view, l.bearing) }, `likened.${i}`);
+  });
   (file.notes ?? []).forEach((note, i) => add('remark', null, { remark: `g${i}`, text: note }, `notes.${i}`));
   (file.evidence ?? []).forEach((e, i) => {
     if (!feature(e.feature))

@@ -2,6 +2,7 @@ import { INTAKE_FIELDS } from '../../entries/registry.js';
 import type { CaseState } from '../../ledger/state.js';
 import { neutralSight } from '../../damage/sights.js';
 import type { CaseView } from '../../case/views.js';
+import { likenedBearings } from '../../diagnosis/likenedEvidence.js';
 import type { Gauge } from '../../units/gauge.js';
 import { measureProgram } from '../../measure/program/program.js';
 import { placeReadings } from '../../measured/caseMeasure.js';
@@ -27,6 +28,7 @@ function stripOf(view: CaseView): NonNullable<CaseFile['strip']> {
 function needsSecond(view: CaseView): boolean {
   return (
     view.sights.length > 0 ||
+    likenedBearings(view).standing.length > 0 ||
     view.evidence.some((e) => e.value.reliability !== undefined) ||
     view.stations.some((s) => s.patterns.some((p) => neutralSight(p.value.pattern)))
   );
@@ -43,6 +45,7 @@ export function caseFileOf(state: CaseState, view: CaseView): CaseFile {
   );
   const gauges = gaugesOf(read.map(({ r }) => r.gauge));
   const second = needsSecond(view);
+  const likened = likenedBearings(view).standing;
   return {
     format: CASE_FILE_FORMAT,
     version: second ? CASE_FILE_VERSION : 1,
@@ -99,6 +102,7 @@ export function caseFileOf(state: CaseState, view: CaseView): CaseFile {
           })),
         }
       : {}),
+    ...(likened.length > 0 ? { likened: likened.map(({ value: { bearing, forms } }) => ({ bearing, forms: forms! })) } : {}),
     ...(second && view.remarks.some((r) => r.value.text !== '')
       ? { notes: view.remarks.flatMap((r) => (r.value.text ? [r.value.text] : [])) }
       : {}),

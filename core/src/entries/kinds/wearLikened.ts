@@ -3,14 +3,18 @@ import { bearingsOf } from '../../engine/bearings.js';
 import { runSettingSchema, WEAR_FORM_NAMES, WEAR_FORMS } from '../../running/setting.js';
 import { defineEntry } from '../define.js';
 
+/** A bearing whose wear can be likened, and how like it is to what each form leaves. */
+export const likenedBearing = matching(/^(rod|main)\.[1-9]\d?$/);
+export const likenedForms = list(object({ form: oneOf(WEAR_FORMS), alike: figure(0, 1), setting: runSettingSchema }), WEAR_FORMS.length);
+
 export const wearLikened = defineEntry({
   kind: 'wear-likened',
   name: 'Likeness of wear',
   says: 'What was read of a bearing likened to the wear that load and film predict, by its form, each with the setting that is likest. `of`: what was read, as a SHA-256 of its entries; when that changes, the likeness counts no more. Forms null: taken back.',
   body: object({
-    bearing: matching(/^(rod|main)\.[1-9]\d?$/),
+    bearing: likenedBearing,
     of: matching(/^[0-9a-f]{64}$/),
-    forms: nullable(list(object({ form: oneOf(WEAR_FORMS), alike: figure(0, 1), setting: runSettingSchema }), WEAR_FORMS.length)),
+    forms: nullable(likenedForms),
   }),
   stands: 'case',
   slot: (b) => `likened:${b.bearing}`,

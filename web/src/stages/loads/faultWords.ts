@@ -12,6 +12,8 @@ export const FAULT_NAMES: Readonly<Record<(typeof OIL_FAULTS)[number], string>> 
   'filter-clogged': 'Filter clogged',
   'lost-jet': 'Jet lost',
   'lost-plug': 'Gallery plug lost',
+  'lost-follower': 'Follower out of its bore',
+  'low-level': 'Oil low',
   air: 'Air in the oil',
   'worn-pump': 'Worn pump',
 };
@@ -24,6 +26,7 @@ export const FAULT_AMOUNTS: Partial<
   'relief-open': { min: 0.1, max: 0.99, step: 0.01, first: 0.5, told: (v) => `${Math.round(100 * v)} % open` },
   'filter-clogged': { min: 0.1, max: 0.99, step: 0.01, first: 0.9, told: (v) => `${Math.round(100 * v)} %` },
   air: { min: 0.05, max: 0.8, step: 0.05, first: 0.3, told: (v) => `${Math.round(100 * v)} % of what it draws` },
+  'low-level': { min: 0.1, max: 0.9, step: 0.05, first: 0.6, told: (v) => `${Math.round(100 * v)} % of it missing` },
   'worn-pump': { min: 1, max: 10, step: 0.5, first: 4, told: (v) => `${v.toFixed(1)} times its slip` },
 };
 
