@@ -129,7 +129,7 @@ export const CircuitDrawing = memo(function CircuitDrawing({ run }: { run: Run }
             </g>
           );
         })}
-        {['head', 'turbo', 'jet.1'].map((name, k) => {
+        {['head', 'turbo', 'jet.1', 'followers'].map((name, k) => {
           const litres =
             name === 'jet.1'
               ? [...circuit.flow].filter(([n]) => n.includes('jet.')).reduce((sum, [, q]) => sum + q, 0) * L_MIN
