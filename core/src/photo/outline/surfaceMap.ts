@@ -62,23 +62,36 @@ function sumAlong(sums: Float64Array, long: number, count: number, line: readonl
     least = Math.min(least, p[across]!);
     most = Math.max(most, p[across]!);
   }
-  let total = 0;
-  const cuts: number[] = [];
-  for (let l = Math.max(0, Math.floor(least)); l < Math.min(count, Math.ceil(most)); l++) {
-    cuts.length = 0;
-    const at = l + 0.5;
-    for (let i = 0; i < line.length; i++) {
-      const [a, b] = [line[i]!, line[i + 1 === line.length ? 0 : i + 1]!];
-      if (a[across]! > at !== b[across]! > at) cuts.push(a[k] + ((at - a[across]!) / (b[across]! - a[across]!)) * (b[k] - a[k]));
+  const [from, to] = [Math.max(0, Math.floor(least)), Math.min(count, Math.ceil(most))];
+  // Where the line cuts each of them, in order: an edge is walked once, over the lines of pixels it crosses.
+  const places = line.length;
+  const cuts = new Float64Array(Math.max(0, to - from) * places);
+  const found = new Uint16Array(Math.max(0, to - from));
+  for (let e = 0; e < line.length; e++) {
+    const [a, b] = [line[e]!, line[e + 1 === line.length ? 0 : e + 1]!];
+    const [low, high] = a[across]! < b[across]! ? [a[across]!, b[across]!] : [b[across]!, a[across]!];
+    // Those whose middle lies from `low` on and before `high`.
+    for (let l = Math.max(from, Math.ceil(low - 0.5)); l < to && l + 0.5 < high; l++) {
+      const cut = a[k] + ((l + 0.5 - a[across]!) / (b[across]! - a[across]!)) * (b[k] - a[k]);
+      const own = (l - from) * places;
+      let i = own + found[l - from]!++;
+      for (; i > own && cuts[i - 1]! > cut; i--) cuts[i] = cuts[i - 1]!;
+      cuts[i] = cut;
     }
-    cuts.sort((a, b) => a - b);
+  }
+  let total = 0;
+  for (let l = from; l < to; l++) {
     const first = l * (long + 1);
-    const upTo = (x: number): number => {
-      const q = Math.max(0, Math.min(long, x));
-      const i = Math.min(long - 1, Math.floor(q));
-      return sums[first + i]! + (q - i) * (sums[first + i + 1]! - sums[first + i]!);
-    };
-    for (let i = 0; i + 1 < cuts.length; i += 2) total += upTo(cuts[i + 1]!) - upTo(cuts[i]!);
+    const own = (l - from) * places;
+    for (let i = 0; i + 1 < found[l - from]!; i += 2)
+      total += upTo(sums, first, long, cuts[own + i + 1]!) - upTo(sums, first, long, cuts[own + i]!);
   }
   return total;
+}
+
+/** Sum of a line of pixels up to `x`, a part of a pixel by its share; its running sums begin at `first`. */
+function upTo(sums: Float64Array, first: number, long: number, x: number): number {
+  const q = Math.max(0, Math.min(long, x));
+  const i = Math.min(long - 1, Math.floor(q));
+  return sums[first + i]! + (q - i) * (sums[first + i + 1]! - sums[first + i]!);
 }
