@@ -3,8 +3,10 @@
 /** Floors of core, lowest first: a folder imports from those before it, never from one after it. */
 const FLOORS = [
   'kit',
+  'statistics',
   'units',
   'engine',
+  'engineLog',
   'film',
   'loads',
   'oil',

@@ -38,6 +38,7 @@ export const PROBLEMS = {
   'flatness-points': 'Four points at least, not all on one line, are needed for a plane.',
   'layout-contradiction': 'The parts of the layout cannot belong to one engine.',
   'load-table': 'The table of loads cannot be read.',
+  'oil-results': 'The results of a laboratory cannot be read.',
   'no-film': 'No film is reckoned for a bearing of this kind.',
   'no-first-grade': 'There is no grade to give a second opinion on.',
   'not-a-number': 'What was typed is no figure.',

@@ -1,3 +1,4 @@
+import { iCalendar } from '../kit/iCalendar.js';
 import { firstCircle } from '../damage/catalogue/validate.js';
 import { fail, ok, type Result } from '../kit/result.js';
 import type { Estimate } from '../workshop/prices.js';
@@ -185,22 +186,16 @@ export function dateOf(calendar: Calendar, hour: number): string {
   return d.toISOString().slice(0, 16);
 }
 
-const stamp = (iso: string): string => `${iso.replace(/[-:]/g, '')}00`;
-/** Folds a line of iCalendar at 75 octets and escapes its text (RFC 5545, 3.1 and 3.3.11). */
-const fold = (line: string): string => line.match(/.{1,70}/gu)!.join('\r\n ');
-const text = (words: string): string => words.replace(/\\/g, '\\\\').replace(/;/g, '\\;').replace(/,/g, '\\,').replace(/\r?\n/g, '\\n');
-
-/** The plan as iCalendar (RFC 5545), floating times. */
-export function planIcs(plan: Plan, calendar: Calendar, title: string, made: string): string {
-  const events = plan.tasks.flatMap((t) => [
-    'BEGIN:VEVENT',
-    `UID:${t.id}-${calendar.from}@true-ledger`,
-    `DTSTAMP:${stamp(made.slice(0, 16))}Z`,
-    `DTSTART:${stamp(dateOf(calendar, t.start))}`,
-    `DTEND:${stamp(dateOf(calendar, t.finish))}`,
-    fold(`SUMMARY:${text(`${title}: ${t.name}`)}`),
-    fold(`DESCRIPTION:${text(`${t.where}, ${spareWords(t)}`)}`),
-    'END:VEVENT',
-  ]);
-  return ['BEGIN:VCALENDAR', 'VERSION:2.0', 'PRODID:-//True Ledger//Plan//EN', ...events, 'END:VCALENDAR', ''].join('\r\n');
-}
+/** The plan as iCalendar, floating times. */
+export const planIcs = (plan: Plan, calendar: Calendar, title: string, made: string): string =>
+  iCalendar(
+    plan.tasks.map((t) => ({
+      id: `${t.id}-${calendar.from}`,
+      start: dateOf(calendar, t.start),
+      end: dateOf(calendar, t.finish),
+      summary: `${title}: ${t.name}`,
+      description: `${t.where}, ${spareWords(t)}`,
+    })),
+    'Plan',
+    made,
+  );
