@@ -1,6 +1,7 @@
 import { schema as s, type Held } from '@true-ledger/core/kit';
 import { GAUGE_KINDS, type Gauge } from '@true-ledger/core/units';
 import type { PartClass } from '@true-ledger/core/engine';
+import type { DueThing, EngineRecord, LogLine, OtherOil } from '@true-ledger/core/engineLog';
 import type { GradeBook } from '@true-ledger/core/damage';
 import type { PriceBook } from '@true-ledger/core/workshop';
 import type { GaugeFaults, SpecSheet } from '@true-ledger/core/measure';
@@ -284,6 +285,44 @@ export type Letter = Held<typeof letter>;
 /** Client and engine of a case, kept beside the ledger; version 0: never entered. */
 export const caseParties = s.object({ parties: ofCore<Parties>(), version: count });
 export type CaseParties = Held<typeof caseParties>;
+
+/** An engine of the shop in a line: how far its log goes, what of it wants doing. */
+export const engineLine = s.object({
+  id: text,
+  record: ofCore<EngineRecord>(),
+  version: count,
+  cases: count,
+  lines: count,
+  /** Day of its newest line, and the last reading of its counter. */
+  newest: nullable(text),
+  counter: nullable(number),
+  /** Things its log says that should be looked at before it runs on. */
+  urgent: many(text),
+  due: nullable(ofCore<DueThing>()),
+});
+export type EngineLine = Held<typeof engineLine>;
+export const engineLines = many(engineLine);
+
+/** An engine with its log, the cases that hang on it, and what tells its oil from that of others. */
+export const engineLogAnswer = s.object({
+  id: text,
+  record: ofCore<EngineRecord>(),
+  version: count,
+  /** The record it was merged into, whose log it is part of; null: it stands by itself. */
+  mergedInto: nullable(s.object({ id: text, mark: text })),
+  /** Records that turned out to be this engine; their lines and cases are among these. */
+  merged: many(s.object({ id: text, mark: text })),
+  lines: many(ofCore<LogLine>()),
+  cases: many(s.object({ id: text, number: text, title: text, stage: text, leading: nullable(text), updated: time })),
+  others: many(ofCore<OtherOil>()),
+  /** References of samples that the stand-in of the laboratory has. */
+  awaited: many(text),
+});
+export type EngineLogAnswer = Held<typeof engineLogAnswer>;
+
+/** The engine a case hangs on; null: none. */
+export const caseEngine = s.object({ engine: nullable(s.object({ id: text, mark: text, name: text })) });
+export type CaseEngine = Held<typeof caseEngine>;
 
 export const diagnosis = ofCore<DiagnosisJson>();
 export const measured = ofCore<object>();

@@ -2,6 +2,7 @@ import Joi from 'joi';
 import { schema as s, type Held, type Schema } from '@true-ledger/core/kit';
 import { GAUGE_KINDS, type Gauge } from '@true-ledger/core/units';
 import { layoutSchema, type EngineLayout } from '@true-ledger/core/engine';
+import { engineRecordSchema, LABORATORY_FAULTS, lineDraftSchema, type LineDraft } from '@true-ledger/core/engineLog';
 import { gradeRulesSchema, type GradeRule } from '@true-ledger/core/damage';
 import { priceLineSchema, type PriceBook } from '@true-ledger/core/workshop';
 import { sheetSpecSchema, SPEC_KEYS, type GaugeFaults, type SpecSheet } from '@true-ledger/core/measure';
@@ -211,6 +212,25 @@ export const priceBookRequestSchema = s.object({
   note: said(3, 500),
 });
 
+/** An engine's own record: made, or changed from the version that was looked at. */
+export const engineSchema = s.object({ id: uuid, record: engineRecordSchema });
+export const engineChangeSchema = s.object({ basedOn: s.whole(1, Number.MAX_SAFE_INTEGER), record: engineRecordSchema });
+/** Lines for the log of an engine; sent once more, they are there once. */
+export const logLinesSchema = s.object({
+  lines: typed<readonly LineDraft[]>(
+    Joi.array()
+      .min(1)
+      .max(200)
+      .items(lineDraftSchema.keys({ id: uuid.required() })),
+  ),
+});
+/** The engine it turned out to be; null: they are two after all. */
+export const engineMergeSchema = s.object({ into: s.nullable(uuid) });
+/** The engine a case is of; null: none that has a record. */
+export const caseEngineSchema = s.object({ engine: s.nullable(uuid) });
+/** A sample for the stand-in of a laboratory, and what shall go wrong with it. */
+export const laboratorySchema = s.object({ reference: s.name(24), fault: s.oneOf(LABORATORY_FAULTS) });
+
 /** Words of several lines; nothing that cannot be seen. */
 const lines = (max: number): Schema<string> =>
   typed(
@@ -277,6 +297,12 @@ export type ShareRequest = Held<typeof shareRequestSchema>;
 export type RedactRequest = Held<typeof redactRequestSchema>;
 export type PresenceRequest = Held<typeof presenceSchema>;
 export type PriceBookRequest = Held<typeof priceBookRequestSchema>;
+export type EngineRequest = Held<typeof engineSchema>;
+export type EngineChange = Held<typeof engineChangeSchema>;
+export type LogLinesRequest = Held<typeof logLinesSchema>;
+export type EngineMerge = Held<typeof engineMergeSchema>;
+export type CaseEngineRequest = Held<typeof caseEngineSchema>;
+export type LaboratoryRequest = Held<typeof laboratorySchema>;
 export type ShopRequest = Held<typeof shopSchema>;
 export type LettersRequest = Held<typeof lettersSchema>;
 export type LetterRequest = Held<typeof letterSchema>;

@@ -14,6 +14,7 @@ import { ComputeModule } from './compute/compute.module.js';
 import { CONFIG, type ServerConfig } from './config.js';
 import { DatabaseModule } from './database/database.module.js';
 import { DemoModule } from './demo/demo.module.js';
+import { EnginesModule } from './engines/engines.module.js';
 import { GradeBooksModule } from './gradeBooks/gradeBooks.module.js';
 import { PolicyModule } from './policy/policy.module.js';
 import { GaugesModule } from './gauges/gauges.module.js';
@@ -101,6 +102,7 @@ export class AppModule {
         BundlesModule,
         PricesModule,
         GaugesModule,
+        EnginesModule,
         DemoModule,
         SealsModule,
         ShopModule,

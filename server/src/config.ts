@@ -24,6 +24,8 @@ export interface ServerConfig {
   readonly authorityOutside?: { readonly url: string; readonly certificates: string } | null;
   /** Addresses phones in the shop's network reach; empty on loopback. */
   readonly addresses?: readonly string[];
+  /** Seconds the stand-in of a laboratory takes; 15 where nothing is said. */
+  readonly laboratorySeconds?: number;
   /** Certificate and key (PEM) to serve with TLS. */
   readonly tls?: { readonly cert: string; readonly key: string } | null;
   /** Certificate of our own authority (PEM), given to phones that are to trust us. */
@@ -66,6 +68,7 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): ServerConfig {
     authorityOutside: env['TL_TSA_URL']
       ? { url: env['TL_TSA_URL'], certificates: env['TL_TSA_CERTIFICATES'] ? readFileSync(env['TL_TSA_CERTIFICATES'], 'utf8') : '' }
       : null,
+    laboratorySeconds: Number(env['TL_LABORATORY_SECONDS'] ?? 15),
     secureCookies: env['SECURE_COOKIES'] === 'yes',
     addresses: (env['TL_ADDRESSES'] ?? '').split(',').filter(Boolean),
     authority: env['TL_TLS_AUTHORITY'] ? readFileSync(env['TL_TLS_AUTHORITY'], 'utf8') : null,

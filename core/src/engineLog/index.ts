@@ -14,4 +14,5 @@ export {
 export { TOLD_FOR, dayNumber, type Consumption, type LevelSpan, type PressureTrend } from './trends.js';
 export { formatCounter } from './words.js';
 export { dueEvents, dueOf, type DueThing } from './due.js';
+export { healthyOil, LABORATORY_FAULTS, simulatedReport, type LaboratoryFault, type TrueOil } from './standInLaboratory.js';
 export { readResultsCsv, type ReportedResult } from './resultsCsv.js';

@@ -1,6 +1,7 @@
 import { Column, CreateDateColumn, Entity, Index, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
 import type { Gauge } from '@true-ledger/core/units';
 import type { PartClass } from '@true-ledger/core/engine';
+import type { EngineRecord, LaboratoryFault, LogLine } from '@true-ledger/core/engineLog';
 import type { GradeRule } from '@true-ledger/core/damage';
 import type { PriceBook } from '@true-ledger/core/workshop';
 import type { GaugeFaults, SpecSheet } from '@true-ledger/core/measure';
@@ -309,7 +310,59 @@ export class PartiesRow {
   @Column('timestamptz') time: Date;
 }
 
+/** An engine as a record of its own. */
+@Entity('engines')
+export class EngineRow {
+  @PrimaryColumn('uuid') id: string;
+  @Column('jsonb') record: EngineRecord;
+  @Column('integer') version: number;
+  /** The record it turned out to be the same as. */
+  @Column('uuid', { nullable: true }) mergedInto: string | null;
+  @Column('text') byName: string;
+  @Column('timestamptz') time: Date;
+}
+
+/** A line of an engine's log; never changed. */
+@Entity('engine_lines')
+export class EngineLineRow {
+  @PrimaryColumn('uuid') id: string;
+  @Index() @Column('uuid') engineId: string;
+  @Column('integer', { generated: 'increment' }) n: number;
+  @Column('text') kind: LogLine['kind'];
+  @Column('text') day: string;
+  @Column('double precision', { nullable: true }) counter: number | null;
+  @Column('uuid', { nullable: true }) supersedes: string | null;
+  @Column('jsonb') body: object;
+  @Column('text') byName: string;
+  @Column('timestamptz') time: Date;
+}
+
+/** Which engine a case is of; the last that was said stands. */
+@Entity('case_engines')
+export class CaseEngineRow {
+  @PrimaryGeneratedColumn('increment') id: number;
+  @Index() @Column('uuid') caseId: string;
+  @Column('uuid', { nullable: true }) engineId: string | null;
+  @Column('text') byName: string;
+  @Column('timestamptz') time: Date;
+}
+
+/** A sample at the stand-in of the laboratory. */
+@Entity('laboratory_orders')
+export class LaboratoryOrderRow {
+  @PrimaryColumn('uuid') id: string;
+  @Column('uuid') engineId: string;
+  @Column('text') reference: string;
+  @Column('text') fault: LaboratoryFault;
+  @Column('timestamptz') due: Date;
+  @Column('timestamptz', { nullable: true }) reported: Date | null;
+}
+
 export const ENTITIES = [
+  EngineRow,
+  EngineLineRow,
+  CaseEngineRow,
+  LaboratoryOrderRow,
   ShopRow,
   PartiesRow,
   DailySealRow,

@@ -256,3 +256,34 @@ export class Letters1796500000000 implements MigrationInterface {
     await q.query('ALTER TABLE shop_record DROP letters, ALTER letterhead DROP DEFAULT');
   }
 }
+
+/** Engines as records of their own, their logs, the cases that hang on them. */
+export class Engines1796600000000 implements MigrationInterface {
+  readonly name = 'Engines1796600000000';
+
+  async up(q: QueryRunner): Promise<void> {
+    await q.query(`
+      CREATE TABLE engines (
+        id uuid PRIMARY KEY, record jsonb NOT NULL, version integer NOT NULL, "mergedInto" uuid REFERENCES engines (id), "byName" text NOT NULL, time timestamptz NOT NULL,
+        CHECK ("mergedInto" <> id));
+      CREATE UNIQUE INDEX engines_by_mark ON engines (lower(record->>'mark'));
+      CREATE TABLE engine_lines (
+        id uuid PRIMARY KEY, "engineId" uuid NOT NULL REFERENCES engines (id), n serial, kind text NOT NULL, day text NOT NULL, counter double precision,
+        supersedes uuid REFERENCES engine_lines (id), body jsonb NOT NULL, "byName" text NOT NULL, time timestamptz NOT NULL);
+      CREATE INDEX engine_lines_of ON engine_lines ("engineId", n);
+      CREATE FUNCTION refuse_line_change() RETURNS trigger LANGUAGE plpgsql AS $$
+        BEGIN RAISE EXCEPTION 'lines of a log are never edited'; END $$;
+      CREATE TRIGGER engine_lines_stay BEFORE UPDATE OR DELETE ON engine_lines FOR EACH ROW EXECUTE FUNCTION refuse_line_change();
+      CREATE TABLE case_engines (
+        id serial PRIMARY KEY, "caseId" uuid NOT NULL REFERENCES cases (id), "engineId" uuid REFERENCES engines (id), "byName" text NOT NULL, time timestamptz NOT NULL);
+      CREATE INDEX case_engines_of ON case_engines ("caseId", id DESC);
+      CREATE INDEX case_engines_at ON case_engines ("engineId");
+      CREATE TABLE laboratory_orders (
+        id uuid PRIMARY KEY, "engineId" uuid NOT NULL REFERENCES engines (id), reference text NOT NULL, fault text NOT NULL, due timestamptz NOT NULL, reported timestamptz);
+      CREATE UNIQUE INDEX laboratory_orders_by_reference ON laboratory_orders (reference)`);
+  }
+
+  async down(q: QueryRunner): Promise<void> {
+    await q.query('DROP TABLE laboratory_orders, case_engines, engine_lines, engines; DROP FUNCTION refuse_line_change');
+  }
+}

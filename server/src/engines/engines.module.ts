@@ -1,0 +1,11 @@
+import { Module } from '@nestjs/common';
+import { CaseEngineController, EnginesController } from './engines.controller.js';
+import { EnginesService } from './engines.service.js';
+import { LaboratoryService } from './laboratory.service.js';
+
+@Module({
+  controllers: [EnginesController, CaseEngineController],
+  providers: [EnginesService, LaboratoryService],
+  exports: [EnginesService],
+})
+export class EnginesModule {}

@@ -1,0 +1,284 @@
+import type { Account, CaseEngine, EngineLine, EngineLogAnswer, EngineRequest, LogLinesRequest } from '@true-ledger/contract';
+import {
+  dueOf,
+  linesOf,
+  profileOf,
+  readLog,
+  standingLines,
+  type DueThing,
+  type EngineRecord,
+  type LogLine,
+  type OtherOil,
+} from '@true-ledger/core/engineLog';
+import { Injectable } from '@nestjs/common';
+import { isDeepStrictEqual } from 'node:util';
+import { DataSource, In, IsNull } from 'typeorm';
+import { AccountsService } from '../accounts/accounts.service.js';
+import { CaseEngineRow, CaseRow, EngineLineRow, EngineRow, LaboratoryOrderRow } from '../database/entities.js';
+import { ProblemError } from '../http/problem.js';
+import type { StoredSummary } from '../ledger/summary.js';
+
+const NO_ENGINE = { code: 'not-found', sentence: 'There is no such engine.' } as const;
+
+const lineOf = (r: EngineLineRow): LogLine =>
+  ({
+    id: r.id,
+    kind: r.kind,
+    day: r.day,
+    counter: r.counter,
+    supersedes: r.supersedes,
+    body: r.body,
+    by: r.byName,
+    time: r.time.toISOString(),
+  }) as LogLine;
+
+/** Every engine with the records that were merged into it, itself first. */
+function familiesOf(rows: readonly EngineRow[]): ReadonlyMap<string, readonly EngineRow[]> {
+  const into = new Map<string, EngineRow[]>();
+  for (const r of rows) if (r.mergedInto) into.set(r.mergedInto, [...(into.get(r.mergedInto) ?? []), r]);
+  const all = (r: EngineRow): EngineRow[] => [r, ...(into.get(r.id) ?? []).flatMap(all)];
+  return new Map(rows.map((r) => [r.id, all(r)]));
+}
+
+/** Engines as records of their own: what is written in a log stays, a record that is another's is merged into it and can be parted again. */
+@Injectable()
+export class EnginesService {
+  constructor(
+    private readonly db: DataSource,
+    private readonly accounts: AccountsService,
+  ) {}
+
+  /** Engines that stand by themselves, the one written in last first. Who sees chosen cases sees the engines of these. */
+  async all(account: Account, today: string): Promise<EngineLine[]> {
+    const [rows, lines, cases] = await Promise.all([
+      this.db.getRepository(EngineRow).find(),
+      this.db.getRepository(EngineLineRow).find({ order: { n: 'ASC' } }),
+      this.casesByEngine(account),
+    ]);
+    const families = familiesOf(rows);
+    const logs = new Map(
+      rows.map((r) => {
+        const own = new Set(families.get(r.id)!.map((m) => m.id));
+        return [r.id, lines.filter((l) => own.has(l.engineId)).map(lineOf)] as const;
+      }),
+    );
+    return rows
+      .filter((r) => r.mergedInto === null)
+      .flatMap((r): EngineLine[] => {
+        const own = families.get(r.id)!;
+        const hang = own.flatMap((m) => cases.byEngine.get(m.id) ?? []);
+        if (cases.chosen && hang.length === 0) return [];
+        const log = logs.get(r.id)!;
+        const standing = standingLines(log);
+        const { findings } = readLog(r.record, log, []);
+        return [
+          {
+            id: r.id,
+            record: r.record,
+            version: r.version,
+            cases: hang.length,
+            lines: standing.length,
+            newest: standing.at(-1)?.day ?? null,
+            counter: standing.findLast((l) => l.counter !== null)?.counter ?? null,
+            urgent: findings.filter((f) => f.weight === 'now').map((f) => f.words),
+            due: dueOf(r.record, standing, today)[0] ?? null,
+          },
+        ];
+      })
+      .sort((a, b) => (b.newest ?? '').localeCompare(a.newest ?? '') || a.record.mark.localeCompare(b.record.mark));
+  }
+
+  /** Everything due of every engine, with whose it is. */
+  async due(account: Account, today: string): Promise<Array<{ readonly record: EngineRecord; readonly due: readonly DueThing[] }>> {
+    const shown = await this.all(account, today);
+    return Promise.all(
+      shown.map(async ({ id, record }) => ({ record, due: dueOf(record, standingLines((await this.one(account, id)).lines), today) })),
+    );
+  }
+
+  async one(account: Account, id: string): Promise<EngineLogAnswer> {
+    const rows = await this.db.getRepository(EngineRow).find();
+    const row = rows.find((r) => r.id === id);
+    if (!row) throw new ProblemError(NO_ENGINE);
+    const families = familiesOf(rows);
+    const own = families.get(id)!;
+    const { chosen } = await this.casesByEngine(account);
+    const hang = await this.casesOf(own.map((m) => m.id));
+    const cases = chosen ? hang.filter((c) => chosen.has(c.id)) : hang;
+    // Who may not see an engine is not told that there is one.
+    if (chosen && cases.length === 0) throw new ProblemError(NO_ENGINE);
+    const lines = await this.db.getRepository(EngineLineRow).find({ where: { engineId: In(own.map((m) => m.id)) }, order: { n: 'ASC' } });
+    const orders = await this.db.getRepository(LaboratoryOrderRow).findBy({ engineId: In(own.map((m) => m.id)), reported: IsNull() });
+    const mark = (r: EngineRow): { id: string; mark: string } => ({ id: r.id, mark: r.record.mark });
+    return {
+      id,
+      record: row.record,
+      version: row.version,
+      mergedInto: row.mergedInto ? mark(rows.find((r) => r.id === row.mergedInto)!) : null,
+      merged: own.slice(1).map(mark),
+      lines: lines.map(lineOf),
+      cases,
+      others: chosen ? [] : await this.othersOf(rows, new Set(own.map((m) => m.id))),
+      awaited: orders.map((o) => o.reference),
+    };
+  }
+
+  /** What the other engines of the shop have in them. */
+  private async othersOf(rows: readonly EngineRow[], own: ReadonlySet<string>): Promise<OtherOil[]> {
+    const results = await this.db.getRepository(EngineLineRow).find({ where: { kind: 'result' }, order: { n: 'ASC' } });
+    return rows
+      .filter((r) => !own.has(r.id) && r.mergedInto === null)
+      .flatMap((r) => {
+        const profile = profileOf(linesOf(standingLines(results.filter((l) => l.engineId === r.id).map(lineOf)), 'result'));
+        return profile ? [{ mark: r.record.mark, profile }] : [];
+      });
+  }
+
+  async make({ id, record }: EngineRequest, byName: string): Promise<EngineRow> {
+    const repo = this.db.getRepository(EngineRow);
+    const held = await repo.findOneBy({ id });
+    // Sent once more after the answer was lost.
+    if (held) {
+      if (held.version === 1 && isDeepStrictEqual(held.record, record)) return held;
+      throw new ProblemError({ code: 'entry-id', sentence: 'This id was used for another engine. Nothing was changed.' });
+    }
+    await this.freeMark(record.mark, id);
+    const row = { id, record, version: 1, mergedInto: null, byName, time: new Date() };
+    await repo.insert(row);
+    return row;
+  }
+
+  async change(id: string, basedOn: number, record: EngineRecord, byName: string): Promise<void> {
+    const repo = this.db.getRepository(EngineRow);
+    const row = await repo.findOneBy({ id });
+    if (!row) throw new ProblemError(NO_ENGINE);
+    await this.freeMark(record.mark, id);
+    const done = await repo.update({ id, version: basedOn }, { record, version: basedOn + 1, byName, time: new Date() });
+    if (done.affected === 0)
+      throw new ProblemError({
+        code: 'book-conflict',
+        sentence: `${row.byName} changed this engine meanwhile. Nothing was written over: look at what stands there now and make your changes on it.`,
+      });
+  }
+
+  private async freeMark(mark: string, id: string): Promise<void> {
+    const taken = (await this.db.getRepository(EngineRow).find()).find(
+      (r) => r.id !== id && r.record.mark.toLowerCase() === mark.toLowerCase(),
+    );
+    if (taken)
+      throw new ProblemError({
+        code: 'engine-mark',
+        sentence: `${taken.record.name} has the mark ${taken.record.mark} already. Nothing was changed; give this one another.`,
+        field: 'record.mark',
+      });
+  }
+
+  /** Writes lines into the log of an engine. One that was written before by the same id is left as it is. */
+  async write(id: string, { lines }: LogLinesRequest, byName: string): Promise<void> {
+    const rows = await this.db.getRepository(EngineRow).find();
+    const row = rows.find((r) => r.id === id);
+    if (!row) throw new ProblemError(NO_ENGINE);
+    if (row.mergedInto)
+      throw new ProblemError({
+        code: 'engine-merge',
+        sentence: `This record was merged into ${rows.find((r) => r.id === row.mergedInto)!.record.mark}. Nothing was written; write in that log.`,
+      });
+    const family = familiesOf(rows)
+      .get(id)!
+      .map((m) => m.id);
+    await this.db.transaction(async (tx) => {
+      const repo = tx.getRepository(EngineLineRow);
+      const known = new Map((await repo.findBy({ engineId: In(family) })).map((l) => [l.id, l]));
+      const replaced = new Set([...known.values()].map((l) => l.supersedes));
+      const time = new Date();
+      for (const line of lines) {
+        const held = known.get(line.id) ?? (await repo.findOneBy({ id: line.id }));
+        if (held) {
+          if (held.kind === line.kind && isDeepStrictEqual(held.body, line.body)) continue;
+          throw new ProblemError({ code: 'entry-id', sentence: 'This id was used for another line. Nothing was written.' });
+        }
+        if (line.supersedes !== null && !known.has(line.supersedes))
+          throw new ProblemError({
+            code: 'engine-line',
+            sentence: 'The line that was to be replaced is not in this log. Nothing was written; look at the log anew.',
+            field: 'supersedes',
+          });
+        if (line.supersedes !== null && replaced.has(line.supersedes))
+          throw new ProblemError({
+            code: 'book-conflict',
+            sentence: 'Somebody replaced this line meanwhile. Nothing was written over: look at what stands there now.',
+          });
+        if (line.kind === 'struck' && line.supersedes === null)
+          throw new ProblemError({
+            code: 'engine-line',
+            sentence: 'It says nothing of which line is taken back. Nothing was written.',
+            field: 'supersedes',
+          });
+        const { id: lineId, kind, day, counter, supersedes, body } = line;
+        const made = { id: lineId, engineId: id, kind, day, counter, supersedes, body, byName, time };
+        await repo.insert(made);
+        known.set(lineId, made as EngineLineRow);
+        replaced.add(supersedes);
+      }
+    });
+  }
+
+  /** One record turned out to be another's engine, or not to be after all. */
+  async merge(id: string, into: string | null, byName: string): Promise<void> {
+    const rows = await this.db.getRepository(EngineRow).find();
+    const families = familiesOf(rows);
+    const [row, other] = [rows.find((r) => r.id === id), rows.find((r) => r.id === into)];
+    if (!row || (into !== null && !other)) throw new ProblemError(NO_ENGINE);
+    const refuse = (sentence: string): never => {
+      throw new ProblemError({ code: 'engine-merge', sentence: `${sentence} Nothing was changed.`, field: 'into' });
+    };
+    if (other && families.get(id)!.includes(other)) refuse(`${other.record.mark} is this engine already.`);
+    if (other?.mergedInto) refuse(`${other.record.mark} was merged into another record itself; choose that one.`);
+    if (other && other.record.counter !== row.record.counter)
+      refuse(`The one counts ${row.record.counter} and the other ${other.record.counter}: one log cannot run in both.`);
+    await this.db.getRepository(EngineRow).update({ id }, { mergedInto: into, byName, time: new Date() });
+  }
+
+  /** Says which engine a case is of. What was said before stays on record. */
+  async hang(caseId: string, engineId: string | null, byName: string): Promise<CaseEngine> {
+    if (engineId !== null && !(await this.db.getRepository(EngineRow).existsBy({ id: engineId }))) throw new ProblemError(NO_ENGINE);
+    await this.db.getRepository(CaseEngineRow).insert({ caseId, engineId, byName, time: new Date() });
+    return this.engineOf(caseId);
+  }
+
+  async engineOf(caseId: string): Promise<CaseEngine> {
+    const [said] = await this.db.getRepository(CaseEngineRow).find({ where: { caseId }, order: { id: 'DESC' }, take: 1 });
+    if (!said?.engineId) return { engine: null };
+    const rows = await this.db.getRepository(EngineRow).find();
+    let row = rows.find((r) => r.id === said.engineId)!;
+    while (row.mergedInto) row = rows.find((r) => r.id === row.mergedInto)!;
+    return { engine: { id: row.id, mark: row.record.mark, name: row.record.name } };
+  }
+
+  private async standingCases(): Promise<Array<{ readonly caseId: string; readonly engineId: string | null }>> {
+    return this.db.query('SELECT DISTINCT ON ("caseId") "caseId", "engineId" FROM case_engines ORDER BY "caseId", id DESC');
+  }
+
+  private async casesByEngine(
+    account: Account,
+  ): Promise<{ readonly chosen: ReadonlySet<string> | null; readonly byEngine: ReadonlyMap<string, readonly string[]> }> {
+    const chosen = await this.accounts.casesOf(account);
+    const byEngine = new Map<string, string[]>();
+    for (const { caseId, engineId } of await this.standingCases())
+      if (engineId && (!chosen || chosen.has(caseId))) byEngine.set(engineId, [...(byEngine.get(engineId) ?? []), caseId]);
+    return { chosen, byEngine };
+  }
+
+  private async casesOf(engines: readonly string[]): Promise<EngineLogAnswer['cases'][number][]> {
+    const ids = (await this.standingCases()).flatMap((c) => (c.engineId && engines.includes(c.engineId) ? [c.caseId] : []));
+    const rows = await this.db.getRepository(CaseRow).find({
+      select: { id: true, number: true, title: true, summary: true, updated: true },
+      where: { id: In(ids) },
+      order: { number: 'ASC' },
+    });
+    return rows.map((r) => {
+      const { stage, leading } = r.summary as StoredSummary;
+      return { id: r.id, number: r.number, title: r.title, stage, leading, updated: r.updated.toISOString() };
+    });
+  }
+}
