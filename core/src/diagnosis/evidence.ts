@@ -11,6 +11,7 @@ import type { Observation } from '../cause/model.js';
 import type { EvidenceItem, Put } from './evidenceItem.js';
 import { measuredEvidence, openingEvidence, stripEvidence } from './gaugeEvidence.js';
 import { likenedEvidence } from './likenedEvidence.js';
+import { oilLogEvidence } from './oilLogEvidence.js';
 import { openSpread } from './openSpread.js';
 import { absences } from './silences.js';
 import { featuresOfMarks } from './marks.js';
@@ -106,6 +107,7 @@ export function collectEvidence(view: CaseView, { missed }: Judgement = JUDGEMEN
   openingEvidence(view, items, put);
   stripEvidence(view, put);
   likenedEvidence(view, put);
+  oilLogEvidence(view, put);
   for (const e of view.evidence) {
     const school = e.value.feature === 'measured.sample-clean' ? view.schools.get('one-sample')?.value.position : undefined;
     const words = e.value.note || (e.value.present ? 'looked for and found' : 'looked for, not there');

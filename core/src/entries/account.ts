@@ -2,6 +2,7 @@
 export const SECTION_IDS = [
   'question',
   'opening',
+  'oil',
   'examined',
   'findings',
   'sheets',

@@ -2,6 +2,7 @@ import { usualSetting } from '../running/setting.js';
 import { engineTemplate } from '../engine/templates.js';
 import { checkEntry } from '../gate/admit.js';
 import type { CaseState } from '../ledger/state.js';
+import { Log } from '../testing/engineLog.js';
 import { openedCase, write } from '../testing/write.js';
 import { entryWords, slotOf, type EntryKind } from './entries.js';
 import { ENTRY_DEFINITIONS } from './registry.js';
@@ -165,6 +166,8 @@ const EXAMPLES: readonly Example[] = [
     'run:rod.2',
   ],
   ['run-kept', null, { bearing: 'main.3', setting: null, note: '' }, 'main.3: taken out', 'run:main.3'],
+  ['oil-log-taken', null, { log: null }, 'taken out', 'oil-log'],
+  ['oil-log-taken', null, { log: new Log().level('2024-03-01', 10, 1).taken() }, 'E-7, 1 line from 2024-03-01 to 2024-03-01', 'oil-log'],
   ['wear-likened', null, { bearing: 'main.3', of: '0'.repeat(64), forms: null }, 'main.3: taken back', 'likened:main.3'],
   ['proof-set', null, { proof: 'end-float', text: '0.12', unit: 'mm', value: 0.12 }, 'end-float: 0.12 mm', 'proof:end-float'],
   ['proof-set', null, { proof: 'seen:feeds', text: 'no', unit: '', value: null }, 'seen:feeds: no', 'proof:seen:feeds'],

@@ -28,6 +28,7 @@ import { intakeSet } from './kinds/intakeSet.js';
 import { layoutSet } from './kinds/layoutSet.js';
 import { limitsSet } from './kinds/limitsSet.js';
 import { markMade } from './kinds/markMade.js';
+import { oilLogTaken } from './kinds/oilLogTaken.js';
 import { openQuestion } from './kinds/openQuestion.js';
 import { patternSet } from './kinds/patternSet.js';
 import { photoAdded } from './kinds/photoAdded.js';
@@ -91,6 +92,7 @@ export const ENTRY_DEFINITIONS = [
   layoutSet,
   limitsSet,
   markMade,
+  oilLogTaken,
   openQuestion,
   patternSet,
   photoAdded,
@@ -153,6 +155,7 @@ export * from './kinds/intakeSet.js';
 export * from './kinds/layoutSet.js';
 export * from './kinds/limitsSet.js';
 export * from './kinds/markMade.js';
+export * from './kinds/oilLogTaken.js';
 export * from './kinds/openQuestion.js';
 export * from './kinds/patternSet.js';
 export * from './kinds/photoAdded.js';

@@ -269,6 +269,7 @@ describe('views', () => {
       'assembly-set': { step: 'wash', state: 'done', note: '' },
       'proof-set': { proof: 'end-float', text: '', unit: '', value: null },
       'run-kept': { bearing: 'rod.1', setting: null, note: '' },
+      'oil-log-taken': { log: null },
       'wear-likened': { bearing: 'rod.1', of: '0'.repeat(64), forms: null },
       'torque-set': { fasteners: 'pan', text: '', source: '' },
       'case-released': { note: '' },

@@ -17,6 +17,7 @@ import { conclusion } from './sections/conclusion.js';
 import { decided, machineBlocks } from './sections/decided.js';
 import { examined } from './sections/examined.js';
 import { findings } from './sections/findings.js';
+import { oil } from './sections/oil.js';
 import { opening } from './sections/opening.js';
 import { question } from './sections/question.js';
 import { routes } from './sections/routes.js';
@@ -71,6 +72,7 @@ function changedSections(before: EntryBodies['account-signed']['sections'], now:
 export const HEADINGS: Readonly<Record<ReportSection['id'], string>> = {
   question: 'Question and engine',
   opening: 'Before opening and strip',
+  oil: 'Oil and service',
   examined: 'What was and was not examined',
   findings: 'Findings',
   sheets: 'Measurements',
@@ -125,6 +127,7 @@ export function reportModel(view: CaseView, ledgerHead: string, entries: number,
   const made: Readonly<Record<SectionId, () => readonly ReportSection[]>> = {
     question: () => [question(view)],
     opening: () => [opening(view)],
+    oil: () => oil(view),
     examined: () => [examined(view)],
     findings: () => [findings(view, pictureNumbers(view, layout))],
     sheets: () => [measured(view, layout.detail)],
@@ -139,6 +142,8 @@ export function reportModel(view: CaseView, ledgerHead: string, entries: number,
   };
   const order = [
     ...layout.order,
+    // An order made before there were logs does not know of one that was taken since.
+    ...(layout.order.includes('oil') || layout.left.includes('oil') ? [] : (['oil'] as const)),
     ...[...ALWAYS, ...(layout.order.includes('sheets') && !layout.left.includes('sheets') ? (['appendix'] as const) : [])].filter(
       (s) => !layout.order.includes(s),
     ),

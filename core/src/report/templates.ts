@@ -31,6 +31,7 @@ export const TEMPLATES: readonly ReportTemplate[] = [
       'answers',
       'examined',
       'opening',
+      'oil',
       'sheets',
       'standing',
     ],
@@ -44,6 +45,7 @@ export const TEMPLATES: readonly ReportTemplate[] = [
     order: [
       'question',
       'opening',
+      'oil',
       'examined',
       'findings',
       'sequence',
@@ -74,6 +76,7 @@ export const TEMPLATES: readonly ReportTemplate[] = [
       'answers',
       'examined',
       'opening',
+      'oil',
       'standing',
       'appendix',
     ],

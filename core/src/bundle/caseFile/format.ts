@@ -6,6 +6,7 @@ import { surfaceReadSchema, type SurfaceRead } from '../../damage/surfaceRead.js
 import type { SurfaceMark } from '../../damage/wearMap.js';
 import type { EngineLayout } from '../../engine/layout.js';
 import { ENGINE_TEMPLATES } from '../../engine/templates.js';
+import { takenLogSchema } from '../../engineLog/lines.js';
 import { likenedBearing, likenedForms } from '../../entries/kinds/wearLikened.js';
 import { INTAKE_FIELDS, RELIABILITIES, STATION_STATES, type IntakeField } from '../../entries/registry.js';
 import {
@@ -161,6 +162,8 @@ export const caseFileSchema = object({
   evidence: optional(list(object({ feature: key, present: flag, note: maybe, reliability: optional(oneOf(RELIABILITIES)) }), 500)),
   /** Likeness of what was read of a bearing to the wear that load and film predict. Version 2. */
   likened: optional(list(object({ bearing: likenedBearing, forms: likenedForms }), 64)),
+  /** The log of the engine as the case took it over. Version 2. */
+  oilLog: optional(takenLogSchema),
   /** Remarks on the engine as a whole. Version 2. */
   notes: optional(list(words, 1000)),
   /** Where builders disagree: the position this case goes by, where it is not the standard one. */
