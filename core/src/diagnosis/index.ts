@@ -1,7 +1,7 @@
 export { soundContradictions } from './evidence.js';
 export { answersOf, limitSource } from './gaugeEvidence.js';
 export { likenedBearings, likenedSetting, MOST_LIKENED } from './likenedEvidence.js';
-export { caseOilLog, oilAgainstMetal } from './oilLogEvidence.js';
+export { oilAgainstMetal } from './oilLogEvidence.js';
 export { absenceWords } from './silences.js';
 export type { NextCheck } from './nextCheck.js';
 export { type Diagnosis, type RankedCause, type WeighedEvidence, applicableModel, diagnose, diagnoseBy, laidOut } from './diagnose.js';

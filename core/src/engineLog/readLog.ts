@@ -18,7 +18,7 @@ export interface LogFinding {
 }
 
 /** A line that cannot be right beside the others. */
-export interface LineDoubt {
+interface LineDoubt {
   readonly line: string;
   readonly words: string;
 }

@@ -44,7 +44,7 @@ export function wearRate(engine: EngineRecord, { inOil, topUpL }: Pick<Sample, '
 }
 
 /** How a figure of a result stands. `from`: whose limit it is. */
-export interface Verdict {
+interface Verdict {
   readonly species: string;
   /** As it is judged: mg/kg in 100 h or 1000 km for wear metals, else as the laboratory gave it. */
   readonly value: number;
@@ -87,7 +87,7 @@ const TRACE = 1;
 const isRate = (id: string): boolean => species(id)!.group === 'wear';
 
 /** Verdicts on the figures of a sample, against what its engine showed in the results before it that count, else against its kind. */
-export function verdictsOf(engine: EngineRecord, sample: Sample, earlier: readonly Sample[]): Verdict[] {
+function verdictsOf(engine: EngineRecord, sample: Sample, earlier: readonly Sample[]): Verdict[] {
   const valueOf = (s: Sample, id: string): number | null => {
     const figure = s.result?.body.figures[id];
     if (figure === undefined) return null;
@@ -114,14 +114,14 @@ export function verdictsOf(engine: EngineRecord, sample: Sample, earlier: readon
 }
 
 /** Where metals that rise together come from. */
-export interface OilSource {
+interface OilSource {
   readonly id: 'shells' | 'piston' | 'rings' | 'coolant' | 'dirt' | 'sealant' | 'copper-alone' | 'iron' | 'fuel' | 'water';
   readonly name: string;
   readonly from: readonly string[];
 }
 
 /** Element pairs read as sources: one alone has many, two together few. What one pair explains is not told once more by itself. */
-export function sourcesOf(verdicts: readonly Verdict[]): OilSource[] {
+function sourcesOf(verdicts: readonly Verdict[]): OilSource[] {
   const up = new Set(verdicts.filter((v) => v.word !== 'within').map((v) => v.species));
   const beyond = new Set(verdicts.filter((v) => v.word === 'beyond').map((v) => v.species));
   const both = (...ids: string[]): boolean => ids.every((e) => up.has(e)) && ids.some((e) => beyond.has(e));
@@ -191,7 +191,7 @@ export interface OtherOil {
 }
 
 /** What speaks against a result that came for this engine. `lines`: the whole log, standing; `counted`: its earlier results that count. */
-export function resultDoubts(
+function resultDoubts(
   result: LineOf<'result'>,
   lines: readonly LogLine[],
   counted: readonly Sample[],

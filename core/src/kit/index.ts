@@ -1,5 +1,5 @@
 export { mixedColour } from './colour.js';
-export { type CalendarEvent, iCalendar } from './iCalendar.js';
+export { iCalendar } from './iCalendar.js';
 export * as schema from './schema.js';
 export type { Held, Schema } from './schema.js';
 export { PROBLEMS, type ProblemCode } from './problems.js';

@@ -23,7 +23,7 @@ export function individualsChart(values: readonly number[], leastSigma = 0): Ind
 }
 
 /** Why a figure does not look like chance. */
-export type ChartRule = 'beyond' | 'two-of-three' | 'four-of-five' | 'eight-on-one-side' | 'six-on-the-way';
+type ChartRule = 'beyond' | 'two-of-three' | 'four-of-five' | 'eight-on-one-side' | 'six-on-the-way';
 
 export interface ChartSignal {
   readonly rule: ChartRule;

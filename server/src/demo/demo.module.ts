@@ -4,6 +4,7 @@ import { answers } from '@true-ledger/contract';
 import { Answers } from '../http/answers.js';
 import { Public } from '../accounts/guard.js';
 import { BundlesModule } from '../bundles/bundles.module.js';
+import { EnginesModule } from '../engines/engines.module.js';
 import { GaugesModule } from '../gauges/gauges.module.js';
 import { SheetsModule } from '../sheets/sheets.module.js';
 import { ShopModule } from '../shop/shop.module.js';
@@ -23,5 +24,9 @@ class DemoController {
   }
 }
 
-@Module({ imports: [BundlesModule, GaugesModule, SheetsModule, ShopModule], controllers: [DemoController], providers: [DemoService] })
+@Module({
+  imports: [BundlesModule, EnginesModule, GaugesModule, SheetsModule, ShopModule],
+  controllers: [DemoController],
+  providers: [DemoService],
+})
 export class DemoModule {}

@@ -8,9 +8,11 @@ import { AccountsService } from '../accounts/accounts.service.js';
 import { ImportService } from '../bundles/import.service.js';
 import { CONFIG, type ServerConfig } from '../config.js';
 import { AccountRow, CaseRow, GaugeRow } from '../database/entities.js';
+import { EnginesService } from '../engines/engines.service.js';
 import { GaugesService } from '../gauges/gauges.service.js';
 import { SheetsService } from '../sheets/sheets.service.js';
 import { ShopService } from '../shop/shop.service.js';
+import { demoEngines } from './engines.js';
 import { DEMO_GAUGES, DEMO_STAND_INS } from './gauges.js';
 import { DEMO_LETTERHEAD, DEMO_PARTIES } from './parties.js';
 import { demoPeople, PEOPLE } from './people.js';
@@ -43,6 +45,7 @@ export class DemoService implements OnApplicationShutdown {
     private readonly sheets: SheetsService,
     private readonly imports: ImportService,
     private readonly shop: ShopService,
+    private readonly engines: EnginesService,
   ) {}
 
   /** Prepares an empty shop for the demo. Returns the cases that are still to be taken in; none in a shop that is not a demo. */
@@ -55,6 +58,10 @@ export class DemoService implements OnApplicationShutdown {
       for (const gauge of DEMO_GAUGES)
         if (!(await rows.existsBy({ id: gauge.id }))) await rows.insert({ id: gauge.id, gauge: gauge as never });
       for (const id of DEMO_STAND_INS) await this.gauges.hold(id);
+      for (const { id, record, lines } of demoEngines()) {
+        await this.engines.make({ id, record }, owner.name);
+        for (let i = 0; i < lines.length; i += 200) await this.engines.write(id, { lines: lines.slice(i, i + 200) }, owner.name);
+      }
       for (const sheet of demoSheets()) await this.sheets.save(sheet, owner.name);
       await this.shop.saveShop({ basedOn: 0, letterhead: DEMO_LETTERHEAD }, owner.name);
       const passwords = new Map(PEOPLE.map((p) => [p.signIn as string, demo.password ?? `bench-${randomBytes(5).toString('hex')}`]));
@@ -90,6 +97,8 @@ export class DemoService implements OnApplicationShutdown {
       try {
         await this.imports.take(join(this.folder, file), owner, 'ours');
         const parties = DEMO_PARTIES[number];
+        const engine = demoEngines().find((e) => e.cases.includes(number));
+        if (engine) await this.engines.hang(caseId, engine.id, owner.name);
         if (parties) await this.shop.saveParties(caseId, { basedOn: 0, parties }, owner.name);
       } catch (error) {
         if (this.stopped) return;

@@ -1,5 +1,5 @@
-import { Controller, Get, Header, Param, ParseUUIDPipe, Post, Put } from '@nestjs/common';
-import { ApiTags } from '@nestjs/swagger';
+import { Controller, Get, Header, Inject, Param, ParseUUIDPipe, Post, Put, Query, Res } from '@nestjs/common';
+import { ApiQuery, ApiTags } from '@nestjs/swagger';
 import {
   answers,
   caseEngineSchema,
@@ -19,13 +19,17 @@ import {
   type LaboratoryRequest,
   type LogLinesRequest,
 } from '@true-ledger/contract';
-import { dueEvents } from '@true-ledger/core/engineLog';
+import { dueEvents, standingLines } from '@true-ledger/core/engineLog';
 import { iCalendar } from '@true-ledger/core/kit';
+import type { Response } from 'express';
 import { Who } from '../accounts/guard.js';
+import { CONFIG, type ServerConfig } from '../config.js';
 import { Answers } from '../http/answers.js';
 import { Checked } from '../http/checked.js';
+import { ProblemError } from '../http/problem.js';
 import { EnginesService } from './engines.service.js';
 import { LaboratoryService } from './laboratory.service.js';
+import { sampleLabel } from './sampleLabel.js';
 
 const today = (): string => new Date().toISOString().slice(0, 10);
 
@@ -36,6 +40,7 @@ export class EnginesController {
   constructor(
     private readonly engines: EnginesService,
     private readonly laboratory: LaboratoryService,
+    @Inject(CONFIG) private readonly config: ServerConfig,
   ) {}
 
   @Get()
@@ -64,6 +69,21 @@ export class EnginesController {
   @Answers(answers.engineLogAnswer)
   one(@Param('engineId', ParseUUIDPipe) id: string, @Who() account: Account): Promise<EngineLogAnswer> {
     return this.engines.one(account, id);
+  }
+
+  /** Label and form of a sample, to be printed. */
+  @Get(':engineId/label.pdf')
+  @ApiQuery({ name: 'reference', description: 'Reference of the sample' })
+  async label(
+    @Param('engineId', ParseUUIDPipe) id: string,
+    @Query('reference') reference: unknown,
+    @Who() account: Account,
+    @Res() response: Response,
+  ): Promise<void> {
+    const { record, lines } = await this.engines.one(account, id);
+    const pdf = await sampleLabel(record, standingLines(lines), String(reference), this.config.root);
+    if (!pdf) throw new ProblemError({ code: 'not-found', sentence: 'The log of this engine has no sample of that reference.' });
+    response.type('application/pdf').set('Content-Disposition', 'attachment; filename="sample.pdf"').send(pdf);
   }
 
   @Put(':engineId')

@@ -41,6 +41,8 @@ const PairPage = lazy(() => import('../stages/cause/PairPage.js').then((m) => ({
 const AnswersPage = lazy(() => import('../stages/cause/AnswersPage.js').then((m) => ({ default: m.AnswersPage })));
 const DecideStage = lazy(() => import('../stages/decide/DecideStage.js').then((m) => ({ default: m.DecideStage })));
 const Prices = lazy(() => import('../prices/Prices.js').then((m) => ({ default: m.Prices })));
+const OilList = lazy(() => import('../oil/OilList.js').then((m) => ({ default: m.OilList })));
+const EngineLogPage = lazy(() => import('../oil/EngineLogPage.js').then((m) => ({ default: m.EngineLogPage })));
 const Policy = lazy(() => import('../policy/Policy.js').then((m) => ({ default: m.Policy })));
 const DocumentStage = lazy(() => import('../stages/document/DocumentStage.js').then((m) => ({ default: m.DocumentStage })));
 const LedgerStage = lazy(() => import('../stages/ledger/LedgerStage.js').then((m) => ({ default: m.LedgerStage })));
@@ -71,6 +73,8 @@ export function App(): ReactNode {
           <Route element={<ShopFrame me={me} />}>
             <Route path="/" element={<Shelf me={me} />} />
             <Route path="/new" element={<NewCase />} />
+            <Route path="/oil" element={<OilList me={me} />} />
+            <Route path="/oil/:engineId" element={<EngineLogPage me={me} />} />
             <Route path="/patterns" element={<Patterns />} />
             <Route path="/studio" element={<StudioPage />} />
             <Route path="/grade-book" element={<GradeBook me={me} />} />

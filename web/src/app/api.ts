@@ -1,6 +1,13 @@
 import { createApi, fetchBaseQuery, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
 import type {
   AccountChange,
+  CaseEngine,
+  EngineChange,
+  EngineLine,
+  EngineLogAnswer,
+  EngineRequest,
+  LaboratoryRequest,
+  LogLinesRequest,
   AccountRequest,
   AppendRequest,
   ClaimRequest,
@@ -109,6 +116,7 @@ export const api = createApi({
     'references',
     'shares',
     'prices',
+    'engines',
   ],
   endpoints: (b) => ({
     me: b.query<Me, void>({ query: () => '/me', providesTags: ['me'] }),
@@ -292,6 +300,37 @@ export const api = createApi({
       query: ({ caseId, ...body }) => ({ url: `/cases/${caseId}/parties`, method: 'PUT', body }),
       invalidatesTags: ['parties'],
     }),
+    engines: b.query<EngineLine[], void>({ query: () => '/engines', providesTags: ['engines'] }),
+    engine: b.query<EngineLogAnswer, string>({ query: (id) => `/engines/${id}`, providesTags: ['engines'] }),
+    makeEngine: b.mutation<EngineLogAnswer, EngineRequest>({
+      query: (body) => ({ url: '/engines', method: 'POST', body }),
+      invalidatesTags: ['engines'],
+    }),
+    changeEngine: b.mutation<EngineLogAnswer, EngineChange & { id: string }>({
+      query: ({ id, ...body }) => ({ url: `/engines/${id}`, method: 'PUT', body }),
+      invalidatesTags: ['engines'],
+    }),
+    writeLines: b.mutation<EngineLogAnswer, LogLinesRequest & { id: string }>({
+      query: ({ id, ...body }) => ({ url: `/engines/${id}/lines`, method: 'POST', body }),
+      invalidatesTags: ['engines'],
+    }),
+    mergeEngine: b.mutation<EngineLogAnswer, { id: string; into: string | null }>({
+      query: ({ id, into }) => ({ url: `/engines/${id}/merged`, method: 'PUT', body: { into } }),
+      invalidatesTags: ['engines'],
+    }),
+    sendSample: b.mutation<EngineLogAnswer, LaboratoryRequest & { id: string }>({
+      query: ({ id, ...body }) => ({ url: `/engines/${id}/laboratory`, method: 'POST', body }),
+      invalidatesTags: ['engines'],
+    }),
+    collectSamples: b.mutation<EngineLogAnswer, string>({
+      query: (id) => ({ url: `/engines/${id}/laboratory/collected`, method: 'POST' }),
+      invalidatesTags: ['engines'],
+    }),
+    caseEngine: b.query<CaseEngine, string>({ query: (caseId) => `/cases/${caseId}/engine`, providesTags: ['engines'] }),
+    hangCase: b.mutation<CaseEngine, { caseId: string; engine: string | null }>({
+      query: ({ caseId, engine }) => ({ url: `/cases/${caseId}/engine`, method: 'PUT', body: { engine } }),
+      invalidatesTags: ['engines'],
+    }),
     policy: b.query<PolicyChange[], void>({ query: () => '/policy', providesTags: ['policy'] }),
     savePolicy: b.mutation<PolicyChange[], PolicyRequest>({
       query: (body) => ({ url: '/policy', method: 'POST', body }),
@@ -396,4 +435,14 @@ export const {
   useStampOfSealQuery,
   useStampSealMutation,
   useRevokeSessionMutation,
+  useEnginesQuery,
+  useEngineQuery,
+  useMakeEngineMutation,
+  useChangeEngineMutation,
+  useWriteLinesMutation,
+  useMergeEngineMutation,
+  useSendSampleMutation,
+  useCollectSamplesMutation,
+  useCaseEngineQuery,
+  useHangCaseMutation,
 } = api;

@@ -5,6 +5,7 @@ import { sightName } from '@true-ledger/core/damage';
 import { entriesOfPlace } from '@true-ledger/core/notebook';
 import {
   absenceWords,
+  oilAgainstMetal,
   soundContradictions,
   type Diagnosis,
   type NextCheck,
@@ -47,6 +48,9 @@ export function CauseStage(): ReactNode {
     <div className={lastKnown ? 'page cause last-known' : 'page cause'}>
       <CauseTabs />
       <Ending diagnosis={diagnosis} />
+      {oilAgainstMetal(view).map((words) => (
+        <Alert key={words} type="warning" title={words} />
+      ))}
       {soundContradictions(view).map((c) => (
         <Alert
           key={c.feature}

@@ -12,6 +12,7 @@ import { useCase, useRecord } from '../../app/caseContext.js';
 import { LayoutForm } from '../../shelf/LayoutForm.js';
 import { PlanSvg } from '../../surface/PlanSvg.js';
 import { PutAway } from '../../frame/Shelved.js';
+import { EnginePane } from './EnginePane.js';
 import { PartiesPane } from './PartiesPane.js';
 import { BuildMarks, OpenQuestions, ReceivedList } from './Custody.js';
 import './intake.css';
@@ -170,6 +171,7 @@ export function Intake(): ReactNode {
             />
           </label>
         </section>
+        <EnginePane />
         <PartiesPane />
         <ReceivedList />
         <BuildMarks />
