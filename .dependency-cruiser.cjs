@@ -27,6 +27,7 @@ const FLOORS = [
   'diagnosis',
   'salvage',
   'report',
+  'across',
   'gate',
   'bundle',
 ];

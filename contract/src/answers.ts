@@ -1,6 +1,8 @@
 import { schema as s, type Held } from '@true-ledger/core/kit';
 import { GAUGE_KINDS, type Gauge } from '@true-ledger/core/units';
 import type { PartClass } from '@true-ledger/core/engine';
+import type { AcrossStatistics } from '@true-ledger/core/across';
+import type { EntryBodies } from '@true-ledger/core/entries';
 import type { DueThing, EngineRecord, LogLine, OtherOil } from '@true-ledger/core/engineLog';
 import type { GradeBook } from '@true-ledger/core/damage';
 import type { PriceBook } from '@true-ledger/core/workshop';
@@ -319,6 +321,29 @@ export const engineLogAnswer = s.object({
   awaited: many(text),
 });
 export type EngineLogAnswer = Held<typeof engineLogAnswer>;
+
+/** What many cases say, with the case numbers behind every figure, and what should be asked of whom it was given back to. */
+export const across = s.object({
+  statistics: ofCore<AcrossStatistics>(),
+  /** Number and title by id. */
+  cases: typed<Readonly<Record<string, { readonly number: string; readonly title: string }>>>(Joi.object().unknown()),
+  /** Mark and name by id of the engines among them. */
+  engines: typed<Readonly<Record<string, { readonly mark: string; readonly name: string }>>>(Joi.object().unknown()),
+  asked: many(s.object({ id: text, number: text, title: text, due: text, why: text })),
+  ownPriors: s.flag,
+});
+export type AcrossAnswer = Held<typeof across>;
+
+/** The shop's own frequencies for a kind of engine, as factors; null while nothing was proved. */
+export const shopPriors = s.object({ on: s.flag, priors: nullable(ofCore<NonNullable<EntryBodies['priors-taken']['priors']>>()) });
+export type ShopPriors = Held<typeof shopPriors>;
+
+/** Cases in which all words were found, with the place where. */
+export const foundCases = s.object({
+  total: count,
+  cases: many(s.object({ id: text, number: text, title: text, engine: text, where: text })),
+});
+export type FoundCases = Held<typeof foundCases>;
 
 /** The engine a case hangs on; null: none. */
 export const caseEngine = s.object({ engine: nullable(s.object({ id: text, mark: text, name: text })) });

@@ -212,6 +212,9 @@ export const priceBookRequestSchema = s.object({
   note: said(3, 500),
 });
 
+/** Whether the shop's own frequencies move the priors of cases opened from now on. */
+export const priorSwitchSchema = s.object({ on: s.flag });
+
 /** An engine's own record: made, or changed from the version that was looked at. */
 export const engineSchema = s.object({ id: uuid, record: engineRecordSchema });
 export const engineChangeSchema = s.object({ basedOn: s.whole(1, Number.MAX_SAFE_INTEGER), record: engineRecordSchema });
@@ -297,6 +300,7 @@ export type ShareRequest = Held<typeof shareRequestSchema>;
 export type RedactRequest = Held<typeof redactRequestSchema>;
 export type PresenceRequest = Held<typeof presenceSchema>;
 export type PriceBookRequest = Held<typeof priceBookRequestSchema>;
+export type PriorSwitch = Held<typeof priorSwitchSchema>;
 export type EngineRequest = Held<typeof engineSchema>;
 export type EngineChange = Held<typeof engineChangeSchema>;
 export type LogLinesRequest = Held<typeof logLinesSchema>;

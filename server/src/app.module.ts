@@ -14,6 +14,7 @@ import { ComputeModule } from './compute/compute.module.js';
 import { CONFIG, type ServerConfig } from './config.js';
 import { DatabaseModule } from './database/database.module.js';
 import { DemoModule } from './demo/demo.module.js';
+import { AcrossModule } from './across/across.module.js';
 import { EnginesModule } from './engines/engines.module.js';
 import { GradeBooksModule } from './gradeBooks/gradeBooks.module.js';
 import { PolicyModule } from './policy/policy.module.js';
@@ -103,6 +104,7 @@ export class AppModule {
         PricesModule,
         GaugesModule,
         EnginesModule,
+        AcrossModule,
         DemoModule,
         SealsModule,
         ShopModule,

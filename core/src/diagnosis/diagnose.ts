@@ -148,8 +148,12 @@ interface LaidOut extends ApplicableModel {
 /** Lays a case out: what may be at work in its engine, and what was observed. */
 export function laidOut(view: CaseView, judgement: Judgement): LaidOut {
   const evidence = collectEvidence(view, judgement);
+  const model = applicableModel(engineTags(view.layout), serviceAge(view.layout));
+  // What the shop itself proved so far moves the odds the table begins with, and nothing else.
+  const factors = view.priors?.value.priors?.factors ?? {};
   return {
-    ...applicableModel(engineTags(view.layout), serviceAge(view.layout)),
+    ...model,
+    odds: model.odds.map((odds, i) => odds * (factors[model.causes[i]!.id] ?? 1)),
     evidence,
     observations: evidence.map((item) => toObservation(item, judgement)),
     explained: explainedFeatures(view, judgement.bringsAbout),

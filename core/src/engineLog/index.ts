@@ -1,13 +1,7 @@
 export * from './lines.js';
 export { SPECIES, species } from './species.js';
 export { readLog, type LogFinding, type LogReading } from './readLog.js';
-export {
-  profileOf,
-  type OtherOil,
-  type ReadSample,
-  type ResultDoubt,
-  samplesOf,
-} from './samples.js';
+export { profileOf, type OtherOil, type ReadSample, type ResultDoubt, samplesOf } from './samples.js';
 export { TOLD_FOR } from './trends.js';
 export { formatCounter } from './words.js';
 export { dueEvents, dueOf, type DueThing } from './due.js';

@@ -35,6 +35,7 @@ const mark = (more: object = {}): object => ({
   mark: { id: ID, made: 'found-so', radiusMm: 2, shape: 'stroke', class: 'lining', points: [[0.5, 0.5]], ...more },
 });
 
+const OUTCOME = { on: '2026-11-01', outcome: 'proved', by: 'court', cause: null, service: null, cost: null, days: null, note: '' };
 type Example = readonly [kind: EntryKind, station: string | null, body: object, words: string, slot: string];
 const EXAMPLES: readonly Example[] = [
   ['case-opened', null, { number: '7', title: 'Winch' }, '7 Winch', 'case'],
@@ -166,6 +167,22 @@ const EXAMPLES: readonly Example[] = [
     'run:rod.2',
   ],
   ['run-kept', null, { bearing: 'main.3', setting: null, note: '' }, 'main.3: taken out', 'run:main.3'],
+  [
+    'outcome-set',
+    null,
+    { on: '2026-11-01', outcome: 'proved', by: 'court', cause: null, service: null, cost: null, days: null, note: '' },
+    '2026-11-01: proved, by court',
+    'outcome:2026-11-01',
+  ],
+  [
+    'outcome-set',
+    null,
+    { on: '2026-11-01', outcome: 'disproved', by: 'later-strip', cause: 'surge', service: 40, cost: null, days: null, note: 'seen' },
+    '2026-11-01: disproved, by later strip; it was Oil surge in turns, on slopes or heeled; seen',
+    'outcome:2026-11-01',
+  ],
+  ['outcome-set', null, { ...OUTCOME, outcome: null }, 'of 2026-11-01: taken back', 'outcome:2026-11-01'],
+  ['priors-taken', null, { priors: null }, 'the table alone', 'priors'],
   ['oil-log-taken', null, { log: null }, 'taken out', 'oil-log'],
   ['oil-log-taken', null, { log: new Log().level('2024-03-01', 10, 1).taken() }, 'E-7, 1 line from 2024-03-01 to 2024-03-01', 'oil-log'],
   ['wear-likened', null, { bearing: 'main.3', of: '0'.repeat(64), forms: null }, 'main.3: taken back', 'likened:main.3'],
@@ -333,6 +350,7 @@ describe('the gate refuses, with the field and a sentence', () => {
     ['a grade of the case as a whole', 'grade-confirmed', null, { grade: 1, proposed: null, reason: '', book: '1' }, 'entry-station'],
     ['a step the assembly has not', 'assembly-set', null, { step: 'arrival', state: 'done', note: '' }, 'step-unknown'],
     ['a run of a bearing the engine has not', 'run-kept', null, { bearing: 'rod.9', setting: null, note: '' }, 'no-film'],
+    ['an outcome of a cause nobody knows', 'outcome-set', null, { ...OUTCOME, cause: 'gremlins' }, 'outcome-cause'],
     ['a likeness of a bearing the engine has not', 'wear-likened', null, { bearing: 'main.9', of: '0'.repeat(64), forms: null }, 'no-film'],
     [
       'a likeness whose setting is of another bearing',

@@ -30,10 +30,12 @@ import { limitsSet } from './kinds/limitsSet.js';
 import { markMade } from './kinds/markMade.js';
 import { oilLogTaken } from './kinds/oilLogTaken.js';
 import { openQuestion } from './kinds/openQuestion.js';
+import { outcomeSet } from './kinds/outcomeSet.js';
 import { patternSet } from './kinds/patternSet.js';
 import { photoAdded } from './kinds/photoAdded.js';
 import { planSet } from './kinds/planSet.js';
 import { priceBookSet } from './kinds/priceBookSet.js';
+import { priorsTaken } from './kinds/priorsTaken.js';
 import { proofSet } from './kinds/proofSet.js';
 import { quoteSent } from './kinds/quoteSent.js';
 import { readingTaken } from './kinds/readingTaken.js';
@@ -94,10 +96,12 @@ export const ENTRY_DEFINITIONS = [
   markMade,
   oilLogTaken,
   openQuestion,
+  outcomeSet,
   patternSet,
   photoAdded,
   planSet,
   priceBookSet,
+  priorsTaken,
   proofSet,
   quoteSent,
   readingTaken,
@@ -157,10 +161,12 @@ export * from './kinds/limitsSet.js';
 export * from './kinds/markMade.js';
 export * from './kinds/oilLogTaken.js';
 export * from './kinds/openQuestion.js';
+export * from './kinds/outcomeSet.js';
 export * from './kinds/patternSet.js';
 export * from './kinds/photoAdded.js';
 export * from './kinds/planSet.js';
 export * from './kinds/priceBookSet.js';
+export * from './kinds/priorsTaken.js';
 export * from './kinds/proofSet.js';
 export * from './kinds/quoteSent.js';
 export * from './kinds/readingTaken.js';

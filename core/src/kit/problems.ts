@@ -44,6 +44,7 @@ export const PROBLEMS = {
   'not-a-number': 'What was typed is no figure.',
   'not-whole': 'A whole number is wanted.',
   'oil-fault': 'A fault of the oil circuit is at a place the engine has not, or of a size it cannot have.',
+  'outcome-cause': 'The cause named is not in the table.',
   'outline-not-found': 'The part was not found in the picture.',
   'own-opinion': 'A second opinion is another person’s.',
   'picture-grey': 'The picture holds no colour.',

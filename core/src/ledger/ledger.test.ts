@@ -270,6 +270,8 @@ describe('views', () => {
       'proof-set': { proof: 'end-float', text: '', unit: '', value: null },
       'run-kept': { bearing: 'rod.1', setting: null, note: '' },
       'oil-log-taken': { log: null },
+      'outcome-set': { on: '2026-11-01', outcome: 'proved', by: 'court', cause: null, service: null, cost: null, days: null, note: '' },
+      'priors-taken': { priors: null },
       'wear-likened': { bearing: 'rod.1', of: '0'.repeat(64), forms: null },
       'torque-set': { fasteners: 'pan', text: '', source: '' },
       'case-released': { note: '' },

@@ -20,6 +20,7 @@ import type { EntryDraft } from '@true-ledger/core/ledger';
 import type { CaseView } from '@true-ledger/core/case';
 import { randomUUID } from 'node:crypto';
 import { DataSource } from 'typeorm';
+import { AcrossService } from '../across/across.service.js';
 import { AccountsService } from '../accounts/accounts.service.js';
 import { Who } from '../accounts/guard.js';
 import { Checked } from '../http/checked.js';
@@ -84,6 +85,7 @@ export class CasesController {
     private readonly books: GradeBooksService,
     private readonly policy: PolicyService,
     private readonly prices: PricesService,
+    private readonly across: AcrossService,
   ) {}
 
   @Get()
@@ -164,6 +166,7 @@ export class CasesController {
     const sheet = body.sheet ? await this.sheets.one(body.sheet.id, body.sheet.version) : null;
     const book = await this.books.current();
     const prices = await this.prices.current();
+    const own = await this.across.priors(body.layout.template, body.id, new Date().toISOString().slice(0, 10));
     await this.ledger.open(
       body.id,
       null,
@@ -177,6 +180,7 @@ export class CasesController {
         ...(like ? likeEntries(like) : []),
         ...(book ? [{ ...draft, id: randomUUID(), kind: 'grade-book-set' as const, body: { book } }] : []),
         ...(prices ? [{ ...draft, id: randomUUID(), kind: 'price-book-set' as const, body: { book: prices } }] : []),
+        ...(own.on && own.priors ? [{ ...draft, id: randomUUID(), kind: 'priors-taken' as const, body: { priors: own.priors } }] : []),
         ...(await this.policy.standing()).map(({ question, position, reason }) => ({
           ...draft,
           id: randomUUID(),

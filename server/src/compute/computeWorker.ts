@@ -9,7 +9,7 @@ import { caseView } from '@true-ledger/core/case';
 import { readingsCsv } from '@true-ledger/core/measured';
 import { diagnose, diagnosisJson, type DiagnosisJson } from '@true-ledger/core/diagnosis';
 import { caseFileOf, findingsCsv, readCaseFile } from '@true-ledger/core/bundle';
-import { summarise, type StoredSummary } from '../ledger/summary.js';
+import { figuresOf, type CaseFigures } from '../ledger/summary.js';
 import { tagSheet } from '../tags/tagSheet.js';
 import { answerTasks } from '../threads/taskThread.js';
 
@@ -37,7 +37,7 @@ export interface DerivedFiles {
 }
 
 export interface ComputeAnswers {
-  readonly summary: StoredSummary;
+  readonly summary: CaseFigures;
   readonly differential: DiagnosisJson;
   readonly diagnose: DiagnosisJson;
   readonly measure: object;
@@ -49,7 +49,7 @@ export interface ComputeAnswers {
 async function compute(task: ComputeTask): Promise<Outcome<ComputeAnswers[ComputeTask['kind']]>> {
   switch (task.kind) {
     case 'summary':
-      return ok(summarise(task.state));
+      return ok(figuresOf(task.state));
     case 'differential': {
       const view = caseView(task.state);
       return view ? ok(diagnosisJson(view, diagnose(view))) : fail('no-layout', 'This case has no engine yet. Set its layout first.');

@@ -1,6 +1,7 @@
 import { Column, CreateDateColumn, Entity, Index, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
 import type { Gauge } from '@true-ledger/core/units';
 import type { PartClass } from '@true-ledger/core/engine';
+import type { CaseFacts } from '@true-ledger/core/across';
 import type { EngineRecord, LaboratoryFault, LogLine } from '@true-ledger/core/engineLog';
 import type { GradeRule } from '@true-ledger/core/damage';
 import type { PriceBook } from '@true-ledger/core/workshop';
@@ -63,7 +64,18 @@ export class CaseRow {
   @Column('jsonb') summary: object;
   /** Entry the summary was computed from; behind `seq` while the next is being computed. */
   @Column('integer', { default: 0 }) summarySeq: number;
+  /** What is counted of it across cases; null until its figures were computed. */
+  @Column('jsonb', { nullable: true, select: false }) facts: CaseFacts | null;
   @Column('timestamptz') updated: Date;
+}
+
+/** Switches of the shop: whether its own frequencies move the priors of new cases. */
+@Entity('shop_switches')
+export class ShopSwitchRow {
+  @PrimaryColumn('text') name: string;
+  @Column('boolean') on: boolean;
+  @Column('text') byName: string;
+  @Column('timestamptz') time: Date;
 }
 
 @Entity('entries')
@@ -359,6 +371,7 @@ export class LaboratoryOrderRow {
 }
 
 export const ENTITIES = [
+  ShopSwitchRow,
   EngineRow,
   EngineLineRow,
   CaseEngineRow,

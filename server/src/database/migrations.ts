@@ -287,3 +287,22 @@ export class Engines1796600000000 implements MigrationInterface {
     await q.query('DROP TABLE laboratory_orders, case_engines, engine_lines, engines; DROP FUNCTION refuse_line_change');
   }
 }
+
+/** What is counted across cases, and words by which a case is found again. */
+export class Across1796700000000 implements MigrationInterface {
+  readonly name = 'Across1796700000000';
+
+  async up(q: QueryRunner): Promise<void> {
+    await q.query(`
+      ALTER TABLE cases
+        ADD facts jsonb,
+        ADD found tsvector GENERATED ALWAYS AS (to_tsvector('simple', coalesce(facts->>'words', ''))) STORED;
+      CREATE INDEX cases_found ON cases USING gin (found);
+      CREATE TABLE shop_switches (name text PRIMARY KEY, "on" boolean NOT NULL, "byName" text NOT NULL, time timestamptz NOT NULL);
+      UPDATE cases SET "summarySeq" = LEAST("summarySeq", seq - 1)`);
+  }
+
+  async down(q: QueryRunner): Promise<void> {
+    await q.query('ALTER TABLE cases DROP found, DROP facts; DROP TABLE shop_switches');
+  }
+}

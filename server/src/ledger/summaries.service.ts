@@ -82,16 +82,16 @@ export class SummariesService implements OnApplicationBootstrap, OnApplicationSh
   private async bring(caseId: string): Promise<void> {
     if (this.stopped) return;
     const state = await this.ledger.state(caseId);
-    const summary = await this.compute.run<'summary'>({ kind: 'summary', state }).catch(async (error: unknown) => {
+    const figures = await this.compute.run<'summary'>({ kind: 'summary', state }).catch(async (error: unknown) => {
       if (!(error instanceof ProblemError)) throw error;
       // Beyond what is given to it: the last figures stand, and are not tried again until the case grows.
       await this.db.query('UPDATE cases SET "summarySeq" = $2 WHERE id = $1 AND "summarySeq" < $2', [caseId, state.seq]);
       return null;
     });
-    if (!summary) return;
+    if (!figures) return;
     const written = (await this.db.query(
-      `UPDATE cases SET summary = $2, "summarySeq" = $3 WHERE id = $1 AND "summarySeq" < $3 AND seq >= $3 RETURNING id`,
-      [caseId, JSON.stringify(summary), state.seq],
+      `UPDATE cases SET summary = $2, facts = $4, "summarySeq" = $3 WHERE id = $1 AND "summarySeq" < $3 AND seq >= $3 RETURNING id`,
+      [caseId, JSON.stringify(figures.summary), state.seq, figures.facts && JSON.stringify(figures.facts)],
     )) as [unknown[], number];
     const due = (await this.db.query('SELECT 1 FROM cases WHERE id = $1 AND "stateSeq" + $2 <= $3', [
       caseId,

@@ -1,3 +1,4 @@
+import { caseFacts, type CaseFacts } from '@true-ledger/core/across';
 import { benchPlan, engineTemplate, unrolledBench } from '@true-ledger/core/engine';
 import type { CaseState } from '@true-ledger/core/ledger';
 import { caseView, coverage, isExamined, standingGrade, type CaseView } from '@true-ledger/core/case';
@@ -21,6 +22,17 @@ export function blankSummary(drafts: ReadonlyArray<{ readonly kind: string; read
     leadingProbability: null,
     demo: opened?.demo === true,
   };
+}
+
+/** What is kept beside a case: what the shelf shows, and what is counted across cases; null while it has no engine. */
+export interface CaseFigures {
+  readonly summary: StoredSummary;
+  readonly facts: CaseFacts | null;
+}
+
+export function figuresOf(state: CaseState): CaseFigures {
+  const view = caseView(state);
+  return { summary: summarise(state), facts: view ? caseFacts(view) : null };
 }
 
 /** Searchable figures kept beside a case; computed from the fold in a thread after it has grown, never edited by hand. */

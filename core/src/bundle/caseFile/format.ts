@@ -7,6 +7,7 @@ import type { SurfaceMark } from '../../damage/wearMap.js';
 import type { EngineLayout } from '../../engine/layout.js';
 import { ENGINE_TEMPLATES } from '../../engine/templates.js';
 import { takenLogSchema } from '../../engineLog/lines.js';
+import type { EntryBodies } from '../../entries/entries.js';
 import { likenedBearing, likenedForms } from '../../entries/kinds/wearLikened.js';
 import { INTAKE_FIELDS, RELIABILITIES, STATION_STATES, type IntakeField } from '../../entries/registry.js';
 import {
@@ -164,6 +165,8 @@ export const caseFileSchema = object({
   likened: optional(list(object({ bearing: likenedBearing, forms: likenedForms }), 64)),
   /** The log of the engine as the case took it over. Version 2. */
   oilLog: optional(takenLogSchema),
+  /** How often the shop proved each cause, as factors on the odds of the table. Version 2. */
+  priors: optional(typed<NonNullable<EntryBodies['priors-taken']['priors']>>(Joi.object().unknown(true))),
   /** Remarks on the engine as a whole. Version 2. */
   notes: optional(list(words, 1000)),
   /** Where builders disagree: the position this case goes by, where it is not the standard one. */

@@ -100,6 +100,7 @@ export function readCaseFile(json: unknown): Result<{ state: CaseState; view: Ca
       };
     add('wear-likened', null, { ...l, of: foundWearOf(view, l.bearing) }, `likened.${i}`);
   });
+  if (file.priors) add('priors-taken', null, { priors: file.priors }, 'priors');
   if (file.oilLog) add('oil-log-taken', null, { log: file.oilLog }, 'oilLog');
   (file.notes ?? []).forEach((note, i) => add('remark', null, { remark: `g${i}`, text: note }, `notes.${i}`));
   (file.evidence ?? []).forEach((e, i) => {

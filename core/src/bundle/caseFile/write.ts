@@ -30,6 +30,7 @@ function needsSecond(view: CaseView): boolean {
     view.sights.length > 0 ||
     likenedBearings(view).standing.length > 0 ||
     view.oilLog !== undefined ||
+    view.priors !== undefined ||
     view.evidence.some((e) => e.value.reliability !== undefined) ||
     view.stations.some((s) => s.patterns.some((p) => neutralSight(p.value.pattern)))
   );
@@ -104,6 +105,7 @@ export function caseFileOf(state: CaseState, view: CaseView): CaseFile {
         }
       : {}),
     ...(likened.length > 0 ? { likened: likened.map(({ value: { bearing, forms } }) => ({ bearing, forms: forms! })) } : {}),
+    ...(view.priors ? { priors: view.priors.value.priors! } : {}),
     ...(view.oilLog ? { oilLog: view.oilLog.value.log! } : {}),
     ...(second && view.remarks.some((r) => r.value.text !== '')
       ? { notes: view.remarks.flatMap((r) => (r.value.text ? [r.value.text] : [])) }

@@ -1,0 +1,4 @@
+export { outcomesAsked } from './asked.js';
+export { caseFacts, type CaseFacts } from './facts.js';
+export { shopPriors } from './priors.js';
+export { acrossStatistics, ENOUGH, type AcrossStatistics, type CountedCase, type CountedShare } from './statistics.js';

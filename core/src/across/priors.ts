@@ -1,0 +1,38 @@
+import type { EntryBodies } from '../entries/entries.js';
+import { CAUSES } from '../cause/data/causes.js';
+import type { CountedCase } from './statistics.js';
+
+/** Cases the table counts for beside the shop's own, and the shop beside a kind of engine. Judgement: with twenty proven cases the shop's own word weighs as much as the table. */
+export const TABLE_WEIGHS = 20;
+export const SHOP_WEIGHS = 10;
+/** A change of the odds by less is none. */
+const LEAST = 0.02;
+
+const chance = (odds: number): number => odds / (1 + odds);
+const odds = (p: number): number => p / (1 - p);
+
+/**
+ * Share of cases with a cause, shrunk towards what was held before: (w p + k) / (w + n), the mean of a Beta prior of weight w (Efron & Morris, Journal of the American Statistical Association 70, 1975; here with a stated weight
+ * instead of one estimated from few). With no cases it is the prior, with many the share of the cases.
+ */
+export const shrunk = (prior: number, weight: number, k: number, n: number): number => (weight * prior + k) / (weight + n);
+
+/**
+ * What the shop's own proven cases make of the odds of the table, as factors: first the shop as a whole, then the kind of engine shrunk towards the shop. A known weakness of a kind stays a prior: it moves where a
+ * judgement begins and is no evidence. Null while nothing was proved.
+ */
+export function shopPriors(cases: readonly CountedCase[], family: string, on: string): EntryBodies['priors-taken']['priors'] {
+  const proven = cases.filter((c) => c.facts.proven !== null);
+  if (proven.length === 0) return null;
+  const own = proven.filter((c) => c.facts.family === family);
+  const count = (among: readonly CountedCase[], id: string): number => among.filter((c) => c.facts.proven!.includes(id)).length;
+  const factors: Record<string, number> = {};
+  for (const c of CAUSES) {
+    const table = chance(c.priorOdds);
+    const shop = shrunk(table, TABLE_WEIGHS, count(proven, c.id), proven.length);
+    const kind = shrunk(shop, SHOP_WEIGHS, count(own, c.id), own.length);
+    const factor = odds(Math.min(0.95, kind)) / c.priorOdds;
+    if (Math.abs(Math.log(factor)) > LEAST) factors[c.id] = Number(factor.toPrecision(4));
+  }
+  return { cases: proven.length, ofFamily: own.length, family, on, factors };
+}

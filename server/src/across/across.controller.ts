@@ -1,0 +1,55 @@
+import { Controller, Get, Put, Query } from '@nestjs/common';
+import { ApiQuery, ApiTags } from '@nestjs/swagger';
+import {
+  answers,
+  priorSwitchSchema,
+  type Account,
+  type AcrossAnswer,
+  type FoundCases,
+  type PriorSwitch,
+  type ShopPriors,
+} from '@true-ledger/contract';
+import { Needs, Who } from '../accounts/guard.js';
+import { Answers } from '../http/answers.js';
+import { Checked } from '../http/checked.js';
+import { AcrossService } from './across.service.js';
+
+const today = (): string => new Date().toISOString().slice(0, 10);
+const said = (value: unknown): string => (typeof value === 'string' ? value : '');
+
+/** What many cases say together. */
+@ApiTags('across')
+@Controller('api/across')
+export class AcrossController {
+  constructor(private readonly across: AcrossService) {}
+
+  @Get()
+  @Answers(answers.across)
+  statistics(@Who() account: Account): Promise<AcrossAnswer> {
+    return this.across.statistics(account, today());
+  }
+
+  @Get('search')
+  @Answers(answers.foundCases)
+  @ApiQuery({ name: 'words', description: 'Words, parts, marks, causes or readings that a case holds, all of them' })
+  search(@Query('words') words: unknown, @Who() account: Account): Promise<FoundCases> {
+    return this.across.search(account, said(words).slice(0, 400));
+  }
+
+  @Get('priors')
+  @Answers(answers.shopPriors)
+  @Needs('builder')
+  @ApiQuery({ name: 'family', description: 'Template of the engine' })
+  @ApiQuery({ name: 'without', required: false, description: 'A case that is left out: no case is judged by itself' })
+  priors(@Query('family') family: unknown, @Query('without') without: unknown): Promise<ShopPriors> {
+    return this.across.priors(said(family).slice(0, 80), said(without) || null, today());
+  }
+
+  @Needs('owner')
+  @Put('priors')
+  @Answers(answers.done)
+  async switch(@Checked(priorSwitchSchema) { on }: PriorSwitch, @Who() account: Account): Promise<{ ok: true }> {
+    await this.across.switchPriors(on, account.name);
+    return { ok: true };
+  }
+}

@@ -1,0 +1,107 @@
+import type { Account, AcrossAnswer, FoundCases, ShopPriors } from '@true-ledger/contract';
+import { acrossStatistics, outcomesAsked, shopPriors, type CaseFacts, type CountedCase } from '@true-ledger/core/across';
+import { Injectable } from '@nestjs/common';
+import { DataSource } from 'typeorm';
+import { AccountsService } from '../accounts/accounts.service.js';
+import { EngineRow, ShopSwitchRow } from '../database/entities.js';
+
+const OWN_PRIORS = 'own-priors';
+
+interface CountedRow {
+  readonly id: string;
+  readonly number: string;
+  readonly title: string;
+  readonly facts: CaseFacts;
+  readonly engineId: string | null;
+}
+
+/** What many cases say together. */
+@Injectable()
+export class AcrossService {
+  constructor(
+    private readonly db: DataSource,
+    private readonly accounts: AccountsService,
+  ) {}
+
+  /** Cases that are counted: not the withdrawn ones; words stay in the database. */
+  private async counted(seen: ReadonlySet<string> | null, provenOnly = false): Promise<CountedCase[]> {
+    const rows = (await this.db.query(
+      `SELECT c.id, c.number, c.title, c.facts - 'words' AS facts, e."engineId"
+         FROM cases c
+         LEFT JOIN LATERAL (SELECT "engineId" FROM case_engines WHERE "caseId" = c.id ORDER BY id DESC LIMIT 1) e ON true
+        WHERE c.facts IS NOT NULL AND coalesce(c.summary->>'shelved', '') <> 'withdrawn'
+          AND (NOT $2 OR jsonb_typeof(c.facts->'proven') = 'array') AND ($1::uuid[] IS NULL OR c.id = ANY($1))`,
+      [seen && [...seen], provenOnly],
+    )) as CountedRow[];
+    const root = await this.rootsOfEngines();
+    return rows.map((r) => ({
+      id: r.id,
+      number: r.number,
+      title: r.title,
+      engine: r.engineId && (root.get(r.engineId) ?? r.engineId),
+      facts: r.facts,
+    }));
+  }
+
+  /** The record every merged engine became part of. */
+  private async rootsOfEngines(): Promise<ReadonlyMap<string, string>> {
+    const into = new Map((await this.db.getRepository(EngineRow).find()).map((e) => [e.id, e.mergedInto]));
+    const rootOf = (id: string): string => {
+      const next = into.get(id);
+      return next ? rootOf(next) : id;
+    };
+    return new Map([...into.keys()].map((id) => [id, rootOf(id)]));
+  }
+
+  async statistics(account: Account, today: string): Promise<AcrossAnswer> {
+    const cases = await this.counted(await this.accounts.casesOf(account));
+    const engines = new Map((await this.db.getRepository(EngineRow).find()).map((e) => [e.id, e.record]));
+    const among = [...new Set(cases.flatMap((c) => c.engine ?? []))];
+    return {
+      statistics: acrossStatistics(cases),
+      cases: Object.fromEntries(cases.map((c) => [c.id, { number: c.number, title: c.title }])),
+      engines: Object.fromEntries(
+        among.flatMap((id) => (engines.has(id) ? [[id, { mark: engines.get(id)!.mark, name: engines.get(id)!.name }]] : [])),
+      ),
+      asked: outcomesAsked(cases, today),
+      ownPriors: await this.ownPriors(),
+    };
+  }
+
+  /** Whether the shop's own frequencies move the priors of new cases; until somebody switches it off, they do. */
+  private async ownPriors(): Promise<boolean> {
+    return (await this.db.getRepository(ShopSwitchRow).findOneBy({ name: OWN_PRIORS }))?.on ?? true;
+  }
+
+  async switchPriors(on: boolean, byName: string): Promise<void> {
+    await this.db.getRepository(ShopSwitchRow).upsert({ name: OWN_PRIORS, on, byName, time: new Date() }, ['name']);
+  }
+
+  /** The shop's own frequencies for a kind of engine; the case itself is left out, so that no case is judged by itself. */
+  async priors(family: string, without: string | null, today: string): Promise<ShopPriors> {
+    const cases = (await this.counted(null, true)).filter((c) => c.id !== without);
+    return { on: await this.ownPriors(), priors: shopPriors(cases, family, today) };
+  }
+
+  /** Cases that hold all words, the last as its beginning; PostgreSQL's own full text. */
+  async search(account: Account, words: string): Promise<FoundCases> {
+    const terms =
+      words
+        .toLowerCase()
+        .match(/[\p{L}\p{N}]+(?:[.-][\p{L}\p{N}]+)*/gu)
+        ?.slice(0, 8) ?? [];
+    if (terms.length === 0) return { total: 0, cases: [] };
+    const query = terms.map((t) => `'${t}':*`).join(' & ');
+    const seen = await this.accounts.casesOf(account);
+    const where = `found @@ to_tsquery('simple', $1) AND ($2::uuid[] IS NULL OR id = ANY($2))`;
+    const of = [query, seen && [...seen]];
+    const [{ n }] = (await this.db.query(`SELECT count(*)::int AS n FROM cases WHERE ${where}`, of)) as [{ n: number }];
+    const rows = (await this.db.query(
+      `SELECT id, number, title, summary->>'engine' AS engine,
+              ts_headline('simple', facts->>'words', to_tsquery('simple', $1), 'MaxFragments=1, MaxWords=18, MinWords=6, StartSel="", StopSel=""') AS "where"
+         FROM (SELECT * FROM cases WHERE ${where} ORDER BY updated DESC LIMIT 50) c ORDER BY updated DESC`,
+      of,
+    )) as FoundCases['cases'][number][];
+    return { total: n, cases: rows.map((r) => ({ ...r, engine: r.engine ?? '', where: r.where.replace(/\s+/g, ' ') })) };
+  }
+}

@@ -1,0 +1,109 @@
+import type { AcrossAnswer, FoundCases, ShopPriors } from '@true-ledger/contract';
+import { DataSource } from 'typeorm';
+import { draft, newCase, startBench, type Bench } from './harness.js';
+
+// What many cases say: counted from the ledgers, moved into the priors of the next case, kept with it, and found again by any word.
+let bench: Bench;
+beforeAll(async () => void (bench = await startBench()));
+afterAll(() => bench.close());
+
+const outcome = (on: string, more: object = {}) =>
+  draft('outcome-set', null, {
+    on,
+    outcome: 'proved',
+    by: 'later-strip',
+    cause: null,
+    service: 120,
+    cost: null,
+    days: null,
+    note: '',
+    ...more,
+  });
+const append = (caseId: string, ...entries: object[]) =>
+  bench.people.builder.post(`/api/cases/${caseId}/entries`).send({ entries }).expect(201);
+
+/** Until the figures of every case were computed from its ledger as it stands. */
+async function counted(): Promise<AcrossAnswer> {
+  for (let k = 0; k < 200; k++) {
+    const [{ n }] = (await bench.app
+      .get(DataSource)
+      .query('SELECT count(*)::int AS n FROM cases WHERE "summarySeq" < seq OR facts IS NULL')) as [{ n: number }];
+    if (n === 0) return (await bench.people.reader.get('/api/across').expect(200)).body as AcrossAnswer;
+    await new Promise((r) => setTimeout(r, 100));
+  }
+  throw new Error('the figures never came');
+}
+const priorsOf = async (
+  caseId: string,
+): Promise<{ body: { priors: { cases: number; factors: Record<string, number> } | null } } | undefined> =>
+  ((await bench.people.builder.get(`/api/cases/${caseId}/entries`)).body as Array<{ kind: string; body: never }>)
+    .filter((e) => e.kind === 'priors-taken')
+    .at(-1);
+
+describe('across cases', () => {
+  const cases: string[] = [];
+  it('says nothing from nothing', async () => {
+    const { statistics } = await counted();
+    expect(statistics).toMatchObject({ cases: 0, proven: 0, families: [], logScore: null, builder: { n: 0, low: 0, high: 1 } });
+  });
+
+  it('counts what was confirmed and what an outcome proved', async () => {
+    for (let k = 0; k < 3; k++) {
+      const id = await newCase(bench.people.builder);
+      cases.push(id);
+      expect(await priorsOf(id)).toBeUndefined();
+      await append(
+        id,
+        draft('pattern-set', 'rod.2.shell.upper', { pattern: 'wiping', present: true }),
+        draft('cause-decided', null, { cause: 'oil-low', decision: 'confirmed', reason: 'gravel-pit tractor ran dry' }),
+      );
+    }
+    await append(cases[0]!, outcome('2026-11-01'));
+    await append(cases[1]!, outcome('2026-11-02', { outcome: 'disproved', cause: 'surge' }));
+    const { statistics, cases: named } = await counted();
+    expect(statistics.proven).toBe(2);
+    expect(statistics.builder).toMatchObject({ k: 1, n: 2 });
+    const causes = Object.fromEntries(statistics.families[0]!.causes.map((c) => [c.key, c.cases]));
+    expect([...causes['oil-low']!].sort()).toEqual([cases[0]!, cases[2]!].sort());
+    expect(causes['surge']).toEqual([cases[1]]);
+    expect(named[cases[0]!]).toMatchObject({ title: 'Slipway winch' });
+  });
+
+  it('moves the priors of the next case, which keeps them, and not when the owner switches it off', async () => {
+    const next = await newCase(bench.people.builder);
+    const taken = (await priorsOf(next))!.body.priors!;
+    expect(taken).toMatchObject({ cases: 2, ofFamily: 2 });
+    expect(taken.factors['surge']).toBeGreaterThan(1);
+    await append(cases[2]!, outcome('2026-11-03', { outcome: 'disproved', cause: 'surge' }));
+    await counted();
+    expect((await priorsOf(next))!.body.priors).toEqual(taken);
+    const now = (await bench.people.builder.get('/api/across/priors?family=inline-4-petrol').expect(200)).body as ShopPriors;
+    expect(now.priors!.factors['surge']).toBeGreaterThan(taken.factors['surge']!);
+    // A case is not judged by what came of itself.
+    const without = (await bench.people.builder.get(`/api/across/priors?family=inline-4-petrol&without=${cases[2]}`).expect(200))
+      .body as ShopPriors;
+    expect(without.priors!.cases).toBe(2);
+    await bench.people.builder.put('/api/across/priors').send({ on: false }).expect(403);
+    await bench.people.owner.put('/api/across/priors').send({ on: false }).expect(200);
+    expect(await priorsOf(await newCase(bench.people.builder))).toBeUndefined();
+    expect((await counted()).ownPriors).toBe(false);
+  });
+
+  it('is found by words, parts and causes, all of them, and the last by its beginning', async () => {
+    const found = async (words: string): Promise<FoundCases> =>
+      (await bench.people.reader.get('/api/across/search').query({ words }).expect(200)).body as FoundCases;
+    expect((await found('gravel-pit rod')).total).toBe(3);
+    expect((await found('gravel-pit rod')).cases[0]!.where).toMatch(/gravel-pit/);
+    expect((await found('surge grav')).total).toBe(0);
+    expect((await found('wip')).total).toBe(3);
+    expect((await found('nothing like it')).total).toBe(0);
+    for (const words of ['', "' | !", "';DROP TABLE cases;--", ':*&|!()<->']) expect((await found(words)).total).toBe(0);
+    await bench.people.reader.get('/api/across/search?words=%00').expect(400);
+  });
+
+  it('leaves out what was withdrawn', async () => {
+    await append(cases[0]!, draft('case-shelved', null, { as: 'withdrawn', reason: 'opened twice' }));
+    const { statistics } = await counted();
+    expect(statistics.proven).toBe(2);
+  });
+});
