@@ -1,4 +1,4 @@
-// node scripts/demoBundles.mjs: makes the demo cases anew, pictures and all, as bundles in server/demo. Takes some minutes.
+// node scripts/demoBundles.mjs [--missing]: makes the demo cases anew, pictures and all, as bundles in server/demo, which takes some minutes; or only those that are not there yet.
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { spawn } from 'node:child_process';
 import { tmpdir } from 'node:os';
@@ -16,8 +16,8 @@ const keys = mkdtempSync(join(tmpdir(), 'tl-demo-keys-'));
 try {
   cluster.dropDatabase(name);
   cluster.ensureDatabase(name);
-  rmSync(folder, { recursive: true, force: true });
-  mkdirSync(folder);
+  if (!process.argv.includes('--missing')) rmSync(folder, { recursive: true, force: true });
+  mkdirSync(folder, { recursive: true });
   const child = spawn('node', ['server/dist/demo/make.js', folder], {
     cwd: ROOT,
     env: { ...process.env, DATABASE_URL: cluster.url(name), TL_KEYS: keys },

@@ -5,6 +5,7 @@ import { diagnose, releaseCheck } from '@true-ledger/core/diagnosis';
 import { reportModel } from '@true-ledger/core/report';
 import { checkEntry } from '@true-ledger/core/gate';
 import type { DemoCase } from '../src/demo/caseScript.js';
+import { pastCases } from '../src/demo/cases/past.js';
 import { demoCases } from '../src/demo/scenario.js';
 
 /** A demo case as the ledger would hold it, pictures left out; every entry passes the checks of the server. */
@@ -29,6 +30,15 @@ function told({ steps }: DemoCase): CaseView {
   }
   return caseView(state)!;
 }
+
+describe('the past cases', () => {
+  it('are forty small ones and two strips of one ferry, each passes every check, and most have an outcome', () => {
+    const views = pastCases().map(told);
+    expect(views).toHaveLength(42);
+    expect(views.filter((v) => v.outcomes.length > 0).length).toBeGreaterThan(30);
+    expect(views.every((v) => v.shelved?.value.as === 'archived')).toBe(true);
+  });
+});
 
 describe('the demo scenario', () => {
   const cases = new Map(demoCases().map((c) => [c.number, c]));

@@ -6,6 +6,7 @@ import { readCaseFile } from '../bundle/caseFile/read.js';
 import { caseFileOf } from '../bundle/caseFile/write.js';
 import { wilson } from '../statistics/wilson.js';
 import { written } from '../testing/write.js';
+import { outcomesAsked } from './asked.js';
 import { caseFacts, type CaseFacts } from './facts.js';
 import { shopPriors, shrunk, TABLE_WEIGHS } from './priors.js';
 import { acrossStatistics, type CountedCase } from './statistics.js';
@@ -24,7 +25,7 @@ const FACTS: CaseFacts = {
   reader: [],
   cost: null,
   days: null,
-  released: null,
+  givenBack: null,
   words: '',
 };
 let n = 0;
@@ -35,7 +36,7 @@ const one = (facts: Partial<CaseFacts>, engine: string | null = null): CountedCa
   engine,
   facts: { ...FACTS, ...facts },
 });
-type Step = Parameters<typeof written>[number];
+type Step = readonly [kind: string, station: string | null, body: object];
 const outcome = (on: string, more: object): Step => [
   'outcome-set',
   null,
@@ -196,5 +197,20 @@ describe('priors of the shop', () => {
       ok: false,
       problem: { field: 'priors.priors.factors.nobody' },
     });
+  });
+});
+
+describe('what became of it', () => {
+  it('is asked for at set times after an engine was given back, once each, and no more when it is known', () => {
+    const given = (more: Partial<CaseFacts>): CountedCase => one({ givenBack: '2026-01-01', ...more });
+    const due = (facts: Partial<CaseFacts>, today: string): string[] => outcomesAsked([given(facts)], today).map((a) => a.due);
+    expect(due({}, '2026-01-20')).toEqual([]);
+    expect(due({}, '2026-02-05')).toEqual(['2026-01-31']);
+    expect(due({}, '2026-08-01')).toEqual(['2026-06-30']);
+    const ran = { on: '2026-07-02', outcome: 'ran-on', by: 'owner' };
+    expect(due({ outcome: ran }, '2026-08-01')).toEqual([]);
+    expect(due({ outcome: ran }, '2027-01-02')).toEqual(['2027-01-01']);
+    expect(due({ outcome: { ...ran, outcome: 'proved' } }, '2027-01-02')).toEqual([]);
+    expect(outcomesAsked([one({})], '2027-01-02')).toEqual([]);
   });
 });

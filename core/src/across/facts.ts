@@ -26,8 +26,8 @@ export interface CaseFacts {
   /** Money and days promised by the last quote, and what they came to; null where one of the two is missing. */
   readonly cost: readonly [promised: number, came: number] | null;
   readonly days: readonly [promised: number, took: number] | null;
-  /** The engine was let go, and on which day. */
-  readonly released: string | null;
+  /** Day on which the engine was let go or, before that, its account was signed. */
+  readonly givenBack: string | null;
   /** Everything said in it in words, for finding it again. */
   readonly words: string;
 }
@@ -67,7 +67,7 @@ export function caseFacts(view: CaseView): CaseFacts {
     }),
     cost: came('cost'),
     days: came('days'),
-    released: view.released?.version.time.slice(0, 10) ?? null,
+    givenBack: (view.released ?? view.signed.at(-1))?.version.time.slice(0, 10) ?? null,
     words: wordsOf(view).slice(0, MOST_WORDS),
   };
 }
@@ -93,7 +93,7 @@ function wordsOf(view: CaseView): string {
   for (const s of view.stations) {
     const found = s.patterns.filter((p) => p.value.present).map((p) => pattern(p.value.pattern)?.name ?? '');
     const readings = s.readings.map((r) => (r.value as EntryBodies['reading-taken']).text);
-    if (found.length > 0 || s.remarks.length > 0 || readings.length > 0)
+    if (found.length > 0 || s.remarks.length > 0 || readings.length > 0 || (standingGrade(s) ?? 0) > 0)
       said.push(s.station.name, ...found, ...s.remarks.map((r) => r.value.text), ...readings);
   }
   return said.filter(Boolean).join('\n');

@@ -1,4 +1,4 @@
-export { ANSWERABLE, type Answerable } from './types.js';
+export { ANSWERABLE, type Answerable, type Cause, STRENGTH } from './types.js';
 export { CAUSES, cause, isListed } from './data/causes.js';
 export { FEATURES, feature } from './data/features.js';
 export { featureProbability } from './model.js';

@@ -12,7 +12,7 @@ import { collectEvidence } from './evidence.js';
 import { oilAgainstMetal } from './oilLogEvidence.js';
 
 // The log of an engine as evidence in one of its cases: a trend, not a snapshot; what oil and metal disagree on is shown, never averaged.
-type Step = Parameters<typeof written>[number];
+type Step = readonly [kind: string, station: string | null, body: object];
 const taken = (log: Log): Step => ['oil-log-taken', null, { log: log.taken() }];
 const view = (state: CaseState) => caseView(state)!;
 const item = (state: CaseState, feature: string) => collectEvidence(view(state)).find((e) => e.feature.id === feature);

@@ -1,6 +1,6 @@
 export { bearingsOf } from './bearings.js';
 export { type EngineLayout, type ShellConstruction, cylinderPlaces, layoutSchema, pinCount } from './layout.js';
-export { engineTags } from './tags.js';
+export { applies, engineTags } from './tags.js';
 export { ENGINE_TEMPLATES, engineTemplate } from './templates.js';
 export { validateLayout } from './validate.js';
 export {

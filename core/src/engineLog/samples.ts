@@ -87,7 +87,7 @@ const TRACE = 1;
 const isRate = (id: string): boolean => species(id)!.group === 'wear';
 
 /** Verdicts on the figures of a sample, against what its engine showed in the results before it that count, else against its kind. */
-function verdictsOf(engine: EngineRecord, sample: Sample, earlier: readonly Sample[]): Verdict[] {
+function verdictsOf(engine: EngineRecord, sample: Sample, earlier: readonly ReadSample[]): Verdict[] {
   const valueOf = (s: Sample, id: string): number | null => {
     const figure = s.result?.body.figures[id];
     if (figure === undefined) return null;
@@ -99,7 +99,9 @@ function verdictsOf(engine: EngineRecord, sample: Sample, earlier: readonly Samp
     if (general === undefined || value === null) return [];
     const perService = isRate(id);
     const kind = general * (perService && engine.counter === 'km' ? HOURS_OF_1000_KM / 100 : 1);
-    const before = earlier.flatMap((s) => valueOf(s, id) ?? []);
+    // What was beyond once is no part of what is usual: else limits would rise with the wear they are to show.
+    const usual = earlier.filter((s) => s.verdicts.find((v) => v.species === id)?.word === 'within');
+    const before = usual.flatMap((s) => valueOf(s, id) ?? []);
     const least = perService ? TRACE * 0.4 : id.length > 2 ? general * 0.05 : TRACE;
     const log = (v: number): number => Math.log(Math.max(least, v));
     const chart = before.length >= OWN ? individualsChart(before.map(log), LEAST_SPREAD) : null;
@@ -159,9 +161,8 @@ export function profileOf(results: ReadonlyArray<LineOf<'result'>>): OilProfile 
 }
 
 /** Root mean square of the logarithms by which a result differs from a profile; null where fewer than three figures can be held together. */
-function apart(result: LineOf<'result'>, profile: OilProfile, without: ReadonlySet<string> = new Set()): number | null {
+function apart(result: LineOf<'result'>, profile: OilProfile): number | null {
   const squares = FINGERPRINT.flatMap((id) => {
-    if (without.has(id)) return [];
     const [own, known] = [result.body.figures[id], profile[id]];
     // Below 20 mg/kg an additive is none: it came along with the rest.
     return own === undefined || known === undefined || (id !== 'visc100' && Math.max(own, known) < 20)
@@ -174,6 +175,8 @@ function apart(result: LineOf<'result'>, profile: OilProfile, without: ReadonlyS
 /** Two results of one oil differ by less (root mean square of logarithms): laboratories repeat additives within a tenth, and they deplete by a fifth. */
 const SAME_OIL = 0.35;
 /** One figure that is this many times what it was, or so small a share of it, while the others are as they were: a decimal point slipped. */
+/** A figure nobody touched strays by less, as its logarithm. */
+const UNTOUCHED = 0.22;
 const SLIPPED = { least: 6, most: 16 } as const;
 
 /** Why a result is held back until somebody has looked at it. */
@@ -247,10 +250,12 @@ function resultDoubts(
   }
   // Metals do rise tenfold, but seldom one of them by just ten while the others stay; what is put into an oil does not.
   const alone = times.filter(({ factor }) => factor > 2 || factor < 0.5).length === 1;
-  const slips = slipped.filter(({ id, factor }) => isPut(id) || (alone && (factor < 1 || (factor > 8.5 && factor < 11.5))));
+  const slips = slipped.filter(({ id, factor }) => isTenfold(factor < 1 ? 1 / factor : factor) && (isPut(id) || alone));
   const own = profileOf(ofOil.flatMap((s) => s.result ?? []));
-  const rest = own && apart(result, own, new Set(slips.map((t) => t.id)));
-  if (slips.length <= 2 && (rest === null || rest <= SAME_OIL))
+  // A slip leaves every other figure as it was; another oil leaves hardly one.
+  const untouched = FINGERPRINT.flatMap((id) => (slips.some((t) => t.id === id) ? [] : (times.find((t) => t.id === id)?.factor ?? [])));
+  const isSameElse = untouched.every((factor) => Math.abs(Math.log(factor)) < UNTOUCHED);
+  if (slips.length <= 2 && isSameElse)
     for (const t of slips)
       doubts.push({
         kind: 'slipped',
@@ -285,6 +290,8 @@ function resultDoubts(
 /** Put into the oil by its maker, and so the same from result to result. */
 const isPut = (id: string): boolean => species(id)!.group === 'additive' || species(id)!.group === 'property';
 
+/** Tenfold but for what laboratories stray by: another oil may hold a dozen times as much of one additive. */
+const isTenfold = (factor: number): boolean => factor > 8 && factor < 12.4;
 const isSlip = (factor: number): boolean => factor >= SLIPPED.least && factor <= SLIPPED.most;
 
 /** A sample as it is read: what speaks against its result, and, where nothing does or somebody insisted, its verdicts and sources. */

@@ -30,3 +30,4 @@ export {
 } from './registry.js';
 export { SECTION_IDS, type SectionId } from './account.js';
 export { INTAKE_CHOICES, type IntakeChoice } from './intakeChoices.js';
+export { OUTCOME_SOURCES, OUTCOMES } from './kinds/outcomeSet.js';

@@ -98,7 +98,7 @@ export class AcrossService {
     const [{ n }] = (await this.db.query(`SELECT count(*)::int AS n FROM cases WHERE ${where}`, of)) as [{ n: number }];
     const rows = (await this.db.query(
       `SELECT id, number, title, summary->>'engine' AS engine,
-              ts_headline('simple', facts->>'words', to_tsquery('simple', $1), 'MaxFragments=1, MaxWords=18, MinWords=6, StartSel="", StopSel=""') AS "where"
+              ts_headline('simple', facts->>'words', to_tsquery('simple', $1), 'MaxFragments=3, MaxWords=11, MinWords=4, FragmentDelimiter=" … ", StartSel="", StopSel=""') AS "where"
          FROM (SELECT * FROM cases WHERE ${where} ORDER BY updated DESC LIMIT 50) c ORDER BY updated DESC`,
       of,
     )) as FoundCases['cases'][number][];

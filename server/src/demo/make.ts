@@ -6,7 +6,7 @@ import { caseView, type StationView } from '@true-ledger/core/case';
 import { USUAL_TURN, type Pixels, type Point } from '@true-ledger/core/photo';
 import { surfaceMaps, takeFlat, takeRound, takeShell, USUAL_SHOT, type Shot } from '@true-ledger/core/specimen';
 import { randomBytes, randomUUID } from 'node:crypto';
-import { createWriteStream } from 'node:fs';
+import { createWriteStream, existsSync, readFileSync } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { AccountsService } from '../accounts/accounts.service.js';
@@ -22,6 +22,7 @@ import type { DemoCase } from './caseScript.js';
 import type { DemoBundle } from './demo.service.js';
 import { DEMO_LETTERHEAD } from './parties.js';
 import { demoPeople, PEOPLE } from './people.js';
+import { pastCases } from './cases/past.js';
 import { demoCases } from './scenario.js';
 
 /** Linear colours of the benches in the demonstration's pictures. */
@@ -181,15 +182,18 @@ async function main(folder: string): Promise<void> {
   await app.get(ShopService).saveShop({ basedOn: 0, letterhead: DEMO_LETTERHEAD }, PEOPLE[0].name);
   const services = { ledger: app.get(LedgerService), photos: app.get(PhotosService), reports: app.get(ReportsService) };
   const exports = app.get(ExportService);
-  const list: DemoBundle[] = [];
-  for (const [i, script] of demoCases().entries()) {
+  const listed = join(folder, 'cases.json');
+  // Those made before are left as they are: their ids stand in pictures and tests.
+  const list: DemoBundle[] = existsSync(listed) ? (JSON.parse(readFileSync(listed, 'utf8')) as DemoBundle[]) : [];
+  for (const [i, script] of [...demoCases(), ...pastCases()].entries()) {
+    if (list.some((b) => b.number === script.number)) continue;
     const caseId = await loadCase(script, services, authors, i + 1);
     const file = `${script.number}.zip`;
     await exports.write(caseId, () => createWriteStream(join(folder, file)));
     list.push({ caseId, number: script.number, file });
     process.stdout.write(`${file}\n`);
   }
-  await writeFile(join(folder, 'cases.json'), `${JSON.stringify(list, null, 2)}\n`);
+  await writeFile(listed, `${JSON.stringify(list, null, 2)}\n`);
   await app.close();
 }
 

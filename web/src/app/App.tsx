@@ -41,6 +41,7 @@ const PairPage = lazy(() => import('../stages/cause/PairPage.js').then((m) => ({
 const AnswersPage = lazy(() => import('../stages/cause/AnswersPage.js').then((m) => ({ default: m.AnswersPage })));
 const DecideStage = lazy(() => import('../stages/decide/DecideStage.js').then((m) => ({ default: m.DecideStage })));
 const Prices = lazy(() => import('../prices/Prices.js').then((m) => ({ default: m.Prices })));
+const Across = lazy(() => import('../across/Across.js').then((m) => ({ default: m.Across })));
 const OilList = lazy(() => import('../oil/OilList.js').then((m) => ({ default: m.OilList })));
 const EngineLogPage = lazy(() => import('../oil/EngineLogPage.js').then((m) => ({ default: m.EngineLogPage })));
 const Policy = lazy(() => import('../policy/Policy.js').then((m) => ({ default: m.Policy })));
@@ -73,6 +74,7 @@ export function App(): ReactNode {
           <Route element={<ShopFrame me={me} />}>
             <Route path="/" element={<Shelf me={me} />} />
             <Route path="/new" element={<NewCase />} />
+            <Route path="/across" element={<Across me={me} />} />
             <Route path="/oil" element={<OilList me={me} />} />
             <Route path="/oil/:engineId" element={<EngineLogPage me={me} />} />
             <Route path="/patterns" element={<Patterns />} />

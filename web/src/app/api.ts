@@ -1,6 +1,9 @@
 import { createApi, fetchBaseQuery, type BaseQueryFn } from '@reduxjs/toolkit/query/react';
 import type {
   AccountChange,
+  AcrossAnswer,
+  FoundCases,
+  ShopPriors,
   CaseEngine,
   EngineChange,
   EngineLine,
@@ -117,6 +120,7 @@ export const api = createApi({
     'shares',
     'prices',
     'engines',
+    'across',
   ],
   endpoints: (b) => ({
     me: b.query<Me, void>({ query: () => '/me', providesTags: ['me'] }),
@@ -300,6 +304,16 @@ export const api = createApi({
       query: ({ caseId, ...body }) => ({ url: `/cases/${caseId}/parties`, method: 'PUT', body }),
       invalidatesTags: ['parties'],
     }),
+    across: b.query<AcrossAnswer, void>({ query: () => '/across', providesTags: ['across'] }),
+    searchAll: b.query<FoundCases, string>({ query: (words) => ({ url: '/across/search', params: { words } }), keepUnusedDataFor: 20 }),
+    shopPriors: b.query<ShopPriors, { family: string; without: string }>({
+      query: (params) => ({ url: '/across/priors', params }),
+      keepUnusedDataFor: 0,
+    }),
+    switchPriors: b.mutation<void, boolean>({
+      query: (on) => ({ url: '/across/priors', method: 'PUT', body: { on } }),
+      invalidatesTags: ['across'],
+    }),
     engines: b.query<EngineLine[], void>({ query: () => '/engines', providesTags: ['engines'] }),
     engine: b.query<EngineLogAnswer, string>({ query: (id) => `/engines/${id}`, providesTags: ['engines'] }),
     makeEngine: b.mutation<EngineLogAnswer, EngineRequest>({
@@ -435,6 +449,10 @@ export const {
   useStampOfSealQuery,
   useStampSealMutation,
   useRevokeSessionMutation,
+  useAcrossQuery,
+  useSearchAllQuery,
+  useLazyShopPriorsQuery,
+  useSwitchPriorsMutation,
   useEnginesQuery,
   useEngineQuery,
   useMakeEngineMutation,

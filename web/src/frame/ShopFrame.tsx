@@ -10,6 +10,7 @@ import './frame.css';
 
 const PAGES: ReadonlyArray<readonly [path: string, name: string]> = [
   ['/', 'Shelf'],
+  ['/across', 'Across cases'],
   ['/oil', 'Oil'],
   ['/patterns', 'Patterns'],
   ['/studio', 'Specimens'],

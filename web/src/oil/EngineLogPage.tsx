@@ -309,7 +309,7 @@ function Merge({ id, onMerge }: { id: string; onMerge: (into: string) => void })
         style={{ width: 300 }}
         placeholder="mark or name"
         value={into}
-        options={others.map((e) => ({ value: e.id, label: `${e.record.mark}  ${e.record.name}` }))}
+        options={others.map((e) => ({ value: e.id, label: `${e.record.mark} ${e.record.name}` }))}
         onChange={setInto}
       />
       <Button disabled={into === null} onClick={() => into && onMerge(into)}>

@@ -75,7 +75,7 @@ export function OilList({ me }: { me: Me }): ReactNode {
           dataSource={shown}
           pagination={shown.length > 50 ? { pageSize: 50 } : false}
           columns={[
-            { title: 'Engine', render: (_, e) => <Link to={`/oil/${e.id}`}>{`${e.record.mark}  ${e.record.name}`}</Link> },
+            { title: 'Engine', render: (_, e) => <Link to={`/oil/${e.id}`}>{`${e.record.mark} ${e.record.name}`}</Link> },
             {
               title: 'What its log says',
               render: (_, e) =>

@@ -21,6 +21,7 @@ import { useCase, useRecord } from '../../app/caseContext.js';
 import { useKeys } from '../../app/keys.js';
 import { Waiting } from '../../app/Waiting.js';
 import { CauseTabs } from './CauseTabs.js';
+import { PriorsLine } from './PriorsLine.js';
 import { PredictedBench } from './PredictedBench.js';
 import './cause.css';
 
@@ -48,6 +49,7 @@ export function CauseStage(): ReactNode {
     <div className={lastKnown ? 'page cause last-known' : 'page cause'}>
       <CauseTabs />
       <Ending diagnosis={diagnosis} />
+      <PriorsLine />
       {oilAgainstMetal(view).map((words) => (
         <Alert key={words} type="warning" title={words} />
       ))}

@@ -11,6 +11,7 @@ import { useAccount } from '../../workers/compute.js';
 import { LayOut } from './LayOut.js';
 import { Letters } from './Letters.js';
 import { ReportPage } from './ReportPage.js';
+import { OutcomePane } from './OutcomePane.js';
 import { PdfRun } from './PdfRun.js';
 import { SignShare } from './SignShare.js';
 import './document.css';
@@ -115,6 +116,7 @@ export function DocumentStage(): ReactNode {
                 ),
               },
               { key: 'layout', label: 'Lay out', children: <LayOut /> },
+              { key: 'outcome', label: 'Outcome', children: <OutcomePane /> },
               ...(readOnly ? [] : [{ key: 'letters', label: 'Letters', children: <Letters /> }]),
               {
                 key: 'sign',

@@ -38,7 +38,7 @@ export function EnginePane(): ReactNode {
             placeholder="one without a record of its own"
             loading={isLoading}
             value={engine?.id ?? null}
-            options={engines.map((e) => ({ value: e.id, label: `${e.record.mark}  ${e.record.name}` }))}
+            options={engines.map((e) => ({ value: e.id, label: `${e.record.mark} ${e.record.name}` }))}
             onChange={(id?: string) =>
               void hang({ caseId, engine: id ?? null })
                 .unwrap()

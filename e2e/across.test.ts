@@ -1,0 +1,172 @@
+import type { Browser } from 'puppeteer-core';
+import { draft, FOUR } from '../server/test/harness.js';
+import { openBrowser, Person, Shop } from './harness.js';
+
+jest.setTimeout(300_000);
+let shop: Shop;
+let browser: Browser;
+let me: Person;
+const cases = [crypto.randomUUID(), crypto.randomUUID()];
+
+beforeAll(async () => {
+  // The stand-in of the laboratory answers at once.
+  process.env['TL_LABORATORY_SECONDS'] = '0';
+  shop = await Shop.open();
+  browser = await openBrowser();
+  me = await Person.owner(browser, shop);
+  for (const [i, id] of cases.entries()) {
+    await me.post('/api/cases', { id, title: `Launch, strip ${i + 1}`, reference: '', layout: FOUR });
+    await me.post(`/api/cases/${id}/entries`, {
+      entries: [
+        draft('grade-confirmed', 'rod.2.shell.upper', { grade: 3, proposed: null, reason: '', book: '1' }),
+        draft('cause-decided', null, { cause: 'oil-low', decision: 'confirmed', reason: 'ran dry' }),
+      ],
+    });
+  }
+}, 240_000);
+afterAll(async () => {
+  delete process.env['TL_LABORATORY_SECONDS'];
+  await browser?.close();
+  await shop?.stop();
+});
+afterEach(() => {
+  expect(me.errors).toEqual([]);
+  expect(me.foreign).toEqual([]);
+  expect(me.barriers).toEqual([]);
+});
+
+const field = (label: string): string => `[aria-label="${label}"]`;
+/** Sets a field that holds something already. */
+async function put(label: string, text: string): Promise<void> {
+  const box = await me.page.waitForSelector(field(label));
+  await box!.click({ count: 3 });
+  await box!.type(text);
+}
+
+describe('an engine over its years', () => {
+  let log = '';
+  it('has a log that says at once that its level rises', async () => {
+    await me.page.goto(`${shop.url}/oil`);
+    await me.see('No engine has a log yet');
+    await me.checkAccess('oil, empty');
+    await me.press('New engine');
+    await me.page.waitForSelector('.ant-modal .fields input');
+    // From here on by keys alone: the hand is in the first field.
+    await me.page.keyboard.type('E-LAUNCH');
+    await me.page.keyboard.press('Tab');
+    await me.page.keyboard.type('Launch, four cylinders');
+    await me.page.keyboard.press('Enter');
+    await me.see('Nothing yet: the log is empty');
+    log = me.page.url();
+    await put('Counter', '100');
+    await me.page.keyboard.press('Enter');
+    await me.see('1 stand, 1 were written');
+    await put('Level: 0 lower mark, 1 upper', '1,6');
+    await put('Counter', '130');
+    await me.page.keyboard.press('Enter');
+    await me.see('The level is rising: 0.9 l more');
+    await me.checkAccess('a log');
+  });
+
+  it('catches the result that is another’s', async () => {
+    const id = log.split('/').at(-1)!;
+    const oil = { Ca: 3100, Mg: 40, Mo: 5, Zn: 1150, P: 1000, B: 60, visc100: 14.1, Fe: 20, Cu: 5 };
+    const line = (kind: string, day: string, counter: number | null, body: object) => ({
+      id: crypto.randomUUID(),
+      kind,
+      day,
+      counter,
+      supersedes: null,
+      body,
+    });
+    const runs = [1, 2, 3].flatMap((k) => [
+      line('oil-change', `2025-0${k}-01`, 200 * k, { litres: 8, oil: 'Quay 10W-40', filter: true }),
+      line('sample', `2025-0${k}-20`, 200 * k + 190, { reference: `OLD-${k}`, drawn: 'tube', laboratory: '' }),
+      line('result', `2025-0${k}-28`, null, {
+        reference: `OLD-${k}`,
+        reported: `2025-0${k}-28`,
+        laboratory: '',
+        figures: oil,
+        insisted: false,
+      }),
+    ]);
+    expect(
+      await me.post(`/api/engines/${id}/lines`, {
+        lines: [...runs, line('oil-change', '2025-05-01', 800, { litres: 8, oil: 'Quay 10W-40', filter: true })],
+      }),
+    ).toBe(201);
+    await me.page.reload();
+    await me.choose(field('What'), 'Sample drawn');
+    await put('Counter', '990');
+    await me.press('Write the line');
+    await me.see('Send to the stand-in');
+    await me.choose(field('What the laboratory does'), 'swaps the reference');
+    await me.press('Send to the stand-in');
+    await me.press('Ask the laboratory for 1');
+    await me.see('is held back');
+    await me.see('and no other oil was filled in');
+    await me.press('Take it back');
+    await me.see('no result yet');
+  });
+
+  it('speaks in the strip of its engine, beside what it was last time', async () => {
+    for (const [i, id] of cases.entries()) {
+      await me.page.goto(`${shop.url}/case/${id}/intake`);
+      await me.choose(field('This engine is'), 'E-LAUNCH Launch, four cylinders');
+      await me.see('Take the log into the case');
+      if (i === 1) await me.see('Stripped before:');
+    }
+    await me.press('Take the log into the case');
+    await me.saved();
+    await me.see('The log is in the case');
+    await me.page.goto(`${shop.url}/case/${cases[1]}/cause`);
+    await me.see('Causes, most probable first');
+    const evidence = (await (await fetchIn(`/api/cases/${cases[1]}/differential`)).text()) ?? '';
+    expect(evidence).toContain('Oil log: The level is rising');
+  });
+});
+
+const fetchIn = async (path: string): Promise<{ text: () => Promise<string> }> => {
+  const text = await me.page.evaluate(async (p: string) => (await fetch(p)).text(), path);
+  return { text: () => Promise.resolve(text) };
+};
+
+describe('what became of it', () => {
+  it('is written down, counted, moves the priors of the next case, and can be switched off', async () => {
+    await me.page.goto(`${shop.url}/case/${cases[0]}/document`);
+    await me.press('Outcome');
+    await me.choose(field('It'), 'the cause was disproved');
+    await me.choose(field('Told by'), 'later strip');
+    await me.choose(field('It was instead'), 'Oil surge in turns, on slopes or heeled');
+    await me.press('Write it down');
+    await me.saved();
+    await me.see('it was oil surge');
+    await me.page.goto(`${shop.url}/across`);
+    for (let k = 0; k < 60; k++) {
+      const text = await (await fetchIn('/api/across')).text();
+      if (text.includes('"proven":1')) break;
+      await new Promise((r) => setTimeout(r, 250));
+    }
+    await me.page.reload();
+    await me.see('0 of 1');
+    await me.checkAccess('across cases');
+    const next = async (title: string): Promise<string[]> => {
+      const id = crypto.randomUUID();
+      await me.post('/api/cases', { id, title, reference: '', layout: FOUR });
+      await me.page.goto(`${shop.url}/case/${id}/cause`);
+      await me.see('Begins with');
+      return (await me.entries(id)).map((e) => e.kind);
+    };
+    expect(await next('The next one')).toContain('priors-taken');
+    await me.see('Begins with the shop’s own frequencies: 1 proven case');
+    await me.press('The table alone');
+    await me.see('Begins with the table alone');
+    await me.page.goto(`${shop.url}/across`);
+    await (await me.page.waitForSelector(field('Own frequencies as priors')))!.click();
+    await me.page.waitForSelector(`${field('Own frequencies as priors')}[aria-checked=false]`);
+    expect(await next('And one more')).not.toContain('priors-taken');
+    await me.page.goto(`${shop.url}/across`);
+    await me.type(field('Find in all cases'), 'launch rod');
+    await me.see('2 cases');
+  });
+});
