@@ -22,6 +22,8 @@ const SHOTS = [
   ['shelf', '/', '.case-card'],
   ['new-case', '/new', '.plan-box svg', null, true],
   ['patterns', '/patterns?pattern=wiping', '.pattern-record'],
+  ['oil', '/oil/:oil', '.log-charts .js-plotly-plot .trace'],
+  ['across', '/across', '.share-bars'],
   ['studio', '/studio?pattern=wiping&severity=2', '.specimen-canvas[data-shown^="wiping"]'],
   [
     'compare',
@@ -39,7 +41,7 @@ const SHOTS = [
   ['measure', '/case/:case/measure/crank.pin.2', '.js-plotly-plot .trace'],
   ['bore', '/case/:case/measure/bore.3~bore', '.js-plotly-plot .hm', null, true],
   ['whole-engine', '/case/:case/measure/all', '.reading-whole', null, true],
-  ['gauges', '/gauges/micrometer-50-75', '.gauge-face'],
+  ['gauges', '/gauges/micrometer-50-75', '.gauge-face', null, true],
   ['main-clearance', '/case/:case/measure/main.2.shell.lower~shell-clearance', '.js-plotly-plot .trace', null, true],
   ['deck', '/case/:case/measure/gasket.head~deck.1', '.js-plotly-plot .contour', null, true],
   ['cam', '/case/:case/measure/engine~cam.1', '.js-plotly-plot .trace', null, true],
@@ -59,7 +61,7 @@ const SHOTS = [
   ['document', '/case/:case/document', '.report h2'],
   ['capture', '/capture/:case?station=rod.2.shell.upper', '.shutters', { width: 390, height: 844 }],
   ['dipstick', '/case/:case/opening/dipstick', '.check-drawing', null, true],
-  ['pictures', '/case/:case/pictures', '.picture-cell'],
+  ['pictures', '/case/:case/pictures', '.picture-cell', null, true],
   ['sheets', '/sheets', '.page h1', null, true],
   ['ledger', '/case/:case/ledger', '.ant-table-row', null, true],
 ];
@@ -71,12 +73,14 @@ await withDemoPage(values.port, { width: Number(values.width), height: Number(va
     await page.screenshot({ path: join(values.out, 'sign-in.png') });
   }
   const cases = await signIn();
+  const engines = await page.evaluate(async () => (await fetch('/api/engines')).json());
+  const oil = engines.find((e) => e.record.mark === 'E-03')?.id ?? '';
   const shown = cases.find((c) => c.number === FIRE_PUMP) ?? cases[0];
   for (const [name, path, ready, viewport, extra, pressed] of SHOTS) {
     // What is marked extra is only taken when asked for by name.
     if (positionals.length > 0 ? !positionals.includes(name) : extra) continue;
     await page.setViewport(viewport ?? { width: Number(values.width), height: Number(values.height) });
-    await page.goto(base + path.replace(':case', shown.id));
+    await page.goto(base + path.replace(':case', shown.id).replace(':oil', oil));
     await page.waitForSelector(ready, { timeout: 20_000 });
     if (pressed) {
       await page.locator(`::-p-text(${pressed})`).click();

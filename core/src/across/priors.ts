@@ -4,7 +4,7 @@ import type { CountedCase } from './statistics.js';
 
 /** Cases the table counts for beside the shop's own, and the shop beside a kind of engine. Judgement: with twenty proven cases the shop's own word weighs as much as the table. */
 export const TABLE_WEIGHS = 20;
-export const SHOP_WEIGHS = 10;
+const SHOP_WEIGHS = 10;
 /** A change of the odds by less is none. */
 const LEAST = 0.02;
 

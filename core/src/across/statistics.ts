@@ -23,7 +23,7 @@ export interface CountedShare extends Share {
 export const ENOUGH = 5;
 
 /** A kind of engine: what failed in it, and where. */
-export interface FamilyStatistics {
+interface FamilyStatistics {
   readonly family: string;
   readonly name: string;
   readonly cases: number;
@@ -35,7 +35,7 @@ export interface FamilyStatistics {
 }
 
 /** How right a probability was: of cases it was given to, how many were so. */
-export interface ReliabilityBin extends Share {
+interface ReliabilityBin extends Share {
   readonly from: number;
   readonly to: number;
   readonly said: number;
@@ -61,7 +61,7 @@ export interface AcrossStatistics {
 }
 
 /** How estimates were kept: median of what came over what was promised, and the middle four fifths. */
-export interface PromiseKept {
+interface PromiseKept {
   readonly n: number;
   readonly median: number;
   readonly low: number;

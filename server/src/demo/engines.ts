@@ -74,7 +74,7 @@ function ferryStarboard(): DemoEngine {
   const from = '2021-11-15';
   const oil = 'Harbour 15W-40';
   script.add('owner', from, 8000, { reference: 'Ferry “Marsh Harrier”' });
-  let topped = 0;
+
   for (let k = 0; k < 24; k++) {
     const start = 8000 + 250 * k;
     const day = dayOf(from, Math.round(75.5 * k));
@@ -84,7 +84,7 @@ function ferryStarboard(): DemoEngine {
     script.level(day, start, 1, 'clear');
     const perHour = 0.006 + 0.09 * worn ** 2;
     let share = 1;
-    topped = 0;
+    let topped = 0;
     for (const part of [0.35, 0.7, 0.97]) {
       share -= (perHour * 250 * (part === 0.35 ? 0.35 : part === 0.7 ? 0.35 : 0.27)) / 3;
       const at = dayOf(day, Math.round(75 * part));

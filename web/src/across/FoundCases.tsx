@@ -17,7 +17,7 @@ export function FoundCases({ words }: { words: string }): ReactNode {
         {found.total === 0 ? 'No case holds all of these words' : `${found.total} case${found.total === 1 ? '' : 's'}`}
         {found.total > found.cases.length && <span className="quiet">the {found.cases.length} written in last are shown</span>}
       </h2>
-      <ul className="found">
+      <ul className="found-cases">
         {found.cases.map((c) => (
           <li key={c.id}>
             <Link to={`/case/${c.id}/bench`}>

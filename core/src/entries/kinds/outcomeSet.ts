@@ -4,7 +4,6 @@ import { because, defineEntry, spoken } from '../define.js';
 
 /** What became of an engine, and of what was held to be its cause. */
 export const OUTCOMES = ['ran-on', 'failed-again', 'proved', 'disproved', 'scrapped'] as const;
-export type OutcomeWord = (typeof OUTCOMES)[number];
 /** Who or what told it. */
 export const OUTCOME_SOURCES = ['owner', 'later-strip', 'test', 'laboratory', 'court'] as const;
 

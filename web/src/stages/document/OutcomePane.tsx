@@ -40,7 +40,7 @@ export function OutcomePane(): ReactNode {
     </label>
   );
   return (
-    <div className="outcomes">
+    <div className="outcome-list">
       {against && <Alert type="warning" title={against} />}
       {view.outcomes.length === 0 ? (
         <p className="quiet">
