@@ -28,6 +28,7 @@ const FLOORS = [
   'salvage',
   'report',
   'across',
+  'practice',
   'gate',
   'bundle',
 ];

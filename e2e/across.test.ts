@@ -134,7 +134,7 @@ const fetchIn = async (path: string): Promise<{ text: () => Promise<string> }> =
 describe('what became of it', () => {
   it('is written down, counted, moves the priors of the next case, and can be switched off', async () => {
     await me.page.goto(`${shop.url}/case/${cases[0]}/document`);
-    await me.press('Outcome');
+    await me.see('What became of it');
     await me.choose(field('It'), 'the cause was disproved');
     await me.choose(field('Told by'), 'later strip');
     await me.choose(field('It was instead'), 'Oil surge in turns, on slopes or heeled');
@@ -168,5 +168,24 @@ describe('what became of it', () => {
     await me.page.goto(`${shop.url}/across`);
     await me.type(field('Find in all cases'), 'launch rod');
     await me.see('2 cases');
+  });
+});
+
+describe('a drill', () => {
+  it('is asked, answered by a key and told, and what was answered is there after a reload', async () => {
+    await me.page.goto(`${shop.url}/practice`);
+    await me.see('What is it?');
+    await me.page.waitForSelector('.specimen-canvas:not([data-shown=""])');
+    await me.page.waitForSelector('.drill-options button:not([disabled])');
+    await me.checkAccess('a drill');
+    await me.page.keyboard.press('1');
+    await me.page.waitForFunction(() => /Right\.|No: /.test(document.querySelector('.drill [role=status]')?.textContent ?? ''));
+    await me.see('1 answered today');
+    await me.checkAccess('an answered drill');
+    await me.page.keyboard.press('Enter');
+    await me.page.waitForFunction(() => document.querySelector('.drill [role=status]') === null);
+    await me.page.reload();
+    await me.see('1 answered today');
+    await me.see('1 of 1', 5000).catch(() => me.see('0 of 1'));
   });
 });

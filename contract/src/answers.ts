@@ -3,6 +3,7 @@ import { GAUGE_KINDS, type Gauge } from '@true-ledger/core/units';
 import type { PartClass } from '@true-ledger/core/engine';
 import type { AcrossStatistics } from '@true-ledger/core/across';
 import type { EntryBodies } from '@true-ledger/core/entries';
+import type { DrillAnswer } from '@true-ledger/core/practice';
 import type { DueThing, EngineRecord, LogLine, OtherOil } from '@true-ledger/core/engineLog';
 import type { GradeBook } from '@true-ledger/core/damage';
 import type { PriceBook } from '@true-ledger/core/workshop';
@@ -333,6 +334,10 @@ export const across = s.object({
   ownPriors: s.flag,
 });
 export type AcrossAnswer = Held<typeof across>;
+
+/** Answers somebody gave to drills, oldest first; how he stands follows from them. */
+export const drillAnswers = s.object({ answers: many(ofCore<DrillAnswer>()) });
+export type DrillAnswers = Held<typeof drillAnswers>;
 
 /** The shop's own frequencies for a kind of engine, as factors; null while nothing was proved. */
 export const shopPriors = s.object({ on: s.flag, priors: nullable(ofCore<NonNullable<EntryBodies['priors-taken']['priors']>>()) });

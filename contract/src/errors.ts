@@ -29,6 +29,7 @@ const SERVER_ERRORS = {
   'disk-full': of(507, 'The disk of the server is full.'),
   'entry-conflict': of(409, 'The field was written meanwhile; `conflict` holds what stands there.'),
   'entry-id': of(400, 'The id was used for another entry.'),
+  'drill-unknown': of(400, 'There is no such drill, or it offers no such answer.'),
   'engine-mark': of(400, 'Another engine has the mark.'),
   'engine-merge': of(400, 'The two records cannot be one engine.'),
   'engine-line': of(400, 'The line cannot stand where it should.'),

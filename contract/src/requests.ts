@@ -212,6 +212,15 @@ export const priceBookRequestSchema = s.object({
   note: said(3, 500),
 });
 
+/** An answer to a drill; whether it was right the server finds itself. */
+export const drillAnswerSchema = s.object({
+  id: uuid,
+  card: s.id,
+  seed: s.whole(0, 2_147_483_647),
+  given: s.id,
+  tookMs: s.whole(0, 86_400_000),
+});
+
 /** Whether the shop's own frequencies move the priors of cases opened from now on. */
 export const priorSwitchSchema = s.object({ on: s.flag });
 
@@ -300,6 +309,7 @@ export type ShareRequest = Held<typeof shareRequestSchema>;
 export type RedactRequest = Held<typeof redactRequestSchema>;
 export type PresenceRequest = Held<typeof presenceSchema>;
 export type PriceBookRequest = Held<typeof priceBookRequestSchema>;
+export type DrillAnswerRequest = Held<typeof drillAnswerSchema>;
 export type PriorSwitch = Held<typeof priorSwitchSchema>;
 export type EngineRequest = Held<typeof engineSchema>;
 export type EngineChange = Held<typeof engineChangeSchema>;

@@ -27,6 +27,7 @@ import { MeasureController } from './measure/measure.controller.js';
 import { PhotosModule } from './photos/photos.module.js';
 import { ReferencesModule } from './references/references.module.js';
 import { ReadingsModule } from './reading/readings.module.js';
+import { PracticeModule } from './practice/practice.module.js';
 import { PricesModule } from './prices/prices.module.js';
 import { ReportsModule } from './reports/reports.module.js';
 import { SealsModule } from './seals/seals.module.js';
@@ -105,6 +106,7 @@ export class AppModule {
         GaugesModule,
         EnginesModule,
         AcrossModule,
+        PracticeModule,
         DemoModule,
         SealsModule,
         ShopModule,

@@ -69,6 +69,19 @@ export class CaseRow {
   @Column('timestamptz') updated: Date;
 }
 
+/** An answer somebody gave to a drill. */
+@Entity('drill_answers')
+export class DrillAnswerRow {
+  @PrimaryColumn('uuid') id: string;
+  @Index() @Column('uuid') accountId: string;
+  @Column('text') card: string;
+  @Column('integer') seed: number;
+  @Column('text') given: string;
+  @Column('boolean') right: boolean;
+  @Column('integer') tookMs: number;
+  @Column('timestamptz') time: Date;
+}
+
 /** Switches of the shop: whether its own frequencies move the priors of new cases. */
 @Entity('shop_switches')
 export class ShopSwitchRow {
@@ -371,6 +384,7 @@ export class LaboratoryOrderRow {
 }
 
 export const ENTITIES = [
+  DrillAnswerRow,
   ShopSwitchRow,
   EngineRow,
   EngineLineRow,

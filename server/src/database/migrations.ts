@@ -306,3 +306,20 @@ export class Across1796700000000 implements MigrationInterface {
     await q.query('ALTER TABLE cases DROP found, DROP facts; DROP TABLE shop_switches');
   }
 }
+
+/** Answers to drills. */
+export class Drills1796800000000 implements MigrationInterface {
+  readonly name = 'Drills1796800000000';
+
+  async up(q: QueryRunner): Promise<void> {
+    await q.query(`
+      CREATE TABLE drill_answers (
+        id uuid PRIMARY KEY, "accountId" uuid NOT NULL REFERENCES accounts (id), card text NOT NULL, seed integer NOT NULL, given text NOT NULL, "right" boolean NOT NULL, "tookMs" integer NOT NULL,
+        time timestamptz NOT NULL);
+      CREATE INDEX drill_answers_of ON drill_answers ("accountId", time)`);
+  }
+
+  async down(q: QueryRunner): Promise<void> {
+    await q.query('DROP TABLE drill_answers');
+  }
+}

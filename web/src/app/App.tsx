@@ -42,6 +42,7 @@ const AnswersPage = lazy(() => import('../stages/cause/AnswersPage.js').then((m)
 const DecideStage = lazy(() => import('../stages/decide/DecideStage.js').then((m) => ({ default: m.DecideStage })));
 const Prices = lazy(() => import('../prices/Prices.js').then((m) => ({ default: m.Prices })));
 const Across = lazy(() => import('../across/Across.js').then((m) => ({ default: m.Across })));
+const Practice = lazy(() => import('../practice/Practice.js').then((m) => ({ default: m.Practice })));
 const OilList = lazy(() => import('../oil/OilList.js').then((m) => ({ default: m.OilList })));
 const EngineLogPage = lazy(() => import('../oil/EngineLogPage.js').then((m) => ({ default: m.EngineLogPage })));
 const Policy = lazy(() => import('../policy/Policy.js').then((m) => ({ default: m.Policy })));
@@ -75,6 +76,7 @@ export function App(): ReactNode {
             <Route path="/" element={<Shelf me={me} />} />
             <Route path="/new" element={<NewCase />} />
             <Route path="/across" element={<Across me={me} />} />
+            <Route path="/practice" element={<Practice />} />
             <Route path="/oil" element={<OilList me={me} />} />
             <Route path="/oil/:engineId" element={<EngineLogPage me={me} />} />
             <Route path="/patterns" element={<Patterns />} />

@@ -2,6 +2,8 @@ import { createApi, fetchBaseQuery, type BaseQueryFn } from '@reduxjs/toolkit/qu
 import type {
   AccountChange,
   AcrossAnswer,
+  DrillAnswerRequest,
+  DrillAnswers,
   FoundCases,
   ShopPriors,
   CaseEngine,
@@ -121,6 +123,7 @@ export const api = createApi({
     'prices',
     'engines',
     'across',
+    'drills',
   ],
   endpoints: (b) => ({
     me: b.query<Me, void>({ query: () => '/me', providesTags: ['me'] }),
@@ -304,6 +307,11 @@ export const api = createApi({
       query: ({ caseId, ...body }) => ({ url: `/cases/${caseId}/parties`, method: 'PUT', body }),
       invalidatesTags: ['parties'],
     }),
+    drillAnswers: b.query<DrillAnswers, void>({ query: () => '/practice/answers', providesTags: ['drills'] }),
+    answerDrill: b.mutation<DrillAnswers, DrillAnswerRequest>({
+      query: (body) => ({ url: '/practice/answers', method: 'POST', body }),
+      invalidatesTags: ['drills'],
+    }),
     across: b.query<AcrossAnswer, void>({ query: () => '/across', providesTags: ['across'] }),
     searchAll: b.query<FoundCases, string>({ query: (words) => ({ url: '/across/search', params: { words } }), keepUnusedDataFor: 20 }),
     shopPriors: b.query<ShopPriors, { family: string; without: string }>({
@@ -450,6 +458,8 @@ export const {
   useStampSealMutation,
   useRevokeSessionMutation,
   useAcrossQuery,
+  useAnswerDrillMutation,
+  useDrillAnswersQuery,
   useSearchAllQuery,
   useLazyShopPriorsQuery,
   useSwitchPriorsMutation,

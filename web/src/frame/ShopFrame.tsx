@@ -14,6 +14,7 @@ const PAGES: ReadonlyArray<readonly [path: string, name: string]> = [
   ['/oil', 'Oil'],
   ['/patterns', 'Patterns'],
   ['/studio', 'Specimens'],
+  ['/practice', 'Practice'],
   ['/grade-book', 'Grade book'],
   ['/policy', 'Policy'],
   ['/sheets', 'Spec sheets'],

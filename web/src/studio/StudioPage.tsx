@@ -2,7 +2,6 @@ import { Button, Segmented, Select, Switch } from 'antd';
 import { WEAR_CLASS_INFO } from '@true-ledger/core/damage';
 import {
   FORM_NAMES,
-  FORM_SURFACE,
   MAP_CLASSES,
   RECIPES,
   recipeSpecimen,
@@ -15,22 +14,15 @@ import {
   type SurfaceMaps,
   type SurfaceSpecimen,
 } from '@true-ledger/core/specimen';
-import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { useMemo, useRef, useState, type ReactNode } from 'react';
 import { NumberField } from '../fields/NumberField.js';
 import { useSearchParams } from 'react-router';
 import { saveBlob } from '../app/saveBlob.js';
-import { compute } from '../workers/compute.js';
+import { usePainted } from './usePainted.js';
 import { LAMP_WORDS, LAMPS, TABLE_WORDS, TABLES, type Lamp, type Table } from './room.js';
 import { Specimen3D, type SpecimenHandle } from './Specimen3D.js';
 import { DamageFields } from './DamageFields.js';
 import './studio.css';
-
-/** Textures across and along by form: fine where marks run, no more than a browser draws at once. */
-const texels = (form: SpecimenForm): readonly [number, number] => {
-  if (form === 'crown' || form === 'follower' || form === 'gear') return [900, 900];
-  if (form === 'bore') return [1200, 1000];
-  return FORM_SURFACE[form].spanDeg === 360 ? [2400, form === 'ring' ? 96 : 400] : [1440, form === 'thrust' ? 220 : 480];
-};
 
 /** Long sides of saved pictures, pixels. */
 const SIZES = [640, 1280, 1920] as const;
@@ -46,7 +38,6 @@ export function StudioPage(): ReactNode {
   const [lamp, setLamp] = useState<Lamp>('overhead');
   const [tag, setTag] = useState(true);
   const [own, setOwn] = useState<readonly Damage[] | null>(null);
-  const [maps, setMaps] = useState<{ key: string; maps: SurfaceMaps } | null>(null);
   const [problem, setProblem] = useState('');
   const handle = useRef<SpecimenHandle>(null);
   const key = `${recipe.pattern} ${severity} ${seed} ${own ? JSON.stringify(own) : ''}`;
@@ -54,23 +45,7 @@ export function StudioPage(): ReactNode {
     const made = recipeSpecimen(recipe, severity, seed);
     return own ? { ...made, damages: own } : made;
   }, [recipe, severity, seed, own]);
-  useEffect(() => {
-    let current = true;
-    const timer = setTimeout(() => {
-      compute()
-        .paint(specimen, ...texels(recipe.form))
-        .then((painted) => {
-          if (current) setMaps({ key, maps: painted });
-        })
-        .catch(() => {
-          if (current) setProblem('The specimen could not be painted here. Choose it again.');
-        });
-    }, 120);
-    return () => {
-      current = false;
-      clearTimeout(timer);
-    };
-  }, [specimen, recipe, key]);
+  const { maps, problem: unpainted } = usePainted(specimen, recipe.form, key);
   const shown = useMemo(
     () =>
       maps
@@ -184,7 +159,7 @@ export function StudioPage(): ReactNode {
               </span>
             )}
           </div>
-          {problem && <p className="fault">{problem}</p>}
+          {(problem || unpainted) && <p className="fault">{problem || unpainted}</p>}
           {shares.length > 0 && (
             <table className="true-shares">
               <caption>True share of the surface</caption>

@@ -96,36 +96,41 @@ export function DocumentStage(): ReactNode {
         {unsent && <span className="fault">Some entries are not confirmed yet; files hold only what is.</span>}
       </div>
       <div className="document-grid">
-        <section className="pane no-print">
-          <Tabs
-            size="small"
-            tabBarGutter={16}
-            items={[
-              {
-                key: 'words',
-                label: 'Words',
-                children: (
-                  <>
-                    <Words field="conclusion" label="Conclusion" />
-                    <Words field="actions" label="What is to be done" />
-                    <p className="quiet">
-                      Everything else is made from the ledger. Press a sentence on the page to put it in other words; it is held against the
-                      figures. State what was seen; blame nobody.
-                    </p>
-                  </>
-                ),
-              },
-              { key: 'layout', label: 'Lay out', children: <LayOut /> },
-              { key: 'outcome', label: 'Outcome', children: <OutcomePane /> },
-              ...(readOnly ? [] : [{ key: 'letters', label: 'Letters', children: <Letters /> }]),
-              {
-                key: 'sign',
-                label: model && model.flags.length > 0 ? `Sign, share (${model.flags.length})` : 'Sign, share',
-                children: <SignShare model={model} onPdf={(v) => void takeFile(pdfPath(v, cover), 'The PDF')} />,
-              },
-            ]}
-          />
-        </section>
+        <div className="document-side no-print">
+          <section className="pane">
+            <Tabs
+              size="small"
+              tabBarGutter={16}
+              items={[
+                {
+                  key: 'words',
+                  label: 'Words',
+                  children: (
+                    <>
+                      <Words field="conclusion" label="Conclusion" />
+                      <Words field="actions" label="What is to be done" />
+                      <p className="quiet">
+                        Everything else is made from the ledger. Press a sentence on the page to put it in other words; it is held against
+                        the figures. State what was seen; blame nobody.
+                      </p>
+                    </>
+                  ),
+                },
+                { key: 'layout', label: 'Lay out', children: <LayOut /> },
+                ...(readOnly ? [] : [{ key: 'letters', label: 'Letters', children: <Letters /> }]),
+                {
+                  key: 'sign',
+                  label: model && model.flags.length > 0 ? `Sign, share (${model.flags.length})` : 'Sign, share',
+                  children: <SignShare model={model} onPdf={(v) => void takeFile(pdfPath(v, cover), 'The PDF')} />,
+                },
+              ]}
+            />
+          </section>
+          <section className="pane" aria-label="What became of it">
+            <h2>What became of it</h2>
+            <OutcomePane />
+          </section>
+        </div>
         {model ? (
           <ReportPage
             model={model}
