@@ -71,21 +71,40 @@ for (const size of [500, 5000]) {
   );
 }
 
-// A shelf of 1 000 and of 10 000 cases.
+// A shelf of 1 000 and of 10 000 cases, with 200 entries each (200 000 and 2 000 000), words of their own, and an outcome in every third.
+const ENTRIES_EACH = Number(process.env.ENTRIES_EACH ?? 200);
+const CAUSES = ['oil-low', 'normal-wear', 'fuel-in-oil', 'gasket-fault', 'foreign-debris'];
 for (const size of [1000, 10_000]) {
   const { rows } = await client.query('SELECT count(*)::int AS n FROM cases');
   await client.query(
-    `INSERT INTO cases (id, number, title, reference, seq, head, state, "stateSeq", summary, "summarySeq", updated)
-     SELECT gen_random_uuid(), 'B-' || g, 'Bench case ' || g, 'R ' || (g % 97), 0, repeat('0', 64), '{}', 0, (SELECT summary FROM cases WHERE id = $3), 0, now() - g * interval '1 minute'
+    `INSERT INTO cases (id, number, title, reference, seq, head, state, "stateSeq", summary, "summarySeq", updated, facts)
+     SELECT gen_random_uuid(), 'B-' || g, 'Bench case ' || g, 'R ' || (g % 97), 0, repeat('0', 64), '{}', 0, (SELECT summary FROM cases WHERE id = $3), 0, now() - g * interval '1 minute',
+            (SELECT facts FROM cases WHERE id = $3)
+              || jsonb_build_object('confirmed', jsonb_build_array($4::jsonb -> (g % 5)), 'proven', CASE WHEN g % 3 = 0 THEN jsonb_build_array($4::jsonb -> ((g / 3) % 5)) END,
+                   'program', jsonb_build_array(jsonb_build_array($4::jsonb -> (g % 5), 0.7), jsonb_build_array($4::jsonb -> ((g / 3) % 5), 0.2)),
+                   'words', 'Bench case ' || g || E'\\nscored pin of berth ' || (g % 211) || E'\\n' || repeat('rod upper shell wiped, copper shows; ', 20))
      FROM generate_series($1::int, $2::int) g`,
-    [rows[0].n, size - 1, id],
+    [rows[0].n, size - 1, id, JSON.stringify(CAUSES)],
   );
+  await client.query(
+    `INSERT INTO entries (id, "caseId", seq, kind, station, "authorId", "authorName", time, body, salt, "bodyHash", prev, hash)
+     SELECT gen_random_uuid(), c.id, e, 'remark', 'rod.2', '6d617261-0000-4000-8000-000000000001', 'Bench', '2026-01-01T00:00:00Z', '{"text": "scored", "remark": "r"}', '', repeat('0', 64), repeat('0', 64), repeat('0', 64)
+       FROM cases c, generate_series(1, $1::int) e WHERE c.number LIKE 'B-%' AND NOT EXISTS (SELECT 1 FROM entries x WHERE x."caseId" = c.id)`,
+    [ENTRIES_EACH],
+  );
+  await client.query('ANALYZE cases, entries');
   print(`first page of a shelf of ${size}`, await times(20, () => get('/api/cases/page?size=50')), size === 10_000 ? { limit: 100 } : {});
   print(
     `search in a shelf of ${size}`,
     await times(20, (n) => get(`/api/cases/page?size=50&words=bench%20${n}7`)),
     size === 10_000 ? { limit: 100 } : {},
   );
+  print(
+    `words found in everything of ${size} cases`,
+    await times(20, (n) => get(`/api/across/search?words=scored%20berth%20${n}7`)),
+    size === 10_000 ? { limit: 100 } : {},
+  );
+  print(`statistics across ${size} cases`, await times(8, () => get('/api/across')), size === 10_000 ? { limit: 1000 } : {});
 }
 
 // People at once: each looks at the shelf, opens his case and writes, with a pause as a hand makes; memory of the server before, along the way and after.

@@ -101,6 +101,14 @@ describe('across cases', () => {
     await bench.people.reader.get('/api/across/search?words=%00').expect(400);
   });
 
+  it('goes out as an open table, a row a case', async () => {
+    const { text, headers } = await bench.people.reader.get('/api/across/cases.csv').expect(200);
+    expect(headers['content-type']).toContain('text/csv');
+    const [head, ...rows] = text.trim().split('\r\n');
+    expect(head).toMatch(/^number,engine,kind,confirmed,proven,/);
+    expect(rows.filter((r) => /,surge,/.test(r)).length).toBe(2);
+  });
+
   it('leaves out what was withdrawn', async () => {
     await append(cases[0]!, draft('case-shelved', null, { as: 'withdrawn', reason: 'opened twice' }));
     const { statistics } = await counted();

@@ -13,7 +13,7 @@ afterAll(() => bench.close());
 
 /** Operations that answer bytes or text, not JSON. */
 const FILES =
-  /\.(pdf|html|zip|json|tsr|ics)$|\/surfaces\/\{station\}\/\{size\}$|\/(work|thumb|shared|original|picture|trace|account)$|\/clips\/\{sha\}$|\/events$|\/seals\/\{day\}$/;
+  /\.(pdf|html|zip|json|tsr|ics|csv)$|\/surfaces\/\{station\}\/\{size\}$|\/(work|thumb|shared|original|picture|trace|account)$|\/clips\/\{sha\}$|\/events$|\/seals\/\{day\}$/;
 
 interface Operation {
   readonly responses?: Record<string, { content?: unknown }>;

@@ -7,6 +7,7 @@ import { caseFileOf } from '../bundle/caseFile/write.js';
 import { wilson } from '../statistics/wilson.js';
 import { written } from '../testing/write.js';
 import { outcomesAsked } from './asked.js';
+import { bulletinOf } from './bulletin.js';
 import { caseFacts, type CaseFacts } from './facts.js';
 import { shopPriors, shrunk, TABLE_WEIGHS } from './priors.js';
 import { acrossStatistics, type CountedCase } from './statistics.js';
@@ -197,6 +198,23 @@ describe('priors of the shop', () => {
       ok: false,
       problem: { field: 'priors.priors.factors.nobody' },
     });
+  });
+});
+
+describe('a bulletin of a kind of engine', () => {
+  it('says where to begin, with the cases by number alone, and nothing of few', () => {
+    const all = [...Array.from({ length: 5 }, () => one({ places: [['rod.1.shell.upper', 'shell', 3]] })), one({ confirmed: ['surge'] })];
+    const numberOf = (id: string): string => all.find((c) => c.id === id)!.number;
+    const [family] = acrossStatistics(all).families;
+    const bulletin = bulletinOf(family!, numberOf)!;
+    expect(bulletin.lines.join(' ')).toContain(`5 of 6`);
+    expect(bulletin.lines.join(' ')).toContain(all[0]!.number);
+    // What came once is no habit.
+    expect(bulletin.lines.join(' ')).not.toMatch(/surge/i);
+    expect(bulletin.looks.length).toBeGreaterThan(0);
+    expect(bulletin.looks.every((l) => l.minutes > 0 && l.step.length > 3)).toBe(true);
+    expect(JSON.stringify(bulletin)).not.toContain('A case');
+    expect(bulletinOf(acrossStatistics(all.slice(0, 4)).families[0]!, numberOf)).toBeNull();
   });
 });
 

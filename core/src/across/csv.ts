@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { cause } from '../cause/data/causes.js';
-import type { AcrossStatistics } from './statistics.js';
+import type { AcrossStatistics, CountedCase } from './statistics.js';
 
 /** Causes and parts by kind of engine as an open table: a row a share, with its interval and the numbers of its cases. */
 export function acrossCsv(statistics: AcrossStatistics, numberOf: (id: string) => string): string {
@@ -20,5 +20,30 @@ export function acrossCsv(statistics: AcrossStatistics, numberOf: (id: string) =
       })),
     ),
   );
+  return Papa.unparse(rows, { escapeFormulae: true });
+}
+
+/** The cases themselves as an open table, a row a case, so that a shop can ask its own questions. */
+export function casesCsv(cases: readonly CountedCase[]): string {
+  const rows = cases.map(({ number, engine, facts: f }) => ({
+    number,
+    engine: engine ?? '',
+    kind: f.family,
+    confirmed: f.confirmed.join(' '),
+    proven: f.proven?.join(' ') ?? '',
+    program_first: f.program[0]?.[0] ?? '',
+    program_share: f.program[0]?.[1] ?? '',
+    outcome: f.outcome?.outcome ?? '',
+    outcome_on: f.outcome?.on ?? '',
+    outcome_by: f.outcome?.by ?? '',
+    worst_grade: f.places.reduce((worst, [, , grade]) => Math.max(worst, grade), 0),
+    places_of_grade_2: f.places.map(([station]) => station).join(' '),
+    patterns: f.patterns.join(' '),
+    cost_promised: f.cost?.[0] ?? '',
+    cost_came: f.cost?.[1] ?? '',
+    days_promised: f.days?.[0] ?? '',
+    days_took: f.days?.[1] ?? '',
+    given_back: f.givenBack ?? '',
+  }));
   return Papa.unparse(rows, { escapeFormulae: true });
 }

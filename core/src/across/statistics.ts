@@ -23,7 +23,7 @@ export interface CountedShare extends Share {
 export const ENOUGH = 5;
 
 /** A kind of engine: what failed in it, and where. */
-interface FamilyStatistics {
+export interface FamilyStatistics {
   readonly family: string;
   readonly name: string;
   readonly cases: number;

@@ -1,4 +1,4 @@
-import { Controller, Get, Put, Query } from '@nestjs/common';
+import { Controller, Get, Header, Put, Query } from '@nestjs/common';
 import { ApiQuery, ApiTags } from '@nestjs/swagger';
 import {
   answers,
@@ -27,6 +27,13 @@ export class AcrossController {
   @Answers(answers.across)
   statistics(@Who() account: Account): Promise<AcrossAnswer> {
     return this.across.statistics(account, today());
+  }
+
+  /** A row a case, so that a shop can ask its own questions. */
+  @Get('cases.csv')
+  @Header('Content-Type', 'text/csv; charset=utf-8')
+  table(@Who() account: Account): Promise<string> {
+    return this.across.table(account);
   }
 
   @Get('search')

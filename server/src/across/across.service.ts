@@ -1,5 +1,5 @@
 import type { Account, AcrossAnswer, FoundCases, ShopPriors } from '@true-ledger/contract';
-import { acrossStatistics, outcomesAsked, shopPriors, type CaseFacts, type CountedCase } from '@true-ledger/core/across';
+import { acrossStatistics, casesCsv, outcomesAsked, shopPriors, type CaseFacts, type CountedCase } from '@true-ledger/core/across';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { AccountsService } from '../accounts/accounts.service.js';
@@ -51,6 +51,11 @@ export class AcrossService {
       return next ? rootOf(next) : id;
     };
     return new Map([...into.keys()].map((id) => [id, rootOf(id)]));
+  }
+
+  /** Every case that is counted, as an open table. */
+  async table(account: Account): Promise<string> {
+    return casesCsv(await this.counted(await this.accounts.casesOf(account)));
   }
 
   async statistics(account: Account, today: string): Promise<AcrossAnswer> {

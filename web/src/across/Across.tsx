@@ -1,10 +1,11 @@
 import { Alert, App, Button, Input, Segmented, Select, Switch } from 'antd';
 import type { AcrossAnswer, Me } from '@true-ledger/contract';
-import { acrossCsv, ENOUGH, type AcrossStatistics, type CountedShare } from '@true-ledger/core/across';
+import { acrossCsv, bulletinOf, ENOUGH, type AcrossStatistics, type CountedShare } from '@true-ledger/core/across';
 import { cause, percentText } from '@true-ledger/core/cause';
 import { PART_NAMES } from '@true-ledger/core/engine';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
+import { Dialog } from '../app/Dialog.js';
 import { useAcrossQuery, useSwitchPriorsMutation } from '../app/api.js';
 import { saveBlob } from '../app/saveBlob.js';
 import { asProblem } from '../app/server.js';
@@ -40,6 +41,9 @@ export function Across({ me }: { me: Me }): ReactNode {
           }
         >
           As CSV
+        </Button>
+        <Button disabled={data.statistics.cases === 0} href="/api/across/cases.csv" download="cases.csv">
+          Cases as CSV
         </Button>
       </div>
       {words.trim() !== '' ? <FoundCases words={words} /> : <Statistics me={me} answer={data} />}
@@ -107,6 +111,7 @@ function Statistics({ me, answer }: { me: Me; answer: AcrossAnswer }): ReactNode
               onOpen={(share) => setBehind({ title: nameOf(share.key), ids: share.cases })}
             />
           )}
+          <BulletinButton family={shown} answer={answer} />
           <p className="quiet">
             Of {of} case{of === 1 ? '' : 's'}, with the interval that so many leave open (90 %).{' '}
             {what === 'causes' ? 'What an outcome proved counts before what was confirmed.' : 'Of grade 2 and more.'} Press a bar for its
@@ -165,6 +170,40 @@ function Statistics({ me, answer }: { me: Me; answer: AcrossAnswer }): ReactNode
           <Kept s={s} />
         </section>
       </div>
+    </>
+  );
+}
+
+/** What to look at first in this kind of engine, to be printed or copied. */
+function BulletinButton({ family, answer }: { family: AcrossStatistics['families'][number]; answer: AcrossAnswer }): ReactNode {
+  const [open, setOpen] = useState(false);
+  const bulletin = bulletinOf(family, (id) => answer.cases[id]?.number ?? id.slice(0, 8));
+  if (!bulletin) return null;
+  const text = [bulletin.title, '', ...bulletin.lines, '', ...bulletin.looks.map((l) => `${l.step} (${l.minutes} min): ${l.cause}`)].join(
+    '\n',
+  );
+  return (
+    <>
+      <Button onClick={() => setOpen(true)}>Bulletin of this engine</Button>
+      <Dialog
+        open={open}
+        title={bulletin.title}
+        okText="Take text"
+        cancelText="Close"
+        onOk={() => saveBlob(`bulletin-${family.family}.txt`, new Blob([text], { type: 'text/plain' }))}
+        onCancel={() => setOpen(false)}
+      >
+        {bulletin.lines.map((l) => (
+          <p key={l}>{l}</p>
+        ))}
+        <ul>
+          {bulletin.looks.map((l) => (
+            <li key={l.step}>
+              {l.step} <span className="figure">{l.minutes} min</span> <span className="quiet">{l.cause}</span>
+            </li>
+          ))}
+        </ul>
+      </Dialog>
     </>
   );
 }
