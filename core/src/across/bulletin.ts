@@ -6,7 +6,7 @@ import { PART_NAMES } from '../engine/stations.js';
 import { ENOUGH, type FamilyStatistics } from './statistics.js';
 
 /** A look that is worth its minutes in this kind of engine. */
-export interface FirstLook {
+interface FirstLook {
   readonly step: string;
   readonly minutes: number;
   /** Cause it tells of. */

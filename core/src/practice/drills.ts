@@ -3,8 +3,7 @@ import { seeded } from '../kit/seeded.js';
 import { RECIPES, SEVERITIES, SEVERITY_WORDS, type Recipe, type Severity } from '../specimen/recipes.js';
 
 /** What a drill asks of a specimen: what it is, which of two that are mistaken for each other, how far it has gone. */
-export const DRILL_KINDS = ['name', 'which', 'far'] as const;
-export type DrillKind = (typeof DRILL_KINDS)[number];
+type DrillKind = 'name' | 'which' | 'far';
 
 /** A question that comes again until it sits. */
 export interface DrillCard {
