@@ -92,6 +92,8 @@ describe('the oil of the shop', () => {
     const dialog = await screen.findByRole('dialog');
     const keep = within(dialog).getByText('Make the record').closest('button')!;
     expect(keep.disabled).toBe(true);
+    // The dialog puts the hand in its first field once it stands open.
+    await waitFor(() => expect(document.activeElement).toBe(within(dialog).getByLabelText('Mark')));
     await user.type(within(dialog).getByLabelText('Mark'), 'E-9');
     await user.type(within(dialog).getByLabelText(/^Name/), 'Dredger');
     expect(keep.disabled).toBe(false);
