@@ -169,6 +169,14 @@ describe('priors of the shop', () => {
     expect(moved).toBeGreaterThan(0.9);
   });
 
+  it('never make a cause impossible, however many cases had none of it', () => {
+    const many = Array.from({ length: 50_000 }, () => one({ proven: ['surge'] }));
+    const priors = shopPriors(many, 'inline-4-petrol', '2026-12-01')!;
+    expect(Math.min(...Object.values(priors.factors))).toBe(0.01);
+    expect(Math.max(...Object.values(priors.factors))).toBeLessThanOrEqual(100);
+    expect(caseView(written(['priors-taken', null, { priors }]))!.priors).toBeDefined();
+  });
+
   it('count a kind of engine for itself, shrunk towards the shop', () => {
     const cases = [
       ...Array.from({ length: 10 }, () => one({ proven: ['oil-low'] })),
