@@ -5,8 +5,8 @@ import type { CountedCase } from './statistics.js';
 /** Cases the table counts for beside the shop's own, and the shop beside a kind of engine. Judgement: with twenty proven cases the shop's own word weighs as much as the table. */
 export const TABLE_WEIGHS = 20;
 const SHOP_WEIGHS = 10;
-/** Most a shop's own frequency moves the odds of the table, either way: what never came in a thousand cases may come in the next. */
-const MOST = 100;
+/** How far a shop's own frequency moves the odds of the table: what never came in a thousand cases may come in the next. */
+const FACTORS = { least: 0.01, most: 1000 } as const;
 /** A change of the odds by less is none. */
 const LEAST = 0.02;
 
@@ -33,7 +33,7 @@ export function shopPriors(cases: readonly CountedCase[], family: string, on: st
     const table = chance(c.priorOdds);
     const shop = shrunk(table, TABLE_WEIGHS, count(proven, c.id), proven.length);
     const kind = shrunk(shop, SHOP_WEIGHS, count(own, c.id), own.length);
-    const factor = Math.min(MOST, Math.max(1 / MOST, odds(Math.min(0.95, kind)) / c.priorOdds));
+    const factor = Math.min(FACTORS.most, Math.max(FACTORS.least, odds(Math.min(0.95, kind)) / c.priorOdds));
     if (Math.abs(Math.log(factor)) > LEAST) factors[c.id] = Number(factor.toPrecision(4));
   }
   return { cases: proven.length, ofFamily: own.length, family, on, factors };
