@@ -151,6 +151,18 @@ describe('a result', () => {
     expect(log.read().samples[0]!.sources.map((s) => s.id)).toEqual([source]);
   });
 
+  it('comes to limits of its own in an engine that always lies near those of its kind', () => {
+    const healthy = healthyOil(ENGINE);
+    const log = new Log();
+    for (let k = 0; k < 7; k++)
+      log
+        .change(`20${20 + k}-01-01`, 250 * k)
+        .sample(k, `20${20 + k}-06-01`, 250 * k + 245, 245, { ...healthy, wear: { ...healthy.wear, Fe: 18 } });
+    const iron = log.read().samples.map((s) => s.verdicts.find((v) => v.species === 'Fe')!);
+    expect([iron[0]!.word, iron[0]!.from]).toEqual(['watch', 'its kind']);
+    expect([iron.at(-1)!.word, iron.at(-1)!.from]).toEqual(['within', 'own history']);
+  });
+
   const petrol = healthyOil({ ...ENGINE, fuel: 'petrol' });
   it.each<[string, (log: Log) => Log, RegExp, object | undefined]>([
     [

@@ -266,7 +266,7 @@ function sampleFindings(samples: readonly ReadSample[]): LogFinding[] {
     found.push({
       id: 'watched',
       weight: 'watch',
-      words: `In the sample of ${last.line.day} ${watched.map((v) => species(v.species)!.name).join(', ')} ${watched.length === 1 ? 'is' : 'are'} on the way up.`,
+      words: `In the sample of ${last.line.day} ${watched.map((v) => species(v.species)!.name).join(', ')} ${watched.length === 1 ? 'lies' : 'lie'} above what is usual.`,
       line,
     });
   if (last.verdicts.length > 0 && last.verdicts.every((v) => v.word === 'within')) {

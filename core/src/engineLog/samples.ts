@@ -100,7 +100,7 @@ function verdictsOf(engine: EngineRecord, sample: Sample, earlier: readonly Read
     const perService = isRate(id);
     const kind = general * (perService && engine.counter === 'km' ? HOURS_OF_1000_KM / 100 : 1);
     // What was beyond once is no part of what is usual: else limits would rise with the wear they are to show.
-    const usual = earlier.filter((s) => s.verdicts.find((v) => v.species === id)?.word === 'within');
+    const usual = earlier.filter((s) => s.verdicts.find((v) => v.species === id)?.word !== 'beyond');
     const before = usual.flatMap((s) => valueOf(s, id) ?? []);
     const least = perService ? TRACE * 0.4 : id.length > 2 ? general * 0.05 : TRACE;
     const log = (v: number): number => Math.log(Math.max(least, v));
@@ -174,14 +174,14 @@ function apart(result: LineOf<'result'>, profile: OilProfile): number | null {
 
 /** Two results of one oil differ by less (root mean square of logarithms): laboratories repeat additives within a tenth, and they deplete by a fifth. */
 const SAME_OIL = 0.35;
-/** One figure that is this many times what it was, or so small a share of it, while the others are as they were: a decimal point slipped. */
 /** A figure nobody touched strays by less, as its logarithm. */
 const UNTOUCHED = 0.22;
+/** Times what it was, or as small a share of it: about ten. */
 const SLIPPED = { least: 6, most: 16 } as const;
 
 /** Why a result is held back until somebody has looked at it. */
 export interface ResultDoubt {
-  readonly kind: 'no-sample' | 'before-sample' | 'twice' | 'impossible' | 'slipped' | 'other-units' | 'another-engine' | 'another-oil';
+  readonly kind: 'before-sample' | 'twice' | 'impossible' | 'slipped' | 'other-units' | 'another-engine' | 'another-oil';
   readonly words: string;
   /** What would put it right. */
   readonly offer?: { readonly figures: Readonly<Record<string, number>> } | { readonly engine: string };
@@ -193,24 +193,16 @@ export interface OtherOil {
   readonly profile: OilProfile;
 }
 
-/** What speaks against a result that came for this engine. `lines`: the whole log, standing; `counted`: its earlier results that count. */
+/** What speaks against the result of a sample. `lines`: the whole log, standing; `counted`: its earlier results that count. */
 function resultDoubts(
+  { line: sample, oil }: Sample,
   result: LineOf<'result'>,
   lines: readonly LogLine[],
   counted: readonly Sample[],
   others: readonly OtherOil[],
 ): ResultDoubt[] {
   const { body } = result;
-  const samples = linesOf(lines, 'sample').filter((s) => s.body.reference === body.reference);
   const doubts: ResultDoubt[] = [];
-  const sample = samples.at(-1);
-  if (!sample)
-    return [
-      {
-        kind: 'no-sample',
-        words: `No sample of this engine has the reference ${body.reference}. Look for it in another engine's log before it is taken here.`,
-      },
-    ];
   if (dayNumber(body.reported) < dayNumber(sample.day))
     doubts.push({ kind: 'before-sample', words: `It was reported on ${body.reported}, before the sample was drawn on ${sample.day}.` });
   const same = linesOf(lines, 'result').filter((r) => r.body.reference === body.reference && r.id !== result.id);
@@ -224,7 +216,6 @@ function resultDoubts(
       });
   }
   // An oil is known by what was filled in; metals by what the engine always gave off.
-  const oil = linesOf(lines.slice(0, lines.indexOf(sample)), 'oil-change').at(-1)?.body.oil ?? null;
   const ofOil = counted.filter((s) => s.oil === oil);
   const known = (id: string): number | null => {
     const values = (isPut(id) ? ofOil : counted).flatMap((s) => s.result?.body.figures[id] ?? []);
@@ -307,7 +298,7 @@ export function readSamples(engine: EngineRecord, lines: readonly LogLine[], oth
   const read: ReadSample[] = [];
   for (const sample of samplesOf(lines)) {
     const counted = read.filter((s) => s.counts);
-    const doubts = sample.result ? resultDoubts(sample.result, lines, counted, others) : [];
+    const doubts = sample.result ? resultDoubts(sample, sample.result, lines, counted, others) : [];
     const counts = sample.result !== null && (doubts.length === 0 || sample.result.body.insisted);
     const verdicts = counts ? verdictsOf(engine, sample, counted) : [];
     read.push({ ...sample, doubts, counts, verdicts, sources: sourcesOf(verdicts) });
