@@ -1,7 +1,9 @@
 import { caseView } from '../case/views.js';
 import { outcomeAgainstAccount } from '../case/outcome.js';
 import { cause } from '../cause/data/causes.js';
-import { diagnose } from '../diagnosis/diagnose.js';
+import { engineTags } from '../engine/tags.js';
+import { engineTemplate } from '../engine/templates.js';
+import { applicableModel, diagnose } from '../diagnosis/diagnose.js';
 import { readCaseFile } from '../bundle/caseFile/read.js';
 import { caseFileOf } from '../bundle/caseFile/write.js';
 import { wilson } from '../statistics/wilson.js';
@@ -93,6 +95,10 @@ describe('the facts of a case', () => {
     expect(proven(outcome('2026-05-01', {}), outcome('2026-08-01', { outcome: 'disproved' }))).toBeNull();
     expect(proven(outcome('2026-05-01', {}), outcome('2026-08-01', { outcome: 'disproved', cause: 'surge' }))).toEqual(['surge']);
     expect(proven(outcome('2026-05-01', {}), outcome('2026-05-01', { outcome: null }))).toBeNull();
+    // What failed the second time may be another thing altogether.
+    expect(proven(outcome('2026-05-01', {}), outcome('2026-08-01', { outcome: 'failed-again', cause: 'surge' }))).toEqual(['oil-low']);
+    // Two who tell of one day do not write over each other.
+    expect(proven(outcome('2026-05-01', {}), outcome('2026-05-01', { outcome: 'ran-on', by: 'owner' }))).toEqual(['oil-low']);
   });
 
   it('leave a signed account as it was, and ask for an amendment', () => {
@@ -167,6 +173,16 @@ describe('priors of the shop', () => {
     expect(many.factors['oil-low']).toBeLessThan(0.3);
     const moved = (many.factors['surge']! * cause('surge')!.priorOdds) / (1 + many.factors['surge']! * cause('surge')!.priorOdds);
     expect(moved).toBeGreaterThan(0.9);
+  });
+
+  it('come to the share of the kind’s own cases where the table holds other odds for it', () => {
+    const cases = Array.from({ length: 3000 }, (_, i) => one({ family: 'inline-4-diesel', proven: [i % 10 < 3 ? 'detonation' : 'surge'] }));
+    const { layout } = engineTemplate('inline-4-diesel')!;
+    const { causes, odds } = applicableModel(engineTags(layout));
+    const table = odds[causes.findIndex((c) => c.id === 'detonation')]!;
+    expect(table).not.toBe(cause('detonation')!.priorOdds);
+    const moved = table * shopPriors(cases, 'inline-4-diesel', '2026-12-01')!.factors['detonation']!;
+    expect(moved / (1 + moved)).toBeCloseTo(0.3, 2);
   });
 
   it('never make a cause impossible, however many cases had none of it', () => {

@@ -7,6 +7,8 @@ import { ENOUGH, type FamilyStatistics } from './statistics.js';
 
 /** A look that is worth its minutes in this kind of engine. */
 interface FirstLook {
+  /** What is looked for, and how. */
+  readonly sign: string;
   readonly step: string;
   readonly minutes: number;
   /** Cause it tells of. */
@@ -44,7 +46,7 @@ export function bulletinOf(family: FamilyStatistics, numberOf: (id: string) => s
       .sort((a, b) => b.worth - a.worth)
       .filter(({ f }) => !seen.has(f.check.step) && seen.add(f.check.step))
       .slice(0, LOOKS_EACH)
-      .map(({ f }): FirstLook => ({ step: f.check.step, minutes: f.check.minutes, cause: cause(key)!.name })),
+      .map(({ f }): FirstLook => ({ sign: f.name, step: f.check.step, minutes: f.check.minutes, cause: cause(key)!.name })),
   );
   return {
     title: `${family.name}: what to look at first`,

@@ -1,5 +1,8 @@
 import type { EntryBodies } from '../entries/entries.js';
 import { CAUSES } from '../cause/data/causes.js';
+import { applicableModel } from '../diagnosis/diagnose.js';
+import { engineTags } from '../engine/tags.js';
+import { engineTemplate } from '../engine/templates.js';
 import type { CountedCase } from './statistics.js';
 
 /** Cases the table counts for beside the shop's own, and the shop beside a kind of engine. Judgement: with twenty proven cases the shop's own word weighs as much as the table. */
@@ -29,11 +32,14 @@ export function shopPriors(cases: readonly CountedCase[], family: string, on: st
   const own = proven.filter((c) => c.facts.family === family);
   const count = (among: readonly CountedCase[], id: string): number => among.filter((c) => c.facts.proven!.includes(id)).length;
   const factors: Record<string, number> = {};
-  for (const c of CAUSES) {
-    const table = chance(c.priorOdds);
-    const shop = shrunk(table, TABLE_WEIGHS, count(proven, c.id), proven.length);
-    const kind = shrunk(shop, SHOP_WEIGHS, count(own, c.id), own.length);
-    const factor = Math.min(FACTORS.most, Math.max(FACTORS.least, odds(Math.min(0.95, kind)) / c.priorOdds));
+  const template = engineTemplate(family);
+  const model = template ? applicableModel(engineTags(template.layout)) : { causes: CAUSES, odds: CAUSES.map((c) => c.priorOdds) };
+  for (const [i, c] of model.causes.entries()) {
+    // The table holds other odds for some kinds of engine: the shop moves those, and the kind's own cases come to its own share.
+    const table = model.odds[i]!;
+    const shop = odds(shrunk(chance(c.priorOdds), TABLE_WEIGHS, count(proven, c.id), proven.length)) / c.priorOdds;
+    const kind = shrunk(chance(table * shop), SHOP_WEIGHS, count(own, c.id), own.length);
+    const factor = Math.min(FACTORS.most, Math.max(FACTORS.least, odds(Math.min(0.95, kind)) / table));
     if (Math.abs(Math.log(factor)) > LEAST) factors[c.id] = Number(factor.toPrecision(4));
   }
   return { cases: proven.length, ofFamily: own.length, family, on, factors };

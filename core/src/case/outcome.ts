@@ -6,10 +6,10 @@ export const confirmedCauses = (view: CaseView): string[] =>
 
 /** Causes that were proved since: those confirmed where they were proved, that which it was instead where they were disproved; null while nobody knows. */
 export function provenCauses(view: CaseView): readonly string[] | null {
-  const last = view.outcomes.findLast(({ value: o }) => o.outcome === 'proved' || o.outcome === 'disproved' || o.cause !== null)?.value;
+  const last = view.outcomes.findLast(({ value: o }) => o.outcome === 'proved' || o.outcome === 'disproved')?.value;
   if (!last) return null;
-  if (last.cause !== null) return [last.cause];
-  return last.outcome === 'proved' ? confirmedCauses(view) : null;
+  if (last.outcome === 'proved') return confirmedCauses(view);
+  return last.cause === null ? null : [last.cause];
 }
 
 /** What an outcome says against the account as it was signed; null where nothing does. The account stays as it was signed: it is amended. */

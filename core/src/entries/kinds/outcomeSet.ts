@@ -10,7 +10,7 @@ export const OUTCOME_SOURCES = ['owner', 'later-strip', 'test', 'laboratory', 'c
 export const outcomeSet = defineEntry({
   kind: 'outcome-set',
   name: 'Outcome',
-  says: 'What became of it, on a day: it ran on, failed again, or the cause was proved or disproved and by what. `cause`: what it was instead, where that is known. `service`: run since, in the counter of the engine. `cost`, `days`: what the work came to. Outcome null: taken back.',
+  says: 'What became of it, on a day: it ran on, failed again, or the cause was proved or disproved, and by what. `cause`: what it was instead of a disproved one, where that is known. `service`: run since, in the counter of the engine. `cost`, `days`: what the work came to. Outcome null: taken back.',
   body: object({
     on: day,
     outcome: nullable(oneOf(OUTCOMES)),
@@ -22,7 +22,7 @@ export const outcomeSet = defineEntry({
     note: text(1000),
   }),
   stands: 'case',
-  slot: (b) => `outcome:${b.on}`,
+  slot: (b) => `outcome:${b.on}:${b.by}`,
   tell: (b) =>
     b.outcome === null
       ? `of ${b.on}: taken back`

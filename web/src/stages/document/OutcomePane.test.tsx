@@ -7,6 +7,14 @@ describe('what became of it', () => {
     const shop = new Shop();
     const { user } = await open(<OutcomePane />, { shop });
     await screen.findByText(/Nothing is known yet/);
+    expect(screen.getByText('Write it down').closest('button')!.disabled).toBe(true);
+    for (const [field, option] of [
+      ['It', 'ran on'],
+      ['Told by', 'owner'],
+    ] as const) {
+      await user.click(screen.getByLabelText(field));
+      await user.click(await screen.findByTitle(option));
+    }
     await user.type(screen.getByLabelText('Run since'), '340');
     await user.click(screen.getByText('Write it down'));
     await settled();

@@ -8,6 +8,8 @@ import { DateField } from '../../fields/DateField.js';
 import { NumberField } from '../../fields/NumberField.js';
 
 type Outcome = EntryBodies['outcome-set'];
+/** While it is typed, nobody has said yet what became of it, or who told it. */
+type Typed = Omit<Outcome, 'by'> & { readonly by: Outcome['by'] | null };
 
 const WORDS: Readonly<Record<(typeof OUTCOMES)[number], string>> = {
   'ran-on': 'ran on',
@@ -22,9 +24,9 @@ export function OutcomePane(): ReactNode {
   const { view, readOnly } = useCase();
   const record = useRecord();
   const [today] = useState(() => new Date().toISOString().slice(0, 10));
-  const empty: Outcome = { on: today, outcome: 'ran-on', by: 'owner', cause: null, service: null, cost: null, days: null, note: '' };
-  const [draft, setDraft] = useState<Outcome>(empty);
-  const set = (part: Partial<Outcome>): void => setDraft({ ...draft, ...part });
+  const empty: Typed = { on: today, outcome: null, by: null, cause: null, service: null, cost: null, days: null, note: '' };
+  const [draft, setDraft] = useState<Typed>(empty);
+  const set = (part: Partial<Typed>): void => setDraft({ ...draft, ...part });
   const against = outcomeAgainstAccount(view);
   const figure = (key: 'service' | 'cost' | 'days', label: string): ReactNode => (
     <label>
@@ -80,21 +82,23 @@ export function OutcomePane(): ReactNode {
               <span>It</span>
               <Select
                 aria-label="It"
+                placeholder="choose"
                 value={draft.outcome}
                 options={OUTCOMES.map((value) => ({ value, label: WORDS[value] }))}
-                onChange={(outcome) => set({ outcome, ...(outcome === 'disproved' || outcome === 'failed-again' ? {} : { cause: null }) })}
+                onChange={(outcome) => set({ outcome, ...(outcome === 'disproved' ? {} : { cause: null }) })}
               />
             </label>
             <label>
               <span>Told by</span>
               <Select
                 aria-label="Told by"
+                placeholder="choose"
                 value={draft.by}
                 options={OUTCOME_SOURCES.map((value) => ({ value, label: value.replace('-', ' ') }))}
                 onChange={(by) => set({ by })}
               />
             </label>
-            {(draft.outcome === 'disproved' || draft.outcome === 'failed-again') && (
+            {draft.outcome === 'disproved' && (
               <label>
                 <span>It was instead</span>
                 <Select
@@ -119,8 +123,10 @@ export function OutcomePane(): ReactNode {
           </div>
           <Button
             type="primary"
+            disabled={draft.outcome === null || draft.by === null}
             onClick={() => {
-              record({ kind: 'outcome-set', station: null, body: draft });
+              if (draft.by === null) return;
+              record({ kind: 'outcome-set', station: null, body: { ...draft, by: draft.by } });
               setDraft(empty);
             }}
           >
