@@ -1,8 +1,12 @@
+import { execFileSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import type { EngineLine, EngineLogAnswer } from '@true-ledger/contract';
 import { readLog, type EngineRecord, type LineBodies, type LineKind } from '@true-ledger/core/engineLog';
 import { DataSource } from 'typeorm';
-import { newCase, PASSWORD, startBench, type Bench } from './harness.js';
+import { bytesOf, newCase, PASSWORD, startBench, type Bench } from './harness.js';
 import request from 'supertest';
 
 // Engines as records of their own: nothing written is lost, whoever merges what, and what a laboratory gets wrong is caught by the log.
@@ -67,6 +71,11 @@ describe('an engine', () => {
     await write(id, again).expect(201);
     expect((await log(id)).lines).toHaveLength(3);
     expect((await write(id, { ...again, id: randomUUID() })).body).toMatchObject({ code: 'book-conflict' });
+    // Two at once: the database lets one.
+    const both = await Promise.all(
+      [0.6, 0.65].map((share) => write(id, { ...again, id: randomUUID(), supersedes: again.id, body: { ...again.body, share } })),
+    );
+    expect(both.map((r) => r.status).sort()).toEqual([201, 409]);
     expect((await write(id, { ...level('2026-03-02', 60, 1), supersedes: randomUUID() })).body).toMatchObject({ code: 'engine-line' });
     expect((await write(id, { ...first, kind: 'note', body: { words: 'x' } })).body).toMatchObject({ code: 'entry-id' });
     expect((await write(id, { ...level('2026-13-99', 60, 1), day: 'soon' })).body).toMatchObject({ code: 'request' });
@@ -108,6 +117,10 @@ describe('one engine under two marks', () => {
     expect(((await bench.people.builder.get('/api/engines')).body as EngineLine[]).some((e) => e.id === other)).toBe(false);
     // In a ring nobody would find either.
     expect((await merge(one, other)).body).toMatchObject({ code: 'engine-merge' });
+    const three = await make();
+    const race = await Promise.all([merge(one, three), merge(three, one)]);
+    expect(race.map((r) => r.status).sort()).toEqual([200, 400]);
+    for (const each of [one, three]) await merge(each, null).expect(200);
     expect((await merge(one, one)).body).toMatchObject({ code: 'engine-merge' });
     await merge(other, null).expect(200);
     expect((await log(one)).lines).toHaveLength(1);
@@ -178,6 +191,37 @@ describe('the stand-in of the laboratory', () => {
     expect([lost.awaited, reading(lost).result]).toEqual([['LAB-7'], null]);
     // Asked twice, a result comes once.
     expect((await collect(id)).lines.length).toBe(lost.lines.length);
+  });
+
+  it('answers for a record that was merged, and takes a reference from one engine alone', async () => {
+    const [one, other] = [await make(), await make()];
+    await write(one, change('2025-01-01', 0), sample('MERGED-1', '2025-02-01', 200)).expect(201);
+    await bench.people.builder.post(`/api/engines/${one}/laboratory`).send({ reference: 'MERGED-1', fault: 'none' }).expect(201);
+    await write(other, sample('MERGED-1', '2025-03-01', 10)).expect(201);
+    const refused = await bench.people.builder.post(`/api/engines/${other}/laboratory`).send({ reference: 'MERGED-1', fault: 'none' });
+    expect([refused.status, refused.body]).toMatchObject([400, { code: 'engine-line', field: 'reference' }]);
+    await bench.people.builder.put(`/api/engines/${one}/merged`).send({ into: other }).expect(200);
+    expect((await collect(other)).awaited).toEqual([]);
+    expect((await log(other)).lines.some((l) => l.kind === 'result')).toBe(true);
+  });
+
+  it('gets a label that names the sample and nobody', async () => {
+    const named = await make({ name: 'Launch of Somebody' });
+    await write(
+      named,
+      line('owner', '2025-01-01', null, { reference: 'Somebody' }),
+      change('2025-01-01', 0),
+      sample('LABEL-1', '2025-02-01', 200),
+    ).expect(201);
+    const pdf = await bytesOf(bench.people.reader.get(`/api/engines/${named}/label.pdf?reference=LABEL-1`).expect(200));
+    const file = join(mkdtempSync(join(tmpdir(), 'tl-label-')), 'label.pdf');
+    writeFileSync(file, pdf);
+    const text = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' });
+    expect(text).toMatch(/LABEL-1[^]*200 h[^]*Harbour 15W-40/);
+    // On the bottle and on the form.
+    expect(text.match(/Harbour 15W-40/g)).toHaveLength(2);
+    expect(text).not.toContain('Somebody');
+    await bench.people.reader.get(`/api/engines/${named}/label.pdf?reference=NONE-1`).expect(404);
   });
 
   it('takes no reference that is not in the log', async () => {

@@ -271,6 +271,8 @@ export class Engines1796600000000 implements MigrationInterface {
         id uuid PRIMARY KEY, "engineId" uuid NOT NULL REFERENCES engines (id), n serial, kind text NOT NULL, day text NOT NULL, counter double precision,
         supersedes uuid REFERENCES engine_lines (id), body jsonb NOT NULL, "byName" text NOT NULL, time timestamptz NOT NULL);
       CREATE INDEX engine_lines_of ON engine_lines ("engineId", n);
+      -- Of two who replace the same line at once the database lets one.
+      CREATE UNIQUE INDEX engine_lines_replaced ON engine_lines (supersedes) WHERE supersedes IS NOT NULL;
       CREATE FUNCTION refuse_line_change() RETURNS trigger LANGUAGE plpgsql AS $$
         BEGIN RAISE EXCEPTION 'lines of a log are never edited'; END $$;
       CREATE TRIGGER engine_lines_stay BEFORE UPDATE OR DELETE ON engine_lines FOR EACH ROW EXECUTE FUNCTION refuse_line_change();

@@ -48,52 +48,48 @@ export class EnginesService {
     private readonly accounts: AccountsService,
   ) {}
 
-  /** Engines that stand by themselves, the one written in last first. Who sees chosen cases sees the engines of these. */
-  async all(account: Account, today: string): Promise<EngineLine[]> {
-    const [rows, lines, cases] = await Promise.all([
+  /** Engines that stand by themselves, each with its standing lines and the cases that hang on it. Who sees chosen cases sees the engines of these. */
+  private async shown(account: Account): Promise<Array<{ readonly row: EngineRow; readonly cases: number; readonly standing: LogLine[] }>> {
+    const [rows, lines, { chosen, byEngine }] = await Promise.all([
       this.db.getRepository(EngineRow).find(),
       this.db.getRepository(EngineLineRow).find({ order: { n: 'ASC' } }),
       this.casesByEngine(account),
     ]);
     const families = familiesOf(rows);
-    const logs = new Map(
-      rows.map((r) => {
-        const own = new Set(families.get(r.id)!.map((m) => m.id));
-        return [r.id, lines.filter((l) => own.has(l.engineId)).map(lineOf)] as const;
-      }),
-    );
-    return rows
-      .filter((r) => r.mergedInto === null)
-      .flatMap((r): EngineLine[] => {
-        const own = families.get(r.id)!;
-        const hang = own.flatMap((m) => cases.byEngine.get(m.id) ?? []);
-        if (cases.chosen && hang.length === 0) return [];
-        const log = logs.get(r.id)!;
-        const standing = standingLines(log);
-        const { findings } = readLog(r.record, log, []);
-        return [
-          {
-            id: r.id,
-            record: r.record,
-            version: r.version,
-            cases: hang.length,
-            lines: standing.length,
-            newest: standing.at(-1)?.day ?? null,
-            counter: standing.findLast((l) => l.counter !== null)?.counter ?? null,
-            urgent: findings.filter((f) => f.weight === 'now').map((f) => f.words),
-            due: dueOf(r.record, standing, today)[0] ?? null,
-          },
-        ];
-      })
+    const logs = new Map<string, EngineLineRow[]>();
+    for (const l of lines) logs.set(l.engineId, [...(logs.get(l.engineId) ?? []), l]);
+    return rows.flatMap((row) => {
+      if (row.mergedInto !== null) return [];
+      const own = families.get(row.id)!;
+      const cases = own.reduce((n, m) => n + (byEngine.get(m.id)?.length ?? 0), 0);
+      if (chosen && cases === 0) return [];
+      const log = own.flatMap((m) => logs.get(m.id) ?? []).sort((a, b) => a.n - b.n);
+      return [{ row, cases, standing: standingLines(log.map(lineOf)) }];
+    });
+  }
+
+  /** Engines that stand by themselves, the one written in last first. */
+  async all(account: Account, today: string): Promise<EngineLine[]> {
+    return (await this.shown(account))
+      .map(({ row, cases, standing }): EngineLine => ({
+        id: row.id,
+        record: row.record,
+        version: row.version,
+        cases,
+        lines: standing.length,
+        newest: standing.at(-1)?.day ?? null,
+        counter: standing.findLast((l) => l.counter !== null)?.counter ?? null,
+        urgent: readLog(row.record, standing)
+          .findings.filter((f) => f.weight === 'now')
+          .map((f) => f.words),
+        due: dueOf(row.record, standing, today)[0] ?? null,
+      }))
       .sort((a, b) => (b.newest ?? '').localeCompare(a.newest ?? '') || a.record.mark.localeCompare(b.record.mark));
   }
 
   /** Everything due of every engine, with whose it is. */
   async due(account: Account, today: string): Promise<Array<{ readonly record: EngineRecord; readonly due: readonly DueThing[] }>> {
-    const shown = await this.all(account, today);
-    return Promise.all(
-      shown.map(async ({ id, record }) => ({ record, due: dueOf(record, standingLines((await this.one(account, id)).lines), today) })),
-    );
+    return (await this.shown(account)).map(({ row, standing }) => ({ record: row.record, due: dueOf(row.record, standing, today) }));
   }
 
   async one(account: Account, id: string): Promise<EngineLogAnswer> {
@@ -223,20 +219,23 @@ export class EnginesService {
     });
   }
 
-  /** One record turned out to be another's engine, or not to be after all. */
-  async merge(id: string, into: string | null, byName: string): Promise<void> {
-    const rows = await this.db.getRepository(EngineRow).find();
-    const families = familiesOf(rows);
-    const [row, other] = [rows.find((r) => r.id === id), rows.find((r) => r.id === into)];
-    if (!row || (into !== null && !other)) throw new ProblemError(NO_ENGINE);
-    const refuse = (sentence: string): never => {
-      throw new ProblemError({ code: 'engine-merge', sentence: `${sentence} Nothing was changed.`, field: 'into' });
-    };
-    if (other && families.get(id)!.includes(other)) refuse(`${other.record.mark} is this engine already.`);
-    if (other?.mergedInto) refuse(`${other.record.mark} was merged into another record itself; choose that one.`);
-    if (other && other.record.counter !== row.record.counter)
-      refuse(`The one counts ${row.record.counter} and the other ${other.record.counter}: one log cannot run in both.`);
-    await this.db.getRepository(EngineRow).update({ id }, { mergedInto: into, byName, time: new Date() });
+  /** One record turned out to be another's engine, or not to be after all. One at a time: two at once could point at each other. */
+  merge(id: string, into: string | null, byName: string): Promise<void> {
+    return this.db.transaction(async (tx) => {
+      await tx.query('LOCK TABLE engines IN SHARE ROW EXCLUSIVE MODE');
+      const repo = tx.getRepository(EngineRow);
+      const rows = await repo.find();
+      const [row, other] = [rows.find((r) => r.id === id), rows.find((r) => r.id === into)];
+      if (!row || (into !== null && !other)) throw new ProblemError(NO_ENGINE);
+      const refuse = (sentence: string): never => {
+        throw new ProblemError({ code: 'engine-merge', sentence: `${sentence} Nothing was changed.`, field: 'into' });
+      };
+      if (other && familiesOf(rows).get(id)!.includes(other)) refuse(`${other.record.mark} is this engine already.`);
+      if (other?.mergedInto) refuse(`${other.record.mark} was merged into another record itself; choose that one.`);
+      if (other && other.record.counter !== row.record.counter)
+        refuse(`The one counts ${row.record.counter} and the other ${other.record.counter}: one log cannot run in both.`);
+      await repo.update({ id }, { mergedInto: into, byName, time: new Date() });
+    });
   }
 
   /** Says which engine a case is of. What was said before stays on record. */

@@ -11,7 +11,7 @@ import {
 } from '@true-ledger/core/engineLog';
 import type { Account } from '@true-ledger/contract';
 import { randomUUID } from 'node:crypto';
-import { DataSource, IsNull, LessThanOrEqual } from 'typeorm';
+import { DataSource, In, IsNull, LessThanOrEqual } from 'typeorm';
 import { CONFIG, type ServerConfig } from '../config.js';
 import { LaboratoryOrderRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
@@ -55,6 +55,13 @@ export class LaboratoryService {
         field: 'reference',
       });
     const due = new Date(Date.now() + (this.config.laboratorySeconds ?? TAKES_S) * (fault === 'late' ? LATE : 1) * 1000);
+    const taken = await this.db.getRepository(LaboratoryOrderRow).findOneBy({ reference });
+    if (taken && taken.engineId !== engineId)
+      throw new ProblemError({
+        code: 'engine-line',
+        sentence: `The laboratory has had ${reference} from another engine already. Nothing was sent; give this sample a reference of its own.`,
+        field: 'reference',
+      });
     await this.db
       .getRepository(LaboratoryOrderRow)
       .createQueryBuilder()
@@ -66,8 +73,10 @@ export class LaboratoryService {
 
   /** Writes what the laboratory has ready into the logs by the references it reports. Whatever it got wrong is left for the log to catch. */
   async collect(account: Account, engineId: string): Promise<void> {
+    // Those of records that were merged into this one as well.
+    const { awaited } = await this.engines.one(account, engineId);
     const orders = await this.db.getRepository(LaboratoryOrderRow).find({
-      where: { engineId, reported: IsNull(), due: LessThanOrEqual(new Date()) },
+      where: { reference: In(awaited), reported: IsNull(), due: LessThanOrEqual(new Date()) },
     });
     for (const order of orders.filter((o) => o.fault !== 'lost')) {
       const claimed = await this.db

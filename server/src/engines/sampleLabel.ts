@@ -1,4 +1,5 @@
 import { formatCounter, samplesOf, SPECIES, type EngineRecord, type LogLine } from '@true-ledger/core/engineLog';
+import type { Content } from 'pdfmake/interfaces.js';
 import qrcode from 'qrcode';
 import { PAPER, press } from '../reports/paper.js';
 
@@ -23,7 +24,8 @@ export async function sampleLabel(
     ['Oil', sample.oil ?? 'not known'],
   ];
   const svg = await qrcode.toString(reference, { type: 'svg', errorCorrectionLevel: 'M', margin: 0 });
-  const rows = facts.map(([what, said]) => [{ text: say(what), style: 'small' }, { text: say(said, 'Mono') }]);
+  // Made anew for each place: the press lays out the very objects it is given, once.
+  const rows = (): Content[][] => facts.map(([what, said]) => [{ text: say(what), style: 'small' }, { text: say(said, 'Mono') }]);
   return createPdf({
     ...PAPER,
     info: { title: `Oil sample ${reference}` },
@@ -34,7 +36,7 @@ export async function sampleLabel(
           body: [
             [
               { svg, width: 64 },
-              { table: { widths: [110, '*'], body: rows }, layout: 'noBorders' },
+              { table: { widths: [110, '*'], body: rows() }, layout: 'noBorders' },
             ],
           ],
         },
@@ -42,7 +44,7 @@ export async function sampleLabel(
       },
       { text: say('Cut here; the upper part goes on the bottle, the lower with it.'), style: 'small' },
       { text: say(`Oil sample ${reference}`), style: 'heading' },
-      { table: { widths: [110, '*'], body: rows }, layout: 'noBorders' },
+      { table: { widths: [110, '*'], body: rows() }, layout: 'noBorders' },
       { text: say('Wanted'), style: 'label' },
       { text: say(SPECIES.map((s) => `${s.name} (${Object.keys(s.units)[0]})`).join(', ')) },
       { text: say('Answer'), style: 'label' },
