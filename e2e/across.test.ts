@@ -58,6 +58,7 @@ describe('an engine over its years', () => {
     await me.page.keyboard.press('Enter');
     await me.see('Nothing yet: the log is empty');
     log = me.page.url();
+    await put('Level: 0 lower mark, 1 upper', '1');
     await put('Counter', '100');
     await me.page.keyboard.press('Enter');
     await me.see('1 stand, 1 were written');
@@ -98,6 +99,7 @@ describe('an engine over its years', () => {
     await me.page.reload();
     await me.choose(field('What'), 'Sample drawn');
     await put('Counter', '990');
+    await me.choose(field('Drawn from'), 'tube');
     await me.press('Write the line');
     await me.see('Send to the stand-in');
     await me.choose(field('What the laboratory does'), 'swaps the reference');

@@ -179,30 +179,35 @@ function BulletinButton({ family, answer }: { family: AcrossStatistics['families
   const [open, setOpen] = useState(false);
   const bulletin = bulletinOf(family, (id) => answer.cases[id]?.number ?? id.slice(0, 8));
   if (!bulletin) return null;
-  const text = [bulletin.title, '', ...bulletin.lines, '', ...bulletin.looks.map((l) => `${l.step} (${l.minutes} min): ${l.cause}`)].join(
-    '\n',
-  );
+  const looks = bulletin.looks.map((l) => `${l.sign} (${l.cause}). ${l.step}, ${l.minutes} min`);
+  const text = [bulletin.title, '', ...looks, '', ...bulletin.lines].join('\n');
   return (
     <>
       <Button onClick={() => setOpen(true)}>Bulletin of this engine</Button>
       <Dialog
         open={open}
         title={bulletin.title}
+        width={720}
+        styles={{ body: { maxHeight: '60vh', overflowY: 'auto' } }}
         okText="Take text"
         cancelText="Close"
         onOk={() => saveBlob(`bulletin-${family.family}.txt`, new Blob([text], { type: 'text/plain' }))}
         onCancel={() => setOpen(false)}
       >
+        <ol>
+          {bulletin.looks.map((l) => (
+            <li key={`${l.sign} ${l.step}`}>
+              {l.sign} <span className="quiet">{l.cause}</span>
+              <br />
+              <span className="quiet">
+                {l.step}, <span className="figure">{l.minutes} min</span>
+              </span>
+            </li>
+          ))}
+        </ol>
         {bulletin.lines.map((l) => (
           <p key={l}>{l}</p>
         ))}
-        <ul>
-          {bulletin.looks.map((l) => (
-            <li key={l.step}>
-              {l.step} <span className="figure">{l.minutes} min</span> <span className="quiet">{l.cause}</span>
-            </li>
-          ))}
-        </ul>
       </Dialog>
     </>
   );

@@ -31,10 +31,11 @@ export function EngineLogPage({ me }: { me: Me }): ReactNode {
   const { data, error } = useEngineQuery(engineId, { refetchOnMountOrArgChange: true });
   if (error) return <Alert type="error" role="alert" title={asProblem(error).sentence} />;
   if (!data) return <Waiting what="Fetching the log" />;
-  return <EngineLog answer={data} mayWrite={me.account.role !== 'reader' && data.mergedInto === null} />;
+  return <EngineLog key={data.id} answer={data} isReader={me.account.role === 'reader'} />;
 }
 
-function EngineLog({ answer, mayWrite }: { answer: EngineLogAnswer; mayWrite: boolean }): ReactNode {
+function EngineLog({ answer, isReader }: { answer: EngineLogAnswer; isReader: boolean }): ReactNode {
+  const mayWrite = !isReader && answer.mergedInto === null;
   const { id, record, lines } = answer;
   const reading = useMemo(() => readLog(record, lines, answer.others), [record, lines, answer.others]);
   const [today] = useState(() => new Date().toISOString().slice(0, 10));
@@ -82,18 +83,22 @@ function EngineLog({ answer, mayWrite }: { answer: EngineLogAnswer; mayWrite: bo
             </>
           }
           action={
-            <Button size="small" onClick={() => void merge({ id, into: null }).unwrap().catch(said)}>
-              Part them again
-            </Button>
+            !isReader && (
+              <Button size="small" onClick={() => void merge({ id, into: null }).unwrap().catch(said)}>
+                Part them again
+              </Button>
+            )
           }
         />
       )}
       {answer.merged.map((m) => (
         <p key={m.id} className="quiet">
           The record {m.mark} was merged into this one.{' '}
-          <button type="button" className="linkish" onClick={() => void merge({ id: m.id, into: null }).unwrap().catch(said)}>
-            Part them again
-          </button>
+          {!isReader && (
+            <button type="button" className="linkish" onClick={() => void merge({ id: m.id, into: null }).unwrap().catch(said)}>
+              Part them again
+            </button>
+          )}
         </p>
       ))}
       <div className="log-head">

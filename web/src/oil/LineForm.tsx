@@ -1,4 +1,4 @@
-import { Button, Checkbox, Input, Select } from 'antd';
+import { Button, Input, Select } from 'antd';
 import {
   DRAWN_FROM,
   FILTER_FINDS,
@@ -12,6 +12,7 @@ import {
   type LineBodies,
   type LineDraft,
   type LineKind,
+  type LogLine,
 } from '@true-ledger/core/engineLog';
 import { useState, type ReactNode } from 'react';
 import { DateField } from '../fields/DateField.js';
@@ -21,23 +22,36 @@ const plain = (word: string): string => word.replaceAll('-', ' ');
 const words = <T extends string>(all: readonly T[]): Array<{ value: T; label: string }> =>
   all.map((value) => ({ value, label: plain(value) }));
 
-/** What a new line of a kind begins with. */
-const BEGIN: LineBodies = {
-  level: { share: 1, look: null, stick: '', note: '' },
-  'top-up': { litres: 0.5, oil: '' },
-  'oil-change': { litres: 1, oil: '', filter: true },
-  pressure: { state: 'hot-idle', bar: 1 },
-  'filter-cut': { found: 'clean', note: '' },
-  sample: { reference: '', drawn: 'mid-stream', laboratory: '' },
+/** A line's body while it is typed: what nobody read yet is null. */
+type Typed = Readonly<Record<string, unknown>>;
+
+/** What a new line of a kind begins with: nothing is there that nobody read. */
+const BEGIN: Readonly<Record<LineKind, Typed>> = {
+  level: { share: null, look: null, stick: '', note: '' },
+  'top-up': { litres: null, oil: '' },
+  'oil-change': { litres: null, oil: '', filter: null },
+  pressure: { state: null, bar: null },
+  'filter-cut': { found: null, note: '' },
+  sample: { reference: '', drawn: null, laboratory: '' },
   result: { reference: '', reported: '', laboratory: '', figures: {}, insisted: false },
   owner: { reference: '' },
   note: { words: '' },
   struck: { why: '' },
 };
 
+/** What must be typed or chosen before a line is one. */
+const NEEDED: Partial<Record<LineKind, Readonly<Record<string, string>>>> = {
+  level: { share: 'Type the level.' },
+  'top-up': { litres: 'Type how much was topped up.' },
+  'oil-change': { litres: 'Type how much was filled in.', filter: 'Say whether the filter is new.' },
+  pressure: { state: 'Say when it was read.', bar: 'Type the pressure.' },
+  'filter-cut': { found: 'Say what was found.' },
+  sample: { drawn: 'Say where it was drawn from.' },
+};
+
 /** Why a line cannot be written as it is; null where it can. */
-function lineFault(kind: LineKind, body: LineBodies[LineKind]): string | null {
-  const b = body as unknown as Record<string, unknown>;
+function lineFault(kind: LineKind, b: Typed): string | null {
+  for (const [key, words] of Object.entries(NEEDED[kind] ?? {})) if (b[key] === null) return words;
   if ('reference' in b && kind !== 'owner' && !/^[A-Z0-9][A-Z0-9-]{3,23}$/.test(String(b['reference'])))
     return 'A reference is 4 to 24 capital letters, digits and dashes.';
   if (kind === 'result' && Object.keys(b['figures'] as object).length === 0) return 'Type one figure at least.';
@@ -45,11 +59,11 @@ function lineFault(kind: LineKind, body: LineBodies[LineKind]): string | null {
   return null;
 }
 
-export interface Written {
+interface Writing {
   readonly kind: LineKind;
   readonly day: string;
   readonly counter: number | null;
-  readonly body: LineBodies[LineKind];
+  readonly body: Typed;
 }
 
 /** The form of a line; with `replaces` it is written in the place of that one. */
@@ -66,31 +80,31 @@ export function LineForm({
   /** Oil that was filled in last, and a reference nobody used yet. */
   oil: string;
   reference: string;
-  replaces: (Written & { readonly id: string }) | null;
+  replaces: LogLine | null;
   busy: boolean;
   onWrite: (line: Omit<LineDraft, 'id'>) => Promise<boolean>;
   onLeave?: () => void;
 }): ReactNode {
   const [today] = useState(() => new Date().toISOString().slice(0, 10));
-  const begin = (kind: LineKind): Written => ({
+  const begin = (kind: LineKind): Writing => ({
     kind,
     day: today,
     counter: null,
     body: {
       ...BEGIN[kind],
       ...(kind === 'top-up' || kind === 'oil-change' ? { oil } : {}),
-      ...(kind === 'oil-change' ? { litres: engine.sumpL } : {}),
       ...(kind === 'sample' ? { reference } : {}),
       ...(kind === 'result' ? { reported: today } : {}),
-    } as LineBodies[LineKind],
+    },
   });
-  const [line, setLine] = useState<Written>(() => replaces ?? begin('level'));
-  const set = (part: object): void => setLine({ ...line, body: { ...line.body, ...part } as LineBodies[LineKind] });
+  const [line, setLine] = useState<Writing>(() => (replaces ? { ...replaces, body: { ...replaces.body } } : begin('level')));
+  const set = (part: Typed): void => setLine({ ...line, body: { ...line.body, ...part } });
   const fault = lineFault(line.kind, line.body);
   const write = async (): Promise<void> => {
     if (fault) return;
     const { kind, day, counter, body } = line;
-    if ((await onWrite({ kind, day, counter, body, supersedes: replaces?.id ?? null })) && !replaces) setLine(begin(kind));
+    const written = body as LineBodies[LineKind];
+    if ((await onWrite({ kind, day, counter, body: written, supersedes: replaces?.id ?? null })) && !replaces) setLine(begin(kind));
   };
   return (
     <form
@@ -142,30 +156,36 @@ export function LineForm({
   );
 }
 
-function BodyFields({ kind, body, set }: { kind: LineKind; body: LineBodies[LineKind]; set: (part: object) => void }): ReactNode {
-  const b = body as unknown as Record<string, never>;
+function BodyFields({ kind, body, set }: { kind: LineKind; body: Typed; set: (part: Typed) => void }): ReactNode {
   const text = (key: string, label: string, max = 60): ReactNode => (
     <label>
       <span>{label}</span>
-      <Input value={b[key]} maxLength={max} onChange={(e) => set({ [key]: e.target.value })} />
+      <Input value={body[key] as string} maxLength={max} onChange={(e) => set({ [key]: e.target.value })} />
     </label>
   );
   const figure = (key: string, label: string, unit: string, min: number, max: number): ReactNode => (
     <label>
       <span>{label}</span>
-      <NumberField aria-label={label} value={b[key]} unit={unit} min={min} max={max} onChange={(v) => v !== null && set({ [key]: v })} />
+      <NumberField
+        aria-label={label}
+        value={body[key] as number | null}
+        unit={unit}
+        min={min}
+        max={max}
+        onChange={(v) => set({ [key]: v })}
+      />
     </label>
   );
-  const pick = (key: string, label: string, options: Array<{ value: string; label: string }>, clear = false): ReactNode => (
+  const pick = (key: string, label: string, options: Array<{ value: string | boolean; label: string }>, clear = false): ReactNode => (
     <label>
       <span>{label}</span>
       <Select
         aria-label={label}
-        value={(b[key] as unknown as string | null) ?? null}
+        value={body[key] as string | boolean | null}
         allowClear={clear}
-        placeholder="not looked at"
+        placeholder={clear ? 'not looked at' : 'choose'}
         options={options}
-        onChange={(v: string | undefined) => set({ [key]: v ?? null })}
+        onChange={(v: string | boolean | undefined) => set({ [key]: v ?? null })}
       />
     </label>
   );
@@ -191,12 +211,10 @@ function BodyFields({ kind, body, set }: { kind: LineKind; body: LineBodies[Line
         <>
           {figure('litres', 'Filled in', 'l', 0.01, 2000)}
           {text('oil', 'Oil')}
-          <label>
-            <span>Filter</span>
-            <Checkbox checked={(body as LineBodies['oil-change']).filter} onChange={(e) => set({ filter: e.target.checked })}>
-              new
-            </Checkbox>
-          </label>
+          {pick('filter', 'Filter', [
+            { value: true, label: 'new' },
+            { value: false, label: 'kept' },
+          ])}
         </>
       );
     case 'pressure':
@@ -222,7 +240,7 @@ function BodyFields({ kind, body, set }: { kind: LineKind; body: LineBodies[Line
         </>
       );
     case 'result':
-      return <ResultFields body={body as LineBodies['result']} set={set} text={text} />;
+      return <ResultFields body={body as unknown as LineBodies['result']} set={set} text={text} />;
     case 'owner':
       return text('reference', 'Reference of the owner', 80);
     case 'note':
@@ -238,7 +256,7 @@ function ResultFields({
   text,
 }: {
   body: LineBodies['result'];
-  set: (part: object) => void;
+  set: (part: Typed) => void;
   text: (key: string, label: string, max?: number) => ReactNode;
 }): ReactNode {
   return (

@@ -109,7 +109,9 @@ describe('the log of an engine', () => {
     const { user } = openShop(page(), { shop, at: `/oil/${ID}` });
     await screen.findByText('Nothing stands out.');
     const form = screen.getByRole('form', { name: 'New line' });
-    await user.clear(within(form).getByLabelText(/^Level: 0 lower/));
+    // Nothing is written that nobody read.
+    expect(within(form).getByText('Write the line').closest('button')!.disabled).toBe(true);
+    expect(within(form).getByText('Type the level.')).toBeTruthy();
     await user.type(within(form).getByLabelText(/^Level: 0 lower/), '1,4');
     await user.type(within(form).getByLabelText('Counter'), '80{Enter}');
     await screen.findByText(/The level is rising: 1\.8 l more/);
@@ -156,9 +158,10 @@ describe('the log of an engine', () => {
   });
 
   it('is only read by a reader', async () => {
-    const { shop } = shopWith([level('2026-01-01', 10, 0.5)]);
+    const { shop } = shopWith([level('2026-01-01', 10, 0.5)], { merged: [{ id: 'm', mark: 'E-2' }] });
     openShop(page('reader'), { shop, at: `/oil/${ID}` });
     await screen.findByText(/Two lines of one kind/);
-    for (const name of ['Write the line', 'Take back', 'Change the record', 'Merge into it']) expect(screen.queryByText(name)).toBeNull();
+    for (const name of ['Write the line', 'Take back', 'Change the record', 'Merge into it', 'Part them again'])
+      expect(screen.queryByText(name)).toBeNull();
   });
 });
