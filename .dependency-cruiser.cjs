@@ -31,6 +31,7 @@ const FLOORS = [
   'practice',
   'gate',
   'bundle',
+  'practiceEngine',
 ];
 
 module.exports = {

@@ -1,0 +1,157 @@
+import type { CaseView } from '../case/views.js';
+import { stripStanding } from '../case/stripStanding.js';
+import { feature, FEATURES } from '../cause/data/features.js';
+import { cylinderPlaces, type EngineLayout } from '../engine/layout.js';
+import { stationsOf, type Station } from '../engine/stations.js';
+import { applies, engineTags } from '../engine/tags.js';
+import { memo } from '../kit/memo.js';
+import { checksFor, featuresOf } from '../opening/checks.js';
+import { HOLD_RECORDS } from '../strip/holds.js';
+import { stripPlan } from '../strip/plan.js';
+
+/** One thing an apprentice can spend minutes on: a check before opening, a part, a question to the owner, or something to be measured. */
+export interface PracticeLook {
+  /** `check:dipstick`, `part:rod.2.shell.upper`, `ask:told.ran-on`, `measure:measured.taper`. */
+  readonly id: string;
+  readonly kind: 'check' | 'part' | 'ask' | 'measure';
+  readonly name: string;
+  readonly minutes: number;
+  /** Step of the strip that lays it bare; null: it can be had at once. */
+  readonly after: string | null;
+}
+
+/** Minutes of a step of the strip, of a look at one part among many of its kind, and of a reading. Judgement. */
+export const STEP_MINUTES = 10;
+const PART_MINUTES = 2;
+export const READING_MINUTES = 1;
+
+/** Everything that can be looked at in an engine, in the order a strip comes to it. */
+export const practiceLooks: (layout: EngineLayout) => readonly PracticeLook[] = memo('looks of an engine', (layout: EngineLayout) => {
+  const tags = engineTags(layout);
+  const known = FEATURES.filter((f) => applies(f.needs, tags) && !f.of && !f.likened);
+  const inChecks = new Set(checksFor(layout).flatMap(featuresOf));
+  const stations = stationsOf(layout);
+  const many = (s: Station): boolean => stations.filter((x) => x.part === s.part).length > 2;
+  const minutesOf = (s: Station): number =>
+    many(s) ? PART_MINUTES : Math.max(PART_MINUTES, ...known.flatMap((f) => (f.parts?.includes(s.part) ? [f.check.minutes] : [])));
+  const order = new Map(stripPlan(layout).steps.map((step, i) => [step.id, i]));
+  const looks: PracticeLook[] = [
+    ...known.flatMap((f): PracticeLook[] =>
+      f.kind === 'told' && !inChecks.has(f.id)
+        ? [{ id: `ask:${f.id}`, kind: 'ask', name: f.check.step, minutes: f.check.minutes, after: null }]
+        : [],
+    ),
+    ...checksFor(layout).map((c): PracticeLook => ({ id: `check:${c.id}`, kind: 'check', name: c.name, minutes: c.minutes, after: null })),
+    ...stations.map((s): PracticeLook => ({ id: `part:${s.id}`, kind: 'part', name: s.name, minutes: minutesOf(s), after: laidBareBy(layout, s) })),
+    ...known.flatMap((f): PracticeLook[] =>
+      (f.kind === 'measured' || f.kind === 'fluid') && !inChecks.has(f.id)
+        ? [{ id: `measure:${f.id}`, kind: 'measure', name: f.check.step, minutes: f.check.minutes, after: measuredAfter(layout, f.id) }]
+        : [],
+    ),
+  ];
+  return looks.sort((a, b) => (a.after ? order.get(a.after)! + 1 : 0) - (b.after ? order.get(b.after)! + 1 : 0));
+});
+
+/** A look by its id; undefined where this engine has none such. */
+export const practiceLook = (layout: EngineLayout, id: string): PracticeLook | undefined =>
+  practiceLooks(layout).find((l) => l.id === id);
+
+const first = (layout: EngineLayout, ...ids: string[]): string | null => {
+  const plan = stripPlan(layout);
+  return ids.find((id) => plan.byId.has(id)) ?? null;
+};
+
+/** The step after which a part can be seen. */
+function laidBareBy(layout: EngineLayout, s: Station): string | null {
+  const bank = cylinderPlaces(layout).find((p) => p.cylinder === s.cylinder)?.bank ?? 0;
+  const piston = `piston-${Math.max(1, s.cylinder)}`;
+  const cap = s.carries === 'rod' ? `rod-cap-${s.bearing?.split('.')[1] ?? s.number}` : `main-cap-${s.bearing?.split('.')[1] ?? s.number}`;
+  const inside = ['crank', 'case', piston];
+  switch (s.part) {
+    case 'shell':
+    case 'journal':
+      return first(layout, cap, s.carries === 'rod' ? piston : 'ladder', ...inside);
+    case 'rolling':
+    case 'thrust':
+    case 'housing':
+    case 'block':
+    case 'cambearing':
+    case 'balancer':
+      return first(layout, ...inside);
+    case 'bore':
+      return first(layout, `head-${bank}`, 'head-0', `barrel-${s.cylinder}`, piston);
+    case 'chamber':
+    case 'valve':
+    case 'gasket':
+      return first(layout, `head-${bank}`, 'head-0', `barrel-${s.cylinder}`);
+    case 'skirt':
+    case 'crown':
+    case 'rings':
+    case 'rod':
+      return first(layout, piston, ...inside);
+    case 'cam':
+      return first(layout, `cams-${bank}`, 'cams-0', 'camshaft', 'cam', 'covers', ...inside);
+    case 'timing':
+      return first(layout, 'timing', 'front', 'side-cover', 'outside');
+    case 'pump':
+      return first(layout, 'front', 'pickup', 'pan', 'side-cover', ...inside);
+    case 'pickup':
+      return first(layout, 'pickup', 'pan');
+    case 'pan':
+    case 'debris':
+      return first(layout, 'pan', 'side-cover', 'case', 'drain-oil');
+    case 'filter':
+      return first(layout, 'filter', 'drain-oil');
+    case 'gallery':
+      return first(layout, 'galleries', ...inside);
+    case 'fastener':
+      return first(layout, 'crank', 'case');
+    default:
+      return first(layout, 'outside', 'isolate');
+  }
+}
+
+/** What is measured is measured when the engine is apart; the sump before it is wiped. */
+function measuredAfter(layout: EngineLayout, id: string): string | null {
+  if (id.startsWith('fluid.')) return first(layout, 'pan', 'side-cover', 'drain-oil');
+  return ABOUT_OIL.has(id) ? first(layout, 'drain-oil') : first(layout, 'crank', 'case');
+}
+const ABOUT_OIL = new Set(['measured.iron-high', 'measured.silicon-high', 'measured.sample-clean', 'measured.glycol']);
+
+/** Whether a look can be had as the strip stands; else why not, in words. `gone`: it never comes back. */
+export function lookStands(view: CaseView, look: PracticeLook): { readonly open: true } | { readonly open: false; readonly gone: boolean; readonly why: string } {
+  const standing = stripStanding(view);
+  const isDone = (id: string): boolean => view.steps.get(id)?.value.state === 'done';
+  if (look.after && !isDone(look.after))
+    return {
+      open: false,
+      gone: false,
+      why: `${look.name} is not laid bare yet: it comes with the step “${standing.plan.byId.get(look.after)!.name}”.`,
+    };
+  if (look.kind === 'check') {
+    const id = look.id.slice('check:'.length);
+    // What a check shows is gone when every step that destroys it is done.
+    const destroyed = HOLD_RECORDS.filter((r) => {
+      const by = r.by('');
+      return by.kind === 'check' && by.check === id;
+    }).map((r) => r.kindOf);
+    const guards = standing.steps.filter((s) => s.step.holds.some((h) => destroyed.includes(h.kindOf)));
+    if (guards.length > 0 && guards.every((s) => isDone(s.step.id)))
+      return { open: false, gone: true, why: `${look.name}: passed over. ${guards.at(-1)!.step.name} is done, and it cannot be seen any more.` };
+    const turned = ['compression', 'leak-down', 'oil-pressure', 'turning'].includes(id) && isDone(first(view.layout, 'crank', 'case') ?? '');
+    if (turned) return { open: false, gone: true, why: `${look.name}: the engine is apart and cannot be turned any more.` };
+  }
+  const station = look.kind === 'part' ? view.byId.get(look.id.slice('part:'.length)) : undefined;
+  if (station && (station.state === 'before-us' || station.state === 'lost' || station.state === 'not-present'))
+    return { open: false, gone: true, why: `${look.name} was altered or gone before it came: there is nothing to look at.` };
+  return { open: true };
+}
+
+/** What a look that was asked for by a feature is called in the list of looks; undefined where the feature lies on parts. */
+export const lookOfFeature = (layout: EngineLayout, id: string): PracticeLook | undefined => {
+  const f = feature(id);
+  const check = checksFor(layout).find((c) => featuresOf(c).includes(id));
+  return check
+    ? practiceLook(layout, `check:${check.id}`)
+    : practiceLook(layout, f?.kind === 'told' ? `ask:${id}` : `measure:${id}`);
+};

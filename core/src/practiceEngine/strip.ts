@@ -1,0 +1,156 @@
+import { readCaseFile } from '../bundle/caseFile/read.js';
+import type { CaseFile } from '../bundle/caseFile/format.js';
+import type { CaseView } from '../case/views.js';
+import { CAUSES } from '../cause/data/causes.js';
+import { feature } from '../cause/data/features.js';
+import { diagnose, type Diagnosis } from '../diagnosis/diagnose.js';
+import { stationsOf } from '../engine/stations.js';
+import { stripPlan } from '../strip/plan.js';
+import type { HiddenEngine } from './hidden.js';
+import { lookOfFeature, lookStands, practiceLooks, STEP_MINUTES, type PracticeLook } from './looks.js';
+import { notedBy } from './shown.js';
+import { storyOf } from './story.js';
+
+/** How an engine was stripped by a rule. */
+export interface StrippedBy {
+  readonly minutes: number;
+  readonly looks: number;
+  /** Causes that are in the engine and lead the list, of those that are in it. An engine with none is found where nothing reaches the mark. */
+  readonly found: number;
+  readonly of: number;
+  /** The cause that leads is one that is in the engine. */
+  readonly leadingRight: boolean;
+  /** Mean over the hidden causes of the natural logarithm of the chance the evidence gave them. */
+  readonly logScore: number;
+  /** Looks that were gone before they were had. */
+  readonly lost: number;
+}
+
+/** The case file of an engine after some looks, written by somebody who sees and names everything rightly. */
+export function fileAfter(hidden: HiddenEngine, looks: readonly PracticeLook[], done: readonly string[]): CaseFile {
+  const story = storyOf(hidden);
+  const notes = looks.map((l) => notedBy(hidden, l));
+  const all = <K extends 'checks' | 'findings' | 'sound' | 'history' | 'evidence'>(key: K): NonNullable<CaseFile[K]>[number][] =>
+    notes.flatMap((n) => (n[key] ?? []) as NonNullable<CaseFile[K]>[number][]);
+  const said = new Set(looks.map((l) => l.id));
+  return {
+    format: 'true-ledger/case',
+    version: 2,
+    engine: { template: hidden.layout.template },
+    intake: story.intake,
+    // What he was asked about again is said once.
+    history: [...story.history.filter((h) => !said.has(`ask:${h.feature}`)), ...all('history')],
+    states: Object.fromEntries(hidden.goneBefore.map((id) => [id, 'before-us' as const])),
+    sound: all('sound'),
+    findings: all('findings'),
+    evidence: all('evidence'),
+    checks: all('checks'),
+    strip: { done: [...done] },
+  };
+}
+
+/** The case after some looks. */
+export function viewAfter(hidden: HiddenEngine, looks: readonly PracticeLook[], done: readonly string[]): CaseView {
+  const read = readCaseFile(fileAfter(hidden, looks, done));
+  if (!read.ok) throw new Error(`a practice engine wrote what cannot be read: ${read.problem.sentence} (${read.problem.field})`);
+  return read.value.view;
+}
+
+/** Chance at which a cause is taken to be found, and the strip ends. */
+export const SURE = 0.8;
+
+/** Strips as most do: everything before opening, then step by step, every part as it is laid bare, until one cause is sure or all is seen. */
+export function stripPlainly(hidden: HiddenEngine): StrippedBy {
+  const looks = practiceLooks(hidden.layout).filter((l) => l.kind !== 'measure' && l.kind !== 'ask');
+  const made: PracticeLook[] = [];
+  const done: string[] = [];
+  let lost = 0;
+  // The differential is asked after every step, as one looks at the page between two of them.
+  const sure = (): boolean => (diagnose(viewAfter(hidden, made, done)).causes[0]?.probability ?? 0) >= SURE;
+  for (const check of looks.filter((l) => l.kind === 'check')) made.push(check);
+  for (const step of stripPlan(hidden.layout).steps) {
+    if (done.length % 4 === 3 && sure()) break;
+    done.push(step.id);
+    for (const look of looks.filter((l) => l.after === step.id && isWorthALook(hidden, l))) {
+      if (lookStands(viewAfter(hidden, [], done), look).open) made.push(look);
+      else lost++;
+    }
+  }
+  return told(hidden, made, done, lost);
+}
+
+/** Running parts, and what the oil and the pan hold; what stands beside them nobody looks at one by one. */
+function isWorthALook(hidden: HiddenEngine, look: PracticeLook): boolean {
+  return look.kind !== 'part' || !stationsOf(hidden.layout).find((s) => `part:${s.id}` === look.id)!.aside;
+}
+
+/** Looks where the differential says it tells most a minute, opening no more than it needs, until one cause is sure or nothing is worth asking. */
+export function stripByNextCheck(hidden: HiddenEngine, most = 60): StrippedBy {
+  const looks = practiceLooks(hidden.layout);
+  const made: PracticeLook[] = [];
+  const done: string[] = [];
+  /** Had, or found gone. */
+  const tried = new Set<PracticeLook>();
+  for (let n = 0; n < most; n++) {
+    const view = viewAfter(hidden, made, done);
+    const d = diagnose(view);
+    if ((d.causes[0]?.probability ?? 0) >= SURE) break;
+    const next = d.nextChecks.flatMap((c) => looksFor(hidden, looks, c.feature).filter((l) => !tried.has(l)))[0];
+    if (!next) break;
+    if (next.after && !done.includes(next.after)) done.push(...stepsTo(hidden, next.after, done));
+    tried.add(next);
+    if (lookStands(viewAfter(hidden, [], done), next).open) made.push(next);
+  }
+  return told(hidden, made, done, tried.size - made.length);
+}
+
+/** Looks that decide a feature: its own, or the parts it lies on. */
+function looksFor(hidden: HiddenEngine, looks: readonly PracticeLook[], id: string): PracticeLook[] {
+  const f = feature(id)!;
+  if (!f.parts && f.kind !== 'spread') {
+    const own = lookOfFeature(hidden.layout, id);
+    return own ? [own] : [];
+  }
+  const stations = stationsOf(hidden.layout).filter((s) => (f.parts ? f.parts.includes(s.part) : !s.aside) && !hidden.goneBefore.includes(s.id));
+  return stations.flatMap((s) => looks.filter((l) => l.id === `part:${s.id}`));
+}
+
+/** The steps that must be done for one to be done, in order, and those before it that are not. */
+function stepsTo(hidden: HiddenEngine, to: string, done: readonly string[]): string[] {
+  const plan = stripPlan(hidden.layout);
+  const needed = new Set<string>();
+  const need = (id: string): void => {
+    if (needed.has(id) || done.includes(id)) return;
+    needed.add(id);
+    for (const before of plan.byId.get(id)?.after ?? []) if (plan.byId.has(before)) need(before);
+  };
+  need(to);
+  return plan.steps.flatMap((s) => (needed.has(s.id) ? [s.id] : []));
+}
+
+function told(hidden: HiddenEngine, made: readonly PracticeLook[], done: readonly string[], lost: number): StrippedBy {
+  const d = diagnose(viewAfter(hidden, made, done));
+  return {
+    minutes: made.reduce((sum, l) => sum + l.minutes, 0) + done.length * STEP_MINUTES,
+    looks: made.length,
+    ...foundOf(hidden, d),
+    lost,
+  };
+}
+
+/** How right a differential is about a hidden engine. */
+export function foundOf(hidden: HiddenEngine, d: Diagnosis): Pick<StrippedBy, 'found' | 'of' | 'leadingRight' | 'logScore'> {
+  const inIt = hidden.causes.map((c) => c.cause);
+  const leading = d.causes.slice(0, Math.max(1, inIt.length));
+  const chance = (id: string): number => Math.max(1e-4, d.causes.find((c) => c.id === id)?.probability ?? 0);
+  const none = inIt.length === 0;
+  return {
+    found: none ? Number((leading[0]?.probability ?? 0) < 0.5) : inIt.filter((id) => leading.some((c) => c.id === id)).length,
+    of: none ? 1 : inIt.length,
+    leadingRight: none ? (leading[0]?.probability ?? 0) < 0.5 : inIt.includes(d.causes[0]?.id ?? ''),
+    logScore: none ? Math.log(Math.max(1e-4, 1 - (leading[0]?.probability ?? 0))) : inIt.reduce((s, id) => s + Math.log(chance(id)), 0) / inIt.length,
+  };
+}
+
+/** The name of a cause. */
+export const causeName = (id: string): string => CAUSES.find((c) => c.id === id)?.name ?? id;
