@@ -339,6 +339,23 @@ export type AcrossAnswer = Held<typeof across>;
 export const drillAnswers = s.object({ answers: many(ofCore<DrillAnswer>()) });
 export type DrillAnswers = Held<typeof drillAnswers>;
 
+/** Practice engines somebody may see, the newest first; the seed of a sealed one once its truth is opened. */
+export const practiceEngines = many(
+  s.object({
+    caseId: text,
+    number: text,
+    level: number,
+    seed: nullable(number),
+    by: text,
+    time: text,
+    opened: nullable(text),
+  }),
+);
+export type PracticeEngines = Held<typeof practiceEngines>;
+/** What a look at a practice engine brought to light. */
+export const practiceShown = s.object({ look: text, minutes: number, words: many(text), picture: s.flag });
+export type PracticeShown = Held<typeof practiceShown>;
+
 /** The shop's own frequencies for a kind of engine, as factors; null while nothing was proved. */
 export const shopPriors = s.object({ on: s.flag, priors: nullable(ofCore<NonNullable<EntryBodies['priors-taken']['priors']>>()) });
 export type ShopPriors = Held<typeof shopPriors>;

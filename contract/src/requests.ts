@@ -221,6 +221,13 @@ export const drillAnswerSchema = s.object({
   tookMs: s.whole(0, 86_400_000),
 });
 
+/** A practice engine to be made; without a seed the server draws one and shows it to nobody until the truth is opened. */
+export const practiceEngineSchema = s.object({ id: uuid, level: s.whole(1, 10), seed: s.nullable(s.whole(0, 2_147_483_647)) });
+/** A look at a practice engine. */
+export const practiceLookSchema = s.object({ look: s.id });
+/** What is answered before the truth of a practice engine is opened: the causes held to be in it, and how sure; none, where it is held to have no cause. */
+export const practiceAnswerSchema = s.object({ answer: s.list(s.object({ cause: s.id, percent: s.whole(0, 100) }), 10) });
+
 /** Whether the shop's own frequencies move the priors of cases opened from now on. */
 export const priorSwitchSchema = s.object({ on: s.flag });
 
@@ -310,6 +317,9 @@ export type RedactRequest = Held<typeof redactRequestSchema>;
 export type PresenceRequest = Held<typeof presenceSchema>;
 export type PriceBookRequest = Held<typeof priceBookRequestSchema>;
 export type DrillAnswerRequest = Held<typeof drillAnswerSchema>;
+export type PracticeEngineRequest = Held<typeof practiceEngineSchema>;
+export type PracticeLookRequest = Held<typeof practiceLookSchema>;
+export type PracticeAnswerRequest = Held<typeof practiceAnswerSchema>;
 export type PriorSwitch = Held<typeof priorSwitchSchema>;
 export type EngineRequest = Held<typeof engineSchema>;
 export type EngineChange = Held<typeof engineChangeSchema>;

@@ -34,6 +34,9 @@ import { outcomeSet } from './kinds/outcomeSet.js';
 import { patternSet } from './kinds/patternSet.js';
 import { photoAdded } from './kinds/photoAdded.js';
 import { planSet } from './kinds/planSet.js';
+import { practiceLooked } from './kinds/practiceLooked.js';
+import { practiceScored } from './kinds/practiceScored.js';
+import { practiceSet } from './kinds/practiceSet.js';
 import { priceBookSet } from './kinds/priceBookSet.js';
 import { priorsTaken } from './kinds/priorsTaken.js';
 import { proofSet } from './kinds/proofSet.js';
@@ -100,6 +103,9 @@ export const ENTRY_DEFINITIONS = [
   patternSet,
   photoAdded,
   planSet,
+  practiceLooked,
+  practiceScored,
+  practiceSet,
   priceBookSet,
   priorsTaken,
   proofSet,
@@ -165,6 +171,9 @@ export * from './kinds/outcomeSet.js';
 export * from './kinds/patternSet.js';
 export * from './kinds/photoAdded.js';
 export * from './kinds/planSet.js';
+export * from './kinds/practiceLooked.js';
+export * from './kinds/practiceScored.js';
+export * from './kinds/practiceSet.js';
 export * from './kinds/priceBookSet.js';
 export * from './kinds/priorsTaken.js';
 export * from './kinds/proofSet.js';

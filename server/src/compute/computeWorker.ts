@@ -10,6 +10,9 @@ import { readingsCsv } from '@true-ledger/core/measured';
 import { diagnose, diagnosisJson, type DiagnosisJson } from '@true-ledger/core/diagnosis';
 import { caseFileOf, findingsCsv, readCaseFile } from '@true-ledger/core/bundle';
 import { figuresOf, type CaseFigures } from '../ledger/summary.js';
+import { drawEngine, practicePicture, scoreOf, type NamedCause } from '@true-ledger/core/practiceEngine';
+import type { EntryBodies } from '@true-ledger/core/entries';
+import type { Pixels } from '@true-ledger/core/photo';
 import { tagSheet } from '../tags/tagSheet.js';
 import { answerTasks } from '../threads/taskThread.js';
 
@@ -21,6 +24,8 @@ export type ComputeTask =
   | { readonly kind: 'measure'; readonly sheet: unknown }
   | { readonly kind: 'running'; readonly question: RunningQuestion; readonly file: unknown }
   | { readonly kind: 'files'; readonly state: CaseState }
+  | { readonly kind: 'practice-picture'; readonly level: number; readonly seed: number; readonly station: string }
+  | { readonly kind: 'practice-score'; readonly level: number; readonly seed: number; readonly state: CaseState; readonly answer: readonly NamedCause[] }
   | {
       readonly kind: 'tags';
       readonly number: string;
@@ -44,6 +49,8 @@ export interface ComputeAnswers {
   readonly running: object;
   readonly files: DerivedFiles;
   readonly tags: Uint8Array;
+  readonly 'practice-picture': Pixels | null;
+  readonly 'practice-score': EntryBodies['practice-scored']['score'];
 }
 
 async function compute(task: ComputeTask): Promise<Outcome<ComputeAnswers[ComputeTask['kind']]>> {
@@ -73,6 +80,10 @@ async function compute(task: ComputeTask): Promise<Outcome<ComputeAnswers[Comput
         findings: findingsCsv(view),
       });
     }
+    case 'practice-picture':
+      return ok(practicePicture(drawEngine(task.level, task.seed), task.station)?.pixels ?? null);
+    case 'practice-score':
+      return ok(scoreOf(drawEngine(task.level, task.seed), caseView(task.state)!, task.answer));
     case 'tags':
       return ok(await tagSheet(task.number, task.caseId, task.stations, task.root));
   }

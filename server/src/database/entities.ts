@@ -82,6 +82,21 @@ export class DrillAnswerRow {
   @Column('timestamptz') time: Date;
 }
 
+/** Practice engines: the seed is kept here and nowhere else until the truth is opened. */
+@Entity('practice_engines')
+export class PracticeEngineRow {
+  @PrimaryColumn('uuid') caseId: string;
+  @Column('integer') n: number;
+  @Column('integer') level: number;
+  @Column('integer') seed: number;
+  @Column('integer') version: number;
+  @Column('boolean') sealed: boolean;
+  @Column('uuid') accountId: string;
+  @Column('text') byName: string;
+  @Column('timestamptz') time: Date;
+  @Column('timestamptz', { nullable: true }) opened: Date | null;
+}
+
 /** Switches of the shop: whether its own frequencies move the priors of new cases. */
 @Entity('shop_switches')
 export class ShopSwitchRow {
@@ -385,6 +400,7 @@ export class LaboratoryOrderRow {
 
 export const ENTITIES = [
   DrillAnswerRow,
+  PracticeEngineRow,
   ShopSwitchRow,
   EngineRow,
   EngineLineRow,

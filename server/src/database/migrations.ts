@@ -325,3 +325,21 @@ export class Drills1796800000000 implements MigrationInterface {
     await q.query('DROP TABLE drill_answers');
   }
 }
+
+/** Practice engines, with the seeds their causes follow from. */
+export class PracticeEngines1796900000000 implements MigrationInterface {
+  readonly name = 'PracticeEngines1796900000000';
+
+  async up(q: QueryRunner): Promise<void> {
+    await q.query(`
+      CREATE SEQUENCE practice_numbers;
+      CREATE TABLE practice_engines (
+        "caseId" uuid PRIMARY KEY REFERENCES cases (id), n integer NOT NULL, level integer NOT NULL, seed integer NOT NULL, version integer NOT NULL, sealed boolean NOT NULL,
+        "accountId" uuid NOT NULL, "byName" text NOT NULL, time timestamptz NOT NULL, opened timestamptz);
+      CREATE INDEX practice_engines_by_time ON practice_engines (time DESC)`);
+  }
+
+  async down(q: QueryRunner): Promise<void> {
+    await q.query('DROP TABLE practice_engines; DROP SEQUENCE practice_numbers');
+  }
+}

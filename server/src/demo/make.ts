@@ -17,7 +17,7 @@ import { LedgerService } from '../ledger/ledger.service.js';
 import { ReportsService } from '../reports/reports.service.js';
 import { ShopService } from '../shop/shop.service.js';
 import { PhotosService } from '../photos/photos.service.js';
-import { standInJpeg } from './picture.js';
+import { standInJpeg } from '../photos/standInJpeg.js';
 import type { DemoCase } from './caseScript.js';
 import type { DemoBundle } from './demo.service.js';
 import { DEMO_LETTERHEAD } from './parties.js';

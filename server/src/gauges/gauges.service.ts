@@ -10,6 +10,8 @@ import { GaugeCheckRow, GaugeRow, StandInRow } from '../database/entities.js';
 import { ProblemError } from '../http/problem.js';
 import { GAUGE_CHANNEL } from '../ledger/events.service.js';
 import { LedgerService } from '../ledger/ledger.service.js';
+import { PracticeEnginesService } from '../practice/practiceEngines.service.js';
+import { wearOf } from '@true-ledger/core/practiceEngine';
 
 /** A part nobody has graded is taken to be nearly sound; one graded 4 is gone. */
 const UNGRADED = 0.06;
@@ -32,6 +34,7 @@ export class GaugesService {
   constructor(
     private readonly db: DataSource,
     private readonly ledger: LedgerService,
+    private readonly practice: PracticeEnginesService,
   ) {}
 
   async list(): Promise<Gauge[]> {
@@ -137,7 +140,7 @@ export class GaugesService {
     return ['x (mm),z (µm)', ...points].join('\n') + '\n';
   }
 
-  /** True value at a place: what was read there before, so that a gauge agrees with the case; else the demonstration geometry for its grades. */
+  /** True value at a place: what was read there before, so that a gauge agrees with the case; else the geometry of a demonstration engine for its grades, or of a practice engine for what is hidden in it. */
   private async truth(
     gauge: Gauge,
     at: GaugeSpot | 'master',
@@ -152,14 +155,17 @@ export class GaugesService {
       return { truth: gauge.masterMm, cell: null };
     }
     const view = caseView(await this.ledger.state(at.caseId));
-    if (view && (at.sheet === BREAK_LOOSE || gauge.kind === 'torque-wrench')) return { truth: boltTruth(view, gauge, at), cell: null };
+    const hidden = view?.practice ? await this.practice.hiddenOf(at.caseId) : null;
+    const severity = view && (hidden ? wearOf(hidden) : severityOf(view));
+    if (view && severity && (at.sheet === BREAK_LOOSE || gauge.kind === 'torque-wrench'))
+      return { truth: boltTruth(view, severity, gauge, at), cell: null };
     const place = view ? placeOf(view.layout, at.station, at.sheet) : undefined;
     const cell = place?.cells.find((c) => c.key === at.cell);
-    if (!view || !place || !cell)
+    if (!view || !severity || !place || !cell)
       throw new ProblemError({ code: 'gauge-nowhere', sentence: 'This engine has no such place to put a gauge on.', field: 'at' });
     const read = placeReadings(view, place).filter((r) => r.value.cell === cell.key && r.value.value !== null && !r.value.insisted);
     if (read.length > 0) return { truth: read[0]!.value.value!, cell };
-    return { truth: trueValue({ layout: view.layout, seed: view.caseId, severity: severityOf(view) }, place, cell.key), cell };
+    return { truth: trueValue({ layout: view.layout, seed: view.caseId, severity }, place, cell.key), cell };
   }
 
   private async tell(message: GaugeMessage): Promise<void> {
@@ -168,7 +174,7 @@ export class GaugesService {
 }
 
 /** Torque of a fastener: what was read there, else the demonstration's. A wrench reads nothing else, and nothing else reads it. */
-function boltTruth(view: CaseView, gauge: Gauge, at: GaugeSpot): number {
+function boltTruth(view: CaseView, severity: (station: string) => number, gauge: Gauge, at: GaugeSpot): number {
   const held = view.bolts.find((b) => boltCell(b.value.pattern, b.value.position) === at.cell)?.value.newtonMetre;
   const pattern = stripPlan(view.layout).steps.find((s) => s.pattern && at.cell.startsWith(`${s.pattern.id}/`))?.pattern;
   const position = pattern?.positions.find((p) => boltCell(pattern.id, p.id) === at.cell);
@@ -178,7 +184,7 @@ function boltTruth(view: CaseView, gauge: Gauge, at: GaugeSpot): number {
       sentence: `${gauge.name} cannot be put there: a torque wrench reads fasteners, and fasteners are read by a torque wrench.`,
       field: 'at',
     });
-  return held ?? trueTorque({ layout: view.layout, seed: view.caseId, severity: severityOf(view) }, pattern, position.id);
+  return held ?? trueTorque({ layout: view.layout, seed: view.caseId, severity }, pattern, position.id);
 }
 
 function severityOf(view: CaseView): (station: string) => number {

@@ -24,7 +24,7 @@ export function blankSummary(drafts: ReadonlyArray<{ readonly kind: string; read
   };
 }
 
-/** What is kept beside a case: what the shelf shows, and what is counted across cases; null while it has no engine. */
+/** What is kept beside a case: what the shelf shows, and what is counted across cases; null while it has no engine, and of a practice engine. */
 export interface CaseFigures {
   readonly summary: StoredSummary;
   readonly facts: CaseFacts | null;
@@ -32,7 +32,7 @@ export interface CaseFigures {
 
 export function figuresOf(state: CaseState): CaseFigures {
   const view = caseView(state);
-  return { summary: summarise(state), facts: view ? caseFacts(view) : null };
+  return { summary: summarise(state), facts: view && !view.practice ? caseFacts(view) : null };
 }
 
 /** Searchable figures kept beside a case; computed from the fold in a thread after it has grown, never edited by hand. */

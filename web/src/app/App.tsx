@@ -42,6 +42,7 @@ const AnswersPage = lazy(() => import('../stages/cause/AnswersPage.js').then((m)
 const DecideStage = lazy(() => import('../stages/decide/DecideStage.js').then((m) => ({ default: m.DecideStage })));
 const Prices = lazy(() => import('../prices/Prices.js').then((m) => ({ default: m.Prices })));
 const Across = lazy(() => import('../across/Across.js').then((m) => ({ default: m.Across })));
+const TruthPage = lazy(() => import('../stages/truth/TruthPage.js').then((m) => ({ default: m.TruthPage })));
 const Practice = lazy(() => import('../practice/Practice.js').then((m) => ({ default: m.Practice })));
 const OilList = lazy(() => import('../oil/OilList.js').then((m) => ({ default: m.OilList })));
 const EngineLogPage = lazy(() => import('../oil/EngineLogPage.js').then((m) => ({ default: m.EngineLogPage })));
@@ -76,7 +77,7 @@ export function App(): ReactNode {
             <Route path="/" element={<Shelf me={me} />} />
             <Route path="/new" element={<NewCase />} />
             <Route path="/across" element={<Across me={me} />} />
-            <Route path="/practice" element={<Practice />} />
+            <Route path="/practice" element={<Practice me={me} />} />
             <Route path="/oil" element={<OilList me={me} />} />
             <Route path="/oil/:engineId" element={<EngineLogPage me={me} />} />
             <Route path="/patterns" element={<Patterns />} />
@@ -109,6 +110,7 @@ export function App(): ReactNode {
             <Route path="decide/:page?/:stepId?" element={<DecideStage />} />
             <Route path="document" element={<DocumentStage />} />
             <Route path="ledger" element={<LedgerStage />} />
+            <Route path="truth" element={<TruthPage />} />
           </Route>
           <Route path="/shared/:token" element={<Shared />} />
           <Route path="/capture/:caseId" element={<CapturePage me={me} />} />

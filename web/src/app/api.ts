@@ -4,6 +4,10 @@ import type {
   AcrossAnswer,
   DrillAnswerRequest,
   DrillAnswers,
+  PracticeAnswerRequest,
+  PracticeEngineRequest,
+  PracticeEngines,
+  PracticeShown,
   FoundCases,
   ShopPriors,
   CaseEngine,
@@ -124,6 +128,7 @@ export const api = createApi({
     'engines',
     'across',
     'drills',
+    'practice',
   ],
   endpoints: (b) => ({
     me: b.query<Me, void>({ query: () => '/me', providesTags: ['me'] }),
@@ -307,6 +312,18 @@ export const api = createApi({
       query: ({ caseId, ...body }) => ({ url: `/cases/${caseId}/parties`, method: 'PUT', body }),
       invalidatesTags: ['parties'],
     }),
+    practiceEngines: b.query<PracticeEngines, void>({ query: () => '/practice/engines', providesTags: ['practice'] }),
+    makePracticeEngine: b.mutation<CaseResponse, PracticeEngineRequest>({
+      query: (body) => ({ url: '/practice/engines', method: 'POST', body }),
+      invalidatesTags: ['practice', 'shelf'],
+    }),
+    practiceLook: b.mutation<PracticeShown, { caseId: string; look: string }>({
+      query: ({ caseId, look }) => ({ url: `/practice/cases/${caseId}/looks`, method: 'POST', body: { look } }),
+    }),
+    openPractice: b.mutation<CaseResponse, { caseId: string } & PracticeAnswerRequest>({
+      query: ({ caseId, answer }) => ({ url: `/practice/cases/${caseId}/open`, method: 'POST', body: { answer } }),
+      invalidatesTags: ['practice'],
+    }),
     drillAnswers: b.query<DrillAnswers, void>({ query: () => '/practice/answers', providesTags: ['drills'] }),
     answerDrill: b.mutation<DrillAnswers, DrillAnswerRequest>({
       query: (body) => ({ url: '/practice/answers', method: 'POST', body }),
@@ -460,6 +477,10 @@ export const {
   useAcrossQuery,
   useAnswerDrillMutation,
   useDrillAnswersQuery,
+  usePracticeEnginesQuery,
+  useMakePracticeEngineMutation,
+  usePracticeLookMutation,
+  useOpenPracticeMutation,
   useSearchAllQuery,
   useLazyShopPriorsQuery,
   useSwitchPriorsMutation,

@@ -3,7 +3,7 @@ import type { Me } from '@true-ledger/contract';
 import { checksFor } from '@true-ledger/core/opening';
 import { caseView, coverage, stripStanding, type CaseView } from '@true-ledger/core/case';
 import type { Diagnosis } from '@true-ledger/core/diagnosis';
-import { memo, Suspense, useCallback, useDeferredValue, useMemo, useState, type ReactNode } from 'react';
+import { lazy, memo, Suspense, useCallback, useDeferredValue, useMemo, useState, type ReactNode } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { Waiting } from '../app/Waiting.js';
 import { useGetCaseQuery } from '../app/api.js';
@@ -57,6 +57,9 @@ export function CaseFrame({ me }: { me: Me }): ReactNode {
     </CaseContext.Provider>
   );
 }
+
+/** Fetched for practice engines alone. */
+const PracticeBar = lazy(() => import('../practice/PracticeBar.js').then((m) => ({ default: m.PracticeBar })));
 
 /** Pages of a case that are named otherwise than their address. */
 const PAGE_NAMES: Readonly<Record<string, string>> = { opening: 'before opening', 'second-opinion': 'second opinions' };
@@ -129,6 +132,11 @@ const Frame = memo(function Frame({ open }: { open: OpenCase }): ReactNode {
       <main className="work" id="work" tabIndex={-1}>
         <Unsettled caseId={caseId} />
         <ShelvedNote />
+        {view.practice && (
+          <Suspense fallback={null}>
+            <PracticeBar />
+          </Suspense>
+        )}
         {noting && <NoteLine here={stage === 'station' && view.byId.has(place) ? place : undefined} onClose={closeNote} />}
         {open.readOnly && <div className="reader-note">You are reading this case; nothing you press is recorded.</div>}
         <PageBoundary>

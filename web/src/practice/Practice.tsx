@@ -9,6 +9,8 @@ import { useAnswerDrillMutation, useDrillAnswersQuery } from '../app/api.js';
 import { useKeys } from '../app/keys.js';
 import { asProblem } from '../app/server.js';
 import { Waiting } from '../app/Waiting.js';
+import type { Me } from '@true-ledger/contract';
+import { PracticeEngines } from './PracticeEngines.js';
 import { Specimen3D } from '../studio/Specimen3D.js';
 import { usePainted } from '../studio/usePainted.js';
 import './practice.css';
@@ -16,7 +18,7 @@ import './practice.css';
 const ROOM = { table: 'oak', lamp: 'overhead', tag: true } as const;
 
 /** Short drills on painted specimens: name it, tell it from what it is mistaken for, say how far it has gone. What was wrong comes again soon. */
-export function Practice(): ReactNode {
+export function Practice({ me }: { me: Me }): ReactNode {
   const { data, error } = useDrillAnswersQuery();
   const [now, setNow] = useState(() => new Date().toISOString());
   const [seed, setSeed] = useState(() => Math.floor(Math.random() * 2_000_000_000));
@@ -51,6 +53,7 @@ export function Practice(): ReactNode {
           Today’s drills are done. What you answered comes back when it is about to be forgotten; new ones come tomorrow.
         </p>
       )}
+      <PracticeEngines mayMake={me.account.role !== 'reader'} />
       <ByPattern progress={progress} />
     </div>
   );
