@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { ENGINE_TEMPLATES } from '@true-ledger/core/engine';
 import type { Browser } from 'puppeteer-core';
+import { draft } from '../server/test/harness.js';
 import { openBrowser, Person, Shop } from './harness.js';
 
 jest.setTimeout(300_000);
@@ -112,6 +113,70 @@ describe('by keyboard alone', () => {
     expect(readFileSync(pdf).subarray(0, 5).toString()).toBe('%PDF-');
     const words = execFileSync('pdftotext', ['-layout', pdf, '-'], { encoding: 'utf8' });
     for (const said of ['Walked without a mouse', 'Version 1, signed by Mara', mm]) expect(words).toContain(said);
+    expect(me.errors).toEqual([]);
+  });
+
+  it('a practice engine is brought in, looked at for minutes, named, answered, and its truth opened', async () => {
+    const { keyboard } = me.page;
+    await me.page.goto(`${shop.url}/practice`);
+    await me.see('A whole engine');
+    await reach('Seed', 60);
+    await keyboard.type('12');
+    await reach('Bring in an engine');
+    await keyboard.press('Enter');
+    await me.page.waitForFunction(() => location.pathname.endsWith('/intake'));
+    await me.see('Practice engine, level 1');
+    await me.see('0 min');
+    await me.checkAccess('intake of a practice engine');
+    const caseId = me.page.url().split('/')[4]!;
+
+    // What there is before anything is opened.
+    await keyboard.press('g');
+    await keyboard.press('o');
+    await me.page.waitForSelector('.check-list .here');
+    await keyboard.press('ArrowDown');
+    await me.page.waitForFunction(() => location.pathname.endsWith('/dipstick'));
+    await keyboard.press('v');
+    await me.see('Level: ');
+    await me.see('2 min');
+
+    // A part: not before it is laid bare, then its picture is taken as any other.
+    await keyboard.press('/');
+    await keyboard.type('big end 1 upper');
+    await keyboard.press('Enter');
+    await me.page.waitForFunction(() => location.pathname.includes('/station/'));
+    await me.see('is not laid bare yet');
+    await me.post(`/api/cases/${caseId}/entries`, { entries: [draft('step-set', null, { step: 'rod-cap-1', state: 'done', note: '' })] });
+    await me.page.waitForFunction(() => document.querySelector('.practice-line button:not([disabled])') !== null);
+    await keyboard.press('v');
+    await me.page.waitForSelector('.thumbs img', { timeout: 60_000 });
+    await me.see('14 min');
+    await me.checkAccess('a part of a practice engine');
+    await keyboard.press('3');
+    await me.page.waitForSelector('.grade-button.here');
+    await me.saved();
+
+    // The answer, and the truth beside it.
+    await keyboard.press('g');
+    await keyboard.press('t');
+    await me.see('What failed in it');
+    await reach('Cause 1', 60);
+    await keyboard.type('oil level run low');
+    await me.page.waitForSelector('.ant-select-item-option-active');
+    await keyboard.press('Enter');
+    await reach('How sure of cause 1');
+    await keyboard.type('60');
+    await me.checkAccess('the answer');
+    await reach('Open the truth');
+    await keyboard.press('Enter');
+    await me.see('stay there');
+    await me.page.waitForFunction(() => document.activeElement?.closest('.ant-modal') !== null);
+    await reach('Open the truth', 6);
+    await keyboard.press('Enter');
+    await me.see('What it would have cost', 60_000);
+    await me.see('level 1, seed 12');
+    await me.see('14 minutes at the bench');
+    await me.checkAccess('the truth');
     expect(me.errors).toEqual([]);
   });
 });

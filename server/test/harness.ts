@@ -12,7 +12,7 @@ import { AccountsService } from '../src/accounts/accounts.service.js';
 import { makeApp } from '../src/app.js';
 import { HeldAnswers } from '../src/http/answers.js';
 import type { ServerConfig } from '../src/config.js';
-import { standInJpeg } from '../src/demo/picture.js';
+import { standInJpeg } from '../src/photos/standInJpeg.js';
 import { freshDatabase, ROOT } from './database.js';
 
 export { clusterCommand, freshDatabase, ROOT } from './database.js';

@@ -4,7 +4,7 @@ import { surfaceMaps, takeShell, USUAL_SHOT } from '@true-ledger/core/specimen';
 import { stationsOf } from '@true-ledger/core/engine';
 import type { Point } from '@true-ledger/core/photo';
 import sharp from 'sharp';
-import { standInJpeg } from '../src/demo/picture.js';
+import { standInJpeg } from '../src/photos/standInJpeg.js';
 import { bytesOf, draft, FOUR, newCase, startBench, type Bench } from './harness.js';
 
 // Photographed surfaces as the bench shows them: made from pictures and corners when first asked for.

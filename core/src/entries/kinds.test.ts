@@ -8,6 +8,28 @@ import { entryWords, slotOf, type EntryKind } from './entries.js';
 import { ENTRY_DEFINITIONS } from './registry.js';
 
 // Every kind of entry by example: what it says in the ledger, which field it writes, and what the engine and the case hold against it.
+/** The sheet of a practice engine, with what was answered and what was in it. */
+function scored(answer: object[], was: string | null): object {
+  return {
+    level: 3,
+    seed: 7,
+    version: 1,
+    answer,
+    score: {
+      causes: was === null ? [] : [{ cause: was, place: null, held: 0, carried: 0.2 }],
+      right: was === null,
+      own: { log: 1, brier: 0.5 },
+      evidence: { log: 1, brier: 0.5 },
+      minutes: 42,
+      parts: [],
+      missed: [],
+      best: null,
+      untrue: [],
+      cost: { currency: 'EUR', bench: 0, again: 0, goneBack: [], goodAway: [] },
+    },
+  };
+}
+
 const SHA = 'ab'.repeat(32);
 const ID = '11111111-1111-4111-8111-111111111111';
 const { layout } = engineTemplate('inline-4-petrol')!;
@@ -183,6 +205,23 @@ const EXAMPLES: readonly Example[] = [
   ],
   ['outcome-set', null, { ...OUTCOME, outcome: null }, 'of 2026-11-01: taken back', 'outcome:2026-11-01:court'],
   ['priors-taken', null, { priors: null }, 'the table alone', 'priors'],
+  ['practice-set', null, { level: 3, version: 1, sealed: true }, 'level 3, seed not shown', 'practice'],
+  ['practice-set', null, { level: 3, version: 1, sealed: false }, 'level 3', 'practice'],
+  [
+    'practice-looked',
+    null,
+    { look: 'check:dipstick', name: 'Dipstick', minutes: 2, words: ['Level: full'], picture: false },
+    'Dipstick, 2 min: Level: full',
+    'look:check:dipstick',
+  ],
+  [
+    'practice-scored',
+    null,
+    scored([{ cause: 'oil-low', percent: 70 }], 'surge'),
+    'not right: Oil level run low or none 70 %; it was Oil surge in turns, on slopes or heeled; 42 min',
+    'practice-scored',
+  ],
+  ['practice-scored', null, scored([], null), 'right: none named; it was nothing; 42 min', 'practice-scored'],
   ['oil-log-taken', null, { log: null }, 'taken out', 'oil-log'],
   ['oil-log-taken', null, { log: new Log().level('2024-03-01', 10, 1).taken() }, 'E-7, 1 line from 2024-03-01 to 2024-03-01', 'oil-log'],
   ['wear-likened', null, { bearing: 'main.3', of: '0'.repeat(64), forms: null }, 'main.3: taken back', 'likened:main.3'],

@@ -44,6 +44,25 @@ const start = [
 ];
 const fold = (entries: readonly LedgerEntry[]): CaseState => foldEntries(emptyCase(CASE), entries);
 
+const PRACTICE_SCORED = {
+  level: 3,
+  seed: 7,
+  version: 1,
+  answer: [],
+  score: {
+    causes: [],
+    right: true,
+    own: { log: 0, brier: 0 },
+    evidence: { log: 0, brier: 0 },
+    minutes: 2,
+    parts: [],
+    missed: [],
+    best: null,
+    untrue: [],
+    cost: { currency: 'EUR', bench: 0, again: 0, goneBack: [], goodAway: [] },
+  },
+};
+
 describe('hashes', () => {
   it('are SHA-256 and RFC 8785', () => {
     expect(sha256Hex('abc')).toBe('ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad');
@@ -272,6 +291,9 @@ describe('views', () => {
       'oil-log-taken': { log: null },
       'outcome-set': { on: '2026-11-01', outcome: 'proved', by: 'court', cause: null, service: null, cost: null, days: null, note: '' },
       'priors-taken': { priors: null },
+      'practice-set': { level: 3, version: 1, sealed: true },
+      'practice-looked': { look: 'check:dipstick', name: 'Dipstick', minutes: 2, words: ['Level: full'], picture: false },
+      'practice-scored': PRACTICE_SCORED,
       'wear-likened': { bearing: 'rod.1', of: '0'.repeat(64), forms: null },
       'torque-set': { fasteners: 'pan', text: '', source: '' },
       'case-released': { note: '' },

@@ -42,7 +42,13 @@ export const practiceLooks: (layout: EngineLayout) => readonly PracticeLook[] = 
         : [],
     ),
     ...checksFor(layout).map((c): PracticeLook => ({ id: `check:${c.id}`, kind: 'check', name: c.name, minutes: c.minutes, after: null })),
-    ...stations.map((s): PracticeLook => ({ id: `part:${s.id}`, kind: 'part', name: s.name, minutes: minutesOf(s), after: laidBareBy(layout, s) })),
+    ...stations.map((s): PracticeLook => ({
+      id: `part:${s.id}`,
+      kind: 'part',
+      name: s.name,
+      minutes: minutesOf(s),
+      after: laidBareBy(layout, s),
+    })),
     ...known.flatMap((f): PracticeLook[] =>
       (f.kind === 'measured' || f.kind === 'fluid') && !inChecks.has(f.id)
         ? [{ id: `measure:${f.id}`, kind: 'measure', name: f.check.step, minutes: f.check.minutes, after: measuredAfter(layout, f.id) }]
@@ -53,8 +59,7 @@ export const practiceLooks: (layout: EngineLayout) => readonly PracticeLook[] = 
 });
 
 /** A look by its id; undefined where this engine has none such. */
-export const practiceLook = (layout: EngineLayout, id: string): PracticeLook | undefined =>
-  practiceLooks(layout).find((l) => l.id === id);
+export const practiceLook = (layout: EngineLayout, id: string): PracticeLook | undefined => practiceLooks(layout).find((l) => l.id === id);
 
 const first = (layout: EngineLayout, ...ids: string[]): string | null => {
   const plan = stripPlan(layout);
@@ -119,7 +124,10 @@ function measuredAfter(layout: EngineLayout, id: string): string | null {
 const ABOUT_OIL = new Set(['measured.iron-high', 'measured.silicon-high', 'measured.sample-clean', 'measured.glycol']);
 
 /** Whether a look can be had as the strip stands; else why not, in words. `gone`: it never comes back. */
-export function lookStands(view: CaseView, look: PracticeLook): { readonly open: true } | { readonly open: false; readonly gone: boolean; readonly why: string } {
+export function lookStands(
+  view: CaseView,
+  look: PracticeLook,
+): { readonly open: true } | { readonly open: false; readonly gone: boolean; readonly why: string } {
   const standing = stripStanding(view);
   const isDone = (id: string): boolean => view.steps.get(id)?.value.state === 'done';
   if (look.after && !isDone(look.after))
@@ -137,8 +145,13 @@ export function lookStands(view: CaseView, look: PracticeLook): { readonly open:
     }).map((r) => r.kindOf);
     const guards = standing.steps.filter((s) => s.step.holds.some((h) => destroyed.includes(h.kindOf)));
     if (guards.length > 0 && guards.every((s) => isDone(s.step.id)))
-      return { open: false, gone: true, why: `${look.name}: passed over. ${guards.at(-1)!.step.name} is done, and it cannot be seen any more.` };
-    const turned = ['compression', 'leak-down', 'oil-pressure', 'turning'].includes(id) && isDone(first(view.layout, 'crank', 'case') ?? '');
+      return {
+        open: false,
+        gone: true,
+        why: `${look.name}: passed over. ${guards.at(-1)!.step.name} is done, and it cannot be seen any more.`,
+      };
+    const turned =
+      ['compression', 'leak-down', 'oil-pressure', 'turning'].includes(id) && isDone(first(view.layout, 'crank', 'case') ?? '');
     if (turned) return { open: false, gone: true, why: `${look.name}: the engine is apart and cannot be turned any more.` };
   }
   const station = look.kind === 'part' ? view.byId.get(look.id.slice('part:'.length)) : undefined;
@@ -151,7 +164,5 @@ export function lookStands(view: CaseView, look: PracticeLook): { readonly open:
 export const lookOfFeature = (layout: EngineLayout, id: string): PracticeLook | undefined => {
   const f = feature(id);
   const check = checksFor(layout).find((c) => featuresOf(c).includes(id));
-  return check
-    ? practiceLook(layout, `check:${check.id}`)
-    : practiceLook(layout, f?.kind === 'told' ? `ask:${id}` : `measure:${id}`);
+  return check ? practiceLook(layout, `check:${check.id}`) : practiceLook(layout, f?.kind === 'told' ? `ask:${id}` : `measure:${id}`);
 };

@@ -50,7 +50,10 @@ function aged(form: SpecimenForm, random: () => number): Damage[] {
 }
 
 /** The surface of a place of a practice engine; null where the studio has no such part. */
-export function practiceSpecimen(hidden: HiddenEngine, stationId: string): { readonly specimen: SurfaceSpecimen; readonly form: SpecimenForm } | null {
+export function practiceSpecimen(
+  hidden: HiddenEngine,
+  stationId: string,
+): { readonly specimen: SurfaceSpecimen; readonly form: SpecimenForm } | null {
   const station = stationOf(hidden.layout, stationId);
   if (!station || !canBePictured(station.part)) return null;
   const form = FORM_OF[station.part]!;
@@ -85,7 +88,12 @@ const seedOf = (hidden: HiddenEngine, s: Station): number => {
  * Takes the picture of a place of a practice engine as somebody at the bench would: on one of a few benches, under a lamp that hangs where the seed says. Corners: left-front, left-rear, right-rear,
  * right-front. Null where the studio has no such part. Rendered, and to be called so.
  */
-export function practicePicture(hidden: HiddenEngine, stationId: string, width = 1280, height = 960): { readonly pixels: Pixels; readonly corners: readonly Point[] } | null {
+export function practicePicture(
+  hidden: HiddenEngine,
+  stationId: string,
+  width = 1280,
+  height = 960,
+): { readonly pixels: Pixels; readonly corners: readonly Point[] } | null {
   const made = practiceSpecimen(hidden, stationId);
   if (!made) return null;
   const { specimen: s, form } = made;
@@ -106,6 +114,17 @@ export function practicePicture(hidden: HiddenEngine, stationId: string, width =
   };
   if (form === 'shell' || form === 'race') return takeShell(s, surfaceMaps(s), shot);
   if (form === 'crown' || form === 'thrust')
-    return takeFlat(s, form === 'crown' ? surfaceMaps(s, 1000, 1000) : surfaceMaps(s, 1800, 220), { ...shot, fill: 0.6 }, form === 'crown' ? 'disc' : 'ring');
-  return takeRound(s, surfaceMaps(s, 2160, 400), { ...shot, fill: form === 'journal' ? 0.4 : 0.5 }, form === 'journal' ? 'journal' : 'piston', 180);
+    return takeFlat(
+      s,
+      form === 'crown' ? surfaceMaps(s, 1000, 1000) : surfaceMaps(s, 1800, 220),
+      { ...shot, fill: 0.6 },
+      form === 'crown' ? 'disc' : 'ring',
+    );
+  return takeRound(
+    s,
+    surfaceMaps(s, 2160, 400),
+    { ...shot, fill: form === 'journal' ? 0.4 : 0.5 },
+    form === 'journal' ? 'journal' : 'piston',
+    180,
+  );
 }

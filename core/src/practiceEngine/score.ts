@@ -23,10 +23,14 @@ const bounded = (p: number): number => Math.min(1 - LEAST_CHANCE, Math.max(LEAST
  * Mean score over the causes that were named or are there, of what was held of each: logarithmic, −ln of the chance that was given to what is so (Good 1952), and quadratic (Brier 1950). 0 is best. An
  * engine without a cause in which none was named scores by the chance left to none.
  */
-function properScores(causes: ReadonlySet<string>, truth: ReadonlySet<string>, chance: (id: string) => number): { log: number; brier: number } {
+function properScores(
+  causes: ReadonlySet<string>,
+  truth: ReadonlySet<string>,
+  chance: (id: string) => number,
+): { log: number; brier: number } {
   const each = [...causes].map((id) => {
-    const p = bounded(chance(id));
-    return truth.has(id) ? { log: -Math.log(p), brier: (1 - p) ** 2 } : { log: -Math.log(1 - p), brier: p ** 2 };
+    const held = truth.has(id) ? chance(id) : 1 - chance(id);
+    return { log: -Math.log(bounded(held)), brier: (1 - held) ** 2 };
   });
   const n = Math.max(1, each.length);
   return { log: each.reduce((s, e) => s + e.log, 0) / n, brier: each.reduce((s, e) => s + e.brier, 0) / n };
@@ -40,7 +44,12 @@ export function minutesSpent(view: CaseView): number {
 }
 
 /** What was there beside what was seen, what was missed and where it lay, and how what was held compares with what the evidence carried. */
-export function scoreOf(hidden: HiddenEngine, view: CaseView, answer: readonly NamedCause[], differential: Diagnosis = diagnose(view)): PracticeScore {
+export function scoreOf(
+  hidden: HiddenEngine,
+  view: CaseView,
+  answer: readonly NamedCause[],
+  differential: Diagnosis = diagnose(view),
+): PracticeScore {
   const truth = new Set(hidden.causes.map((c) => c.cause));
   const named = new Map(answer.map((a) => [a.cause, a.percent / 100]));
   const judged = new Set([...truth, ...named.keys()]);
@@ -60,7 +69,9 @@ export function scoreOf(hidden: HiddenEngine, view: CaseView, answer: readonly N
     parts,
     missed,
     best: bestOf(hidden, view, had),
-    untrue: [...hidden.believed].flatMap(([id, said]) => (said !== hidden.features.get(id) && (said || feature(id)!.leak < 0.2 || hidden.features.get(id)) ? [id] : [])),
+    untrue: [...hidden.believed].flatMap(([id, said]) =>
+      said !== hidden.features.get(id) && (said || feature(id)!.leak < 0.2 || hidden.features.get(id)) ? [id] : [],
+    ),
     cost: costOf(hidden, view, minutes, right),
   };
 }
@@ -82,10 +93,13 @@ function partsOf(hidden: HiddenEngine, view: CaseView): PracticeScore['parts'] {
 function missedOf(hidden: HiddenEngine, view: CaseView, d: Diagnosis, had: ReadonlySet<string>): PracticeScore['missed'] {
   const known = new Set(d.evidence.filter((e) => e.present && e.reliability !== 'silent').map((e) => e.feature.id));
   const weight = (id: string): number =>
-    Math.max(0, ...hidden.causes.map((c) => {
-      const link = cause(c.cause)!.links.find((l) => l.feature === id && !l.prevents);
-      return link ? Math.log2(STRENGTH[link.strength] / Math.max(0.005, feature(id)!.leak)) : 0;
-    }));
+    Math.max(
+      0,
+      ...hidden.causes.map((c) => {
+        const link = cause(c.cause)!.links.find((l) => l.feature === id && !l.prevents);
+        return link ? Math.log2(STRENGTH[link.strength] / Math.max(0.005, feature(id)!.leak)) : 0;
+      }),
+    );
   return [...hidden.features]
     .filter(([id, so]) => so && !known.has(id) && weight(id) > 0)
     .sort((a, b) => weight(b[0]) - weight(a[0]))
@@ -97,14 +111,21 @@ function missedOf(hidden: HiddenEngine, view: CaseView, d: Diagnosis, had: Reado
       return {
         feature: id,
         look: first?.name ?? '',
-        how: looks.length > 0 && looks.every((l) => had.has(l.id)) ? ('seen and not named' as const) : stands && !stands.open && stands.gone ? ('passed over' as const) : ('never looked at' as const),
+        how:
+          looks.length > 0 && looks.every((l) => had.has(l.id))
+            ? ('seen and not named' as const)
+            : stands && !stands.open && stands.gone
+              ? ('passed over' as const)
+              : ('never looked at' as const),
       };
     });
 }
 
 /** Looks that would show a feature of this engine: the parts it is on, or its check. */
 function looksShowing(hidden: HiddenEngine, id: string): PracticeLook[] {
-  const on = new Set([...hidden.marks].flatMap(([station, marks]) => (marks.some((m) => pattern(m.pattern)!.feature === id) ? [`part:${station}`] : [])));
+  const on = new Set(
+    [...hidden.marks].flatMap(([station, marks]) => (marks.some((m) => pattern(m.pattern)!.feature === id) ? [`part:${station}`] : [])),
+  );
   if (on.size > 0) return practiceLooks(hidden.layout).filter((l) => on.has(l.id));
   const own = lookOfFeature(hidden.layout, id);
   return own ? [own] : [];
@@ -113,7 +134,11 @@ function looksShowing(hidden: HiddenEngine, id: string): PracticeLook[] {
 /** The look that was not had and would have told most of what is in the engine: bits of what it shows, a minute. */
 function bestOf(hidden: HiddenEngine, view: CaseView, had: ReadonlySet<string>): PracticeScore['best'] {
   const bits = new Map<string, { look: PracticeLook; bits: number }>();
-  const known = new Set(diagnose(view).evidence.filter((e) => e.reliability !== 'silent').map((e) => e.feature.id));
+  const known = new Set(
+    diagnose(view)
+      .evidence.filter((e) => e.reliability !== 'silent')
+      .map((e) => e.feature.id),
+  );
   for (const [id, so] of hidden.features) {
     if (!so || known.has(id)) continue;
     const tells = Math.max(
@@ -123,9 +148,12 @@ function bestOf(hidden: HiddenEngine, view: CaseView, had: ReadonlySet<string>):
         return link ? Math.log2(1 + STRENGTH[link.strength] / Math.max(0.005, feature(id)!.leak)) : 0;
       }),
     );
-    for (const look of looksShowing(hidden, id)) if (!had.has(look.id)) bits.set(look.id, { look, bits: Math.max(bits.get(look.id)?.bits ?? 0, tells) });
+    for (const look of looksShowing(hidden, id))
+      if (!had.has(look.id)) bits.set(look.id, { look, bits: Math.max(bits.get(look.id)?.bits ?? 0, tells) });
   }
-  const best = [...bits.values()].sort((a, b) => b.bits / b.look.minutes - a.bits / a.look.minutes || a.look.id.localeCompare(b.look.id))[0];
+  const best = [...bits.values()].sort(
+    (a, b) => b.bits / b.look.minutes - a.bits / a.look.minutes || a.look.id.localeCompare(b.look.id),
+  )[0];
   return best ? { look: best.look.id, name: best.look.name, minutes: best.look.minutes, bits: best.bits } : null;
 }
 

@@ -24,22 +24,28 @@ export function shownBy(hidden: HiddenEngine, look: PracticeLook): Shown {
   const id = look.id.slice(look.id.indexOf(':') + 1);
   if (look.kind === 'ask') {
     const f = feature(id)!;
-    return { words: [`${f.check.step}. The owner: “${hidden.believed.get(id) ? 'Yes' : 'No'}: ${f.name.toLowerCase()}${hidden.believed.get(id) ? '' : ', not that I know'}.”`], picture: false };
+    return {
+      words: [
+        `${f.check.step}. The owner: “${hidden.believed.get(id) ? 'Yes' : 'No'}: ${f.name.toLowerCase()}${hidden.believed.get(id) ? '' : ', not that I know'}.”`,
+      ],
+      picture: false,
+    };
   }
   if (look.kind === 'measure') {
     const f = feature(id)!;
-    return { words: [`${f.check.step}: ${hidden.features.get(id) ? f.name.toLowerCase() : `nothing of the kind (${f.name.toLowerCase()}: no)`}.`], picture: false };
+    return {
+      words: [`${f.check.step}: ${hidden.features.get(id) ? f.name.toLowerCase() : `nothing of the kind (${f.name.toLowerCase()}: no)`}.`],
+      picture: false,
+    };
   }
   if (look.kind === 'check') {
     const check = openingCheck(id)!;
     const answers = checkAnswers(hidden, id);
-    return {
-      words: check.fields.flatMap((f) => {
-        const own = answers.filter((a) => fieldKeys(f, hidden.layout).includes(a.field));
-        return own.length === 0 ? [] : [`${f.label}: ${own.map((a) => answerWords(f, a)).join(' · ')}`];
-      }),
-      picture: false,
-    };
+    const words = check.fields.flatMap((f) => {
+      const own = answers.filter((a) => fieldKeys(f, hidden.layout).includes(a.field));
+      return own.length === 0 ? [] : [`${f.label}: ${own.map((a) => answerWords(f, a)).join(' · ')}`];
+    });
+    return { words: words.length > 0 ? words : ['Nothing strikes the eye.'], picture: false };
   }
   const marks = hidden.marks.get(id) ?? [];
   const station = stationOf(hidden.layout, id)!;
@@ -69,21 +75,38 @@ function answerWords(f: CheckField, a: CheckAnswer): string {
 export function checkAnswers(hidden: HiddenEngine, checkId: string): CheckAnswer[] {
   const check = openingCheck(checkId)!;
   const so = (id: string): boolean => hidden.features.get(id) === true;
-  return check.fields.flatMap((field): CheckAnswer[] => {
-    if (field.kind === 'words') return [];
-    const keys = fieldKeys(field, hidden.layout);
-    if (field.kind === 'quantity') {
-      const read = QUANTITIES[`${checkId}:${field.id}`]?.(hidden, so);
-      return read ? keys.flatMap((key, i) => (read.values[i] === undefined ? [] : [{ check: checkId, field: key, answer: read.values[i]!.toFixed(read.digits), unit: read.unit }])) : [];
-    }
-    return keys.map((key) => {
-      const cylinder = key.includes('.') ? Number(key.split('.')[1]) : 0;
-      const shows = field.options!.filter((o) => o.feature && so(o.feature) && (cylinder === 0 || cylinderOf(hidden, o.feature) === cylinder));
-      const none = field.options!.find((o) => !o.feature && !NEVER_PLAIN.has(o.value)) ?? field.options!.find((o) => !o.feature);
-      const chosen = shows.length === 0 ? (none ? [none.value] : []) : field.kind === 'choice' ? [shows[0]!.value] : [...new Map(shows.map((o) => [o.feature, o.value])).values()];
-      return { check: checkId, field: key, answer: chosen };
-    });
-  }).filter((a) => !Array.isArray(a.answer) || a.answer.length > 0);
+  return check.fields
+    .flatMap((field): CheckAnswer[] => {
+      if (field.kind === 'words') return [];
+      const keys = fieldKeys(field, hidden.layout);
+      if (field.kind === 'quantity') {
+        const read = QUANTITIES[`${checkId}:${field.id}`]?.(hidden, so);
+        return read
+          ? keys.flatMap((key, i) =>
+              read.values[i] === undefined
+                ? []
+                : [{ check: checkId, field: key, answer: read.values[i]!.toFixed(read.digits), unit: read.unit }],
+            )
+          : [];
+      }
+      return keys.map((key) => {
+        const cylinder = key.includes('.') ? Number(key.split('.')[1]) : 0;
+        const shows = field.options!.filter(
+          (o) => o.feature && so(o.feature) && (cylinder === 0 || cylinderOf(hidden, o.feature) === cylinder),
+        );
+        const none = field.options!.find((o) => !o.feature && !NEVER_PLAIN.has(o.value)) ?? field.options!.find((o) => !o.feature);
+        const chosen =
+          shows.length === 0
+            ? none
+              ? [none.value]
+              : []
+            : field.kind === 'choice'
+              ? [shows[0]!.value]
+              : [...new Map(shows.map((o) => [o.feature, o.value])).values()];
+        return { check: checkId, field: key, answer: chosen };
+      });
+    })
+    .filter((a) => !Array.isArray(a.answer) || a.answer.length > 0);
 }
 /** Options without a feature that are no plain answer. */
 const NEVER_PLAIN = new Set(['dark', 'top', 'stale', 'rust', 'fuzz', 'intake', 'cold']);
@@ -146,12 +169,17 @@ function turning(h: HiddenEngine, so: (id: string) => boolean): number[] {
 }
 
 /** What an apprentice who sees and names everything rightly would write down of a look. */
-export function notedBy(hidden: HiddenEngine, look: PracticeLook): Pick<CaseFile, 'checks' | 'findings' | 'sound' | 'history' | 'evidence'> {
+export function notedBy(
+  hidden: HiddenEngine,
+  look: PracticeLook,
+): Pick<CaseFile, 'checks' | 'findings' | 'sound' | 'history' | 'evidence'> {
   const id = look.id.slice(look.id.indexOf(':') + 1);
   if (look.kind === 'check') return { checks: checkAnswers(hidden, id) };
   if (look.kind === 'ask') {
     const yes = hidden.believed.get(id) === true;
-    return yes ? { history: [{ text: feature(id)!.name, feature: id, reliability: 'told' }] } : { evidence: [{ feature: id, present: false, reliability: 'told' }] };
+    return yes
+      ? { history: [{ text: feature(id)!.name, feature: id, reliability: 'told' }] }
+      : { evidence: [{ feature: id, present: false, reliability: 'told' }] };
   }
   if (look.kind === 'measure') return { evidence: [{ feature: id, present: hidden.features.get(id) === true, reliability: 'measured' }] };
   const marks = hidden.marks.get(id) ?? [];

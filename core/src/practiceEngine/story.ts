@@ -13,7 +13,16 @@ const COMPLAINTS: ReadonlyArray<readonly [code: string, shows: readonly string[]
   ['overheating', ['told.overheated']],
   ['oil-level-rising', ['fluid.level-high']],
   ['knock', ['seen.wiping', 'seen.spun', 'seen.bolt-broken', 'seen.rod-broken', 'told.knock-under-load', 'seen.lining-fatigue']],
-  ['loss-of-power', ['measured.compression-one-low', 'measured.compression-all-low', 'measured.compression-adjacent-low', 'told.one-cylinder-down', 'seen.full-round-scuff']],
+  [
+    'loss-of-power',
+    [
+      'measured.compression-one-low',
+      'measured.compression-all-low',
+      'measured.compression-adjacent-low',
+      'told.one-cylinder-down',
+      'seen.full-round-scuff',
+    ],
+  ],
   ['metal-in-oil', ['debris.copper', 'debris.aluminium', 'debris.steel', 'fluid.glitter']],
   ['smoke', ['told.uses-oil', 'seen.rings-stuck', 'measured.wet-rise']],
 ];
@@ -33,7 +42,10 @@ export function storyOf(hidden: HiddenEngine): Required<Pick<CaseFile, 'intake' 
   return {
     intake: {
       complaint: complaints.slice(0, 2).join(',') || 'none',
-      complaintWords: complaints.length > 0 ? 'As the owner tells it; nothing of it was seen by us.' : 'Nothing in particular; he wants to know how it stands.',
+      complaintWords:
+        told.length > 0
+          ? `He says: ${told.map(({ id }) => feature(id)!.name.toLowerCase()).join('; ')}.`
+          : 'Nothing in particular; he wants to know how it stands.',
       onset,
       afterFirstSign: hidden.believed.get('told.ran-on') ? 'driven-on' : 'stopped',
       questionOwner: hidden.level.level === 10 ? 'inspection' : 'private',

@@ -111,7 +111,9 @@ function looksFor(hidden: HiddenEngine, looks: readonly PracticeLook[], id: stri
     const own = lookOfFeature(hidden.layout, id);
     return own ? [own] : [];
   }
-  const stations = stationsOf(hidden.layout).filter((s) => (f.parts ? f.parts.includes(s.part) : !s.aside) && !hidden.goneBefore.includes(s.id));
+  const stations = stationsOf(hidden.layout).filter(
+    (s) => (f.parts ? f.parts.includes(s.part) : !s.aside) && !hidden.goneBefore.includes(s.id),
+  );
   return stations.flatMap((s) => looks.filter((l) => l.id === `part:${s.id}`));
 }
 
@@ -148,7 +150,9 @@ export function foundOf(hidden: HiddenEngine, d: Diagnosis): Pick<StrippedBy, 'f
     found: none ? Number((leading[0]?.probability ?? 0) < 0.5) : inIt.filter((id) => leading.some((c) => c.id === id)).length,
     of: none ? 1 : inIt.length,
     leadingRight: none ? (leading[0]?.probability ?? 0) < 0.5 : inIt.includes(d.causes[0]?.id ?? ''),
-    logScore: none ? Math.log(Math.max(1e-4, 1 - (leading[0]?.probability ?? 0))) : inIt.reduce((s, id) => s + Math.log(chance(id)), 0) / inIt.length,
+    logScore: none
+      ? Math.log(Math.max(1e-4, 1 - (leading[0]?.probability ?? 0)))
+      : inIt.reduce((s, id) => s + Math.log(chance(id)), 0) / inIt.length,
   };
 }
 

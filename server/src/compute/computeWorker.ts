@@ -25,7 +25,13 @@ export type ComputeTask =
   | { readonly kind: 'running'; readonly question: RunningQuestion; readonly file: unknown }
   | { readonly kind: 'files'; readonly state: CaseState }
   | { readonly kind: 'practice-picture'; readonly level: number; readonly seed: number; readonly station: string }
-  | { readonly kind: 'practice-score'; readonly level: number; readonly seed: number; readonly state: CaseState; readonly answer: readonly NamedCause[] }
+  | {
+      readonly kind: 'practice-score';
+      readonly level: number;
+      readonly seed: number;
+      readonly state: CaseState;
+      readonly answer: readonly NamedCause[];
+    }
   | {
       readonly kind: 'tags';
       readonly number: string;

@@ -6,6 +6,7 @@ import { Public } from '../accounts/guard.js';
 import { BundlesModule } from '../bundles/bundles.module.js';
 import { EnginesModule } from '../engines/engines.module.js';
 import { GaugesModule } from '../gauges/gauges.module.js';
+import { PracticeModule } from '../practice/practice.module.js';
 import { SheetsModule } from '../sheets/sheets.module.js';
 import { ShopModule } from '../shop/shop.module.js';
 import { DemoService, type DemoProgress } from './demo.service.js';
@@ -25,7 +26,7 @@ class DemoController {
 }
 
 @Module({
-  imports: [BundlesModule, EnginesModule, GaugesModule, SheetsModule, ShopModule],
+  imports: [BundlesModule, EnginesModule, GaugesModule, PracticeModule, SheetsModule, ShopModule],
   controllers: [DemoController],
   providers: [DemoService],
 })

@@ -10,6 +10,7 @@ import { CONFIG, type ServerConfig } from '../config.js';
 import { AccountRow, CaseRow, GaugeRow } from '../database/entities.js';
 import { EnginesService } from '../engines/engines.service.js';
 import { GaugesService } from '../gauges/gauges.service.js';
+import { PracticeEnginesService } from '../practice/practiceEngines.service.js';
 import { SheetsService } from '../sheets/sheets.service.js';
 import { ShopService } from '../shop/shop.service.js';
 import { demoEngines } from './engines.js';
@@ -17,6 +18,13 @@ import { DEMO_GAUGES, DEMO_STAND_INS } from './gauges.js';
 import { DEMO_LETTERHEAD, DEMO_PARTIES } from './parties.js';
 import { demoPeople, PEOPLE } from './people.js';
 import { demoSheets } from './sheets.js';
+
+/** Practice engines of the demonstration: one for a beginner, one somebody was inside, one with two causes. */
+const DEMO_PRACTICE = [
+  { id: '5f6f3d52-7a41-4c6e-9d0a-3b1c2e4f5a01', level: 1, seed: 12 },
+  { id: '5f6f3d52-7a41-4c6e-9d0a-3b1c2e4f5a02', level: 5, seed: 5 },
+  { id: '5f6f3d52-7a41-4c6e-9d0a-3b1c2e4f5a03', level: 8, seed: 8 },
+] as const;
 
 export interface DemoBundle {
   readonly caseId: string;
@@ -46,6 +54,7 @@ export class DemoService implements OnApplicationShutdown {
     private readonly imports: ImportService,
     private readonly shop: ShopService,
     private readonly engines: EnginesService,
+    private readonly practice: PracticeEnginesService,
   ) {}
 
   /** Prepares an empty shop for the demo. Returns the cases that are still to be taken in; none in a shop that is not a demo. */
@@ -73,6 +82,7 @@ export class DemoService implements OnApplicationShutdown {
       await demoPeople(this.accounts, (signIn) => passwords.get(signIn)!);
     }
     if (!(await this.db.getRepository(AccountRow).existsBy({ id: owner.id }))) return [];
+    if (!demo.only) for (const engine of DEMO_PRACTICE) await this.practice.make(engine, owner);
     const all = (JSON.parse(readFileSync(join(this.folder, 'cases.json'), 'utf8')) as DemoBundle[]).filter(
       (b) => !demo.only || demo.only.includes(b.number),
     );

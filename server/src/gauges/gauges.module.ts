@@ -5,5 +5,10 @@ import { GaugesService } from './gauges.service.js';
 import { PracticeModule } from '../practice/practice.module.js';
 import { StandInsController } from './standIns.controller.js';
 
-@Module({ imports: [PracticeModule], controllers: [GaugesController, StandInsController], providers: [GaugesService, GaugesGateway], exports: [GaugesService] })
+@Module({
+  imports: [PracticeModule],
+  controllers: [GaugesController, StandInsController],
+  providers: [GaugesService, GaugesGateway],
+  exports: [GaugesService],
+})
 export class GaugesModule {}

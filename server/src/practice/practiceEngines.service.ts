@@ -57,7 +57,9 @@ export class PracticeEnginesService {
   }
 
   /** Makes an engine and opens its case. The same request sent twice makes one. */
-  async make(request: PracticeEngineRequest, account: Account): Promise<CaseState> {
+  async make(request: PracticeEngineRequest, account: Pick<Account, 'id' | 'name'>): Promise<CaseState> {
+    // Sent once more it takes no number of its own.
+    if (await this.db.getRepository(PracticeEngineRow).existsBy({ caseId: request.id })) return this.ledger.state(request.id);
     const level = practiceLevel(request.level)!;
     const sealed = request.seed === null;
     const seed = request.seed ?? randomInt(SEEDS);
@@ -125,7 +127,11 @@ export class PracticeEnginesService {
     const hidden = drawEngine(row.level, row.seed);
     const look = practiceLook(hidden.layout, lookId);
     if (!look)
-      throw new ProblemError({ code: 'practice-none', sentence: 'This engine has nothing of the kind to look at. Nothing was paid.', field: 'look' });
+      throw new ProblemError({
+        code: 'practice-none',
+        sentence: 'This engine has nothing of the kind to look at. Nothing was paid.',
+        field: 'look',
+      });
     return this.db.transaction(async (tx): Promise<PracticeShown> => {
       const view = caseView(await this.ledger.lockedState(tx, caseId))!;
       const had = view.practiceLooks.find((l) => l.value.look === lookId)?.value;
@@ -134,7 +140,13 @@ export class PracticeEnginesService {
       const stands = lookStands(view, look);
       if (!stands.open) throw new ProblemError({ code: 'practice-not-yet', sentence: `${stands.why} Nothing was paid.`, field: 'look' });
       const shown = shownBy(hidden, look);
-      const body: EntryBodies['practice-looked'] = { look: lookId, name: look.name, minutes: look.minutes, words: shown.words, picture: shown.picture };
+      const body: EntryBodies['practice-looked'] = {
+        look: lookId,
+        name: look.name,
+        minutes: look.minutes,
+        words: shown.words,
+        picture: shown.picture,
+      };
       await this.ledger.appendIn(
         tx,
         caseId,
@@ -151,7 +163,11 @@ export class PracticeEnginesService {
     const { view } = await this.ledger.view(caseId);
     const had = view.practiceLooks.find((l) => l.value.look === lookId)?.value;
     if (!had?.picture)
-      throw new ProblemError({ code: 'practice-none', sentence: 'There is no picture of this: look at it first, or it is a part the studio has not.', field: 'look' });
+      throw new ProblemError({
+        code: 'practice-none',
+        sentence: 'There is no picture of this: look at it first, or it is a part the studio has not.',
+        field: 'look',
+      });
     const pixels = await this.compute.run<'practice-picture'>({
       kind: 'practice-picture',
       level: row.level,
@@ -176,7 +192,13 @@ export class PracticeEnginesService {
     const before = await this.ledger.state(caseId);
     refuseOpened(caseView(before)!);
     // Reckoned before the case is locked: it takes a moment, and others may write meanwhile.
-    const score = await this.compute.run<'practice-score'>({ kind: 'practice-score', level: row.level, seed: row.seed, state: before, answer });
+    const score = await this.compute.run<'practice-score'>({
+      kind: 'practice-score',
+      level: row.level,
+      seed: row.seed,
+      state: before,
+      answer,
+    });
     await this.db.transaction(async (tx) => {
       refuseOpened(caseView(await this.ledger.lockedState(tx, caseId))!);
       const body: EntryBodies['practice-scored'] = { level: row.level, seed: row.seed, version: row.version, answer, score };
@@ -194,5 +216,8 @@ export class PracticeEnginesService {
 
 function refuseOpened(view: CaseView): void {
   if (view.practiceScored)
-    throw new ProblemError({ code: 'practice-opened', sentence: 'The truth of this engine is open: its score stands, and nothing more is looked at. Make another engine.' });
+    throw new ProblemError({
+      code: 'practice-opened',
+      sentence: 'The truth of this engine is open: its score stands, and nothing more is looked at. Make another engine.',
+    });
 }

@@ -1,6 +1,6 @@
 import { DRILL_CARDS, drillCard, drillOf, type DrillAnswer } from '@true-ledger/core/practice';
 import { screen, waitFor } from '@testing-library/react';
-import { json, openShop, Shop } from '../testing/bench.js';
+import { json, openShop, Shop, person } from '../testing/bench.js';
 import { Practice } from './Practice.js';
 
 // Painting and drawing in space are looked at in the browser tests; here what is asked, kept and told.
@@ -26,7 +26,7 @@ function shopWith(answers: DrillAnswer[]): { shop: Shop; sent: Array<{ card: str
 describe('practice', () => {
   it('asks, takes a key for an answer, tells what decides, and goes on by Enter', async () => {
     const { shop, sent } = shopWith([]);
-    const { user } = openShop(<Practice />, { shop });
+    const { user } = openShop(<Practice me={person('builder')} />, { shop });
     await screen.findByText('What is it?');
     await user.keyboard('1');
     await waitFor(() => expect(sent).toHaveLength(1));
@@ -49,7 +49,7 @@ describe('practice', () => {
     shop.more.set('POST /api/practice/answers', () =>
       json(503, { code: 'store-unavailable', sentence: 'The ledger cannot be reached just now.' }),
     );
-    const failing = openShop(<Practice />, { shop });
+    const failing = openShop(<Practice me={person('builder')} />, { shop });
     await screen.findByText('What is it?');
     await failing.user.keyboard('1');
     await screen.findByText(/The answer was not kept. The ledger cannot be reached/);
@@ -76,7 +76,9 @@ describe('practice', () => {
         time: new Date(Date.parse(time) + k).toISOString(),
       })),
     );
-    openShop(<Practice />, { shop: shopWith([...known.sort((a, b) => a.time.localeCompare(b.time)), ...begun]).shop });
+    openShop(<Practice me={person('builder')} />, {
+      shop: shopWith([...known.sort((a, b) => a.time.localeCompare(b.time)), ...begun]).shop,
+    });
     await screen.findByText(/Today’s drills are done/);
   });
 });

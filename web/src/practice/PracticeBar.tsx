@@ -52,7 +52,13 @@ export function PracticeBar(): ReactNode {
   const picture = async (id: string): Promise<void> => {
     const taken = await fetchFile(`/api/practice/cases/${caseId}/looks/${encodeURIComponent(id)}/picture`);
     if (!taken.ok) return setProblem(`The picture did not come. ${taken.problem.sentence}`);
-    await dispatch(addFiles(caseId, [{ blob: taken.value.blob, name: `${id.slice('part:'.length)}.jpg`, station: id.slice('part:'.length), kind: 'photo' }], me));
+    await dispatch(
+      addFiles(
+        caseId,
+        [{ blob: taken.value.blob, name: `${id.slice('part:'.length)}.jpg`, station: id.slice('part:'.length), kind: 'photo' }],
+        me,
+      ),
+    );
   };
   const pay = (): void => {
     if (!look || !may) return;
@@ -69,7 +75,7 @@ export function PracticeBar(): ReactNode {
   const bare = seen?.picture && station !== null && view.byId.get(station)?.photos.length === 0;
   return (
     <section className="practice-bar" aria-label="Practice engine">
-      <p className="practice-line">
+      <div className="practice-line">
         <b>Practice engine, level {view.practice!.value.level}</b>
         <span className="figure">{minutesSpent(view)} min</span>
         {!opened && here.length > 1 && (
@@ -92,7 +98,7 @@ export function PracticeBar(): ReactNode {
         <Link className="practice-truth" to={`/case/${caseId}/truth`}>
           {opened ? 'The truth' : 'Answer and open the truth'}
         </Link>
-      </p>
+      </div>
       {stands && !stands.open && <p className="quiet">{stands.why}</p>}
       {seen && (
         <div role="status" className="practice-shown">

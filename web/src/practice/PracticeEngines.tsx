@@ -39,12 +39,22 @@ export function PracticeEngines({ mayMake }: { mayMake: boolean }): ReactNode {
           </label>
           <label>
             <span>Seed</span>
-            <NumberField aria-label="Seed" whole min={0} max={2_147_483_647} value={seed} placeholder="drawn, not shown" onChange={setSeed} />
+            <NumberField
+              aria-label="Seed"
+              whole
+              min={0}
+              max={2_147_483_647}
+              value={seed}
+              placeholder="drawn, not shown"
+              onChange={setSeed}
+            />
           </label>
           <Button type="primary" onClick={start} loading={making.isLoading}>
             Bring in an engine
           </Button>
-          <span className="quiet">The same level and seed make the same engine for two people. Without a seed nobody sees it before the truth is opened.</span>
+          <span className="quiet">
+            The same level and seed make the same engine for two people. Without a seed nobody sees it before the truth is opened.
+          </span>
         </div>
       )}
       {making.error !== undefined && <Alert type="error" role="alert" title={asProblem(making.error).sentence} />}

@@ -21,7 +21,9 @@ export function Specimen3D({ specimen, setting, label, handle }: Props): ReactNo
   const [fault, setFault] = useState(false);
   const [shown, setShown] = useState('');
   useEffect(() => {
-    if (!canvas.current || !box.current) return;
+    // Held: a change of size may be told once more when the page is gone.
+    const frame = box.current;
+    if (!canvas.current || !frame) return;
     let made: Stage;
     try {
       made = createStage(canvas.current);
@@ -31,12 +33,12 @@ export function Specimen3D({ specimen, setting, label, handle }: Props): ReactNo
     }
     stage.current = made;
     const fit = (): void => {
-      const { clientWidth, clientHeight } = box.current!;
+      const { clientWidth, clientHeight } = frame;
       if (clientWidth > 0 && clientHeight > 0) made.resize(clientWidth, clientHeight);
     };
     fit();
     const watch = new ResizeObserver(fit);
-    watch.observe(box.current);
+    watch.observe(frame);
     return () => {
       watch.disconnect();
       made.dispose();

@@ -15,10 +15,7 @@ export const practiceScoreSchema = object({
   evidence: proper,
   minutes: whole(0, 100_000),
   /** Places with damage, or said to have some: what was there and how far gone, what was named and graded. */
-  parts: list(
-    object({ station: id, there: list(id, 40), grade: whole(0, 4), named: list(id, 100), graded: nullable(whole(0, 4)) }),
-    600,
-  ),
+  parts: list(object({ station: id, there: list(id, 40), grade: whole(0, 4), named: list(id, 100), graded: nullable(whole(0, 4)) }), 600),
   /** What was so of a cause that is in it and never came into the case, the most telling first. */
   missed: list(object({ feature: id, look: text(200), how: oneOf(['never looked at', 'passed over', 'seen and not named']) }), 40),
   /** The look that was not had and would have told most a minute. */

@@ -27,7 +27,11 @@ export function TruthPage(): ReactNode {
         <h1>{view.practiceScored ? 'The truth' : 'Answer, then open the truth'}</h1>
         {view.practiceScored && <Button onClick={() => window.print()}>Print the sheet</Button>}
       </div>
-      {view.practiceScored ? <Sheet scored={view.practiceScored.value} by={view.practiceScored.version.author.name} on={view.practiceScored.version.time} /> : <Answer />}
+      {view.practiceScored ? (
+        <Sheet scored={view.practiceScored.value} by={view.practiceScored.version.author.name} on={view.practiceScored.version.time} />
+      ) : (
+        <Answer />
+      )}
     </div>
   );
 }
@@ -36,7 +40,10 @@ function Answer(): ReactNode {
   const { view, caseId, readOnly } = useCase();
   const { modal } = App.useApp();
   const confirmed = view.decisions.filter((d) => d.value.decision === 'confirmed').map((d) => d.value.cause);
-  const [rows, setRows] = useState<readonly Row[]>(() => [...confirmed.map((c) => ({ cause: c, percent: null })), { cause: null, percent: null }]);
+  const [rows, setRows] = useState<readonly Row[]>(() => [
+    ...confirmed.map((c) => ({ cause: c, percent: null })),
+    { cause: null, percent: null },
+  ]);
   const [open, { isLoading, error }] = useOpenPracticeMutation();
   const set = (i: number, part: Partial<Row>): void =>
     setRows((all) => {
@@ -49,7 +56,8 @@ function Answer(): ReactNode {
   const send = (): void => {
     void modal.confirm({
       title: named.length === 0 ? 'Answer that nothing failed in it?' : 'Open the truth?',
-      content: 'Your answer and its score are written into the ledger of this case and stay there. Nothing more can be looked at afterwards.',
+      content:
+        'Your answer and its score are written into the ledger of this case and stay there. Nothing more can be looked at afterwards.',
       okText: 'Open the truth',
       onOk: () => open({ caseId, answer: named.map((r) => ({ cause: r.cause, percent: Math.round(r.percent!) })) }),
     });
@@ -58,7 +66,9 @@ function Answer(): ReactNode {
     <section className="pane" aria-label="Answer">
       <h2>
         What failed in it{' '}
-        <span className="quiet">name each cause you hold to be in it and how sure you are; a certainty that was not earned costs more than a doubt</span>
+        <span className="quiet">
+          name each cause you hold to be in it and how sure you are; a certainty that was not earned costs more than a doubt
+        </span>
       </h2>
       <ol className="truth-rows">
         {rows.map((r, i) => (
@@ -71,11 +81,22 @@ function Answer(): ReactNode {
               placeholder={i === 0 ? 'A cause, or leave empty: nothing failed' : 'Another, if there is one'}
               value={r.cause}
               onChange={(c: string | undefined) => set(i, { cause: c ?? null })}
-              options={CAUSES.filter((c) => isListed(c.id) && !c.follows && !named.some((n) => n.cause === c.id && n !== r)).map((c) => ({ value: c.id, label: c.name }))}
+              options={CAUSES.filter((c) => isListed(c.id) && !c.follows && !named.some((n) => n.cause === c.id && n !== r)).map((c) => ({
+                value: c.id,
+                label: c.name,
+              }))}
             />
             {r.cause !== null && (
               <label>
-                <NumberField aria-label={`How sure of cause ${i + 1}, percent`} min={0} max={100} whole value={r.percent} onChange={(percent) => set(i, { percent })} /> %
+                <NumberField
+                  aria-label={`How sure of cause ${i + 1}, percent`}
+                  min={0}
+                  max={100}
+                  whole
+                  value={r.percent}
+                  onChange={(percent) => set(i, { percent })}
+                />{' '}
+                %
               </label>
             )}
           </li>
@@ -133,8 +154,9 @@ function Sheet({ scored, by, on }: { scored: Scored; by: string; on: string }): 
           </tbody>
         </table>
         <p>
-          Score: yours <span className="figure">{s.own.log.toFixed(2)}</span> (Brier <span className="figure">{s.own.brier.toFixed(2)}</span>), by your
-          evidence alone <span className="figure">{s.evidence.log.toFixed(2)}</span> (<span className="figure">{s.evidence.brier.toFixed(2)}</span>); 0 is
+          Score: yours <span className="figure">{s.own.log.toFixed(2)}</span> (Brier{' '}
+          <span className="figure">{s.own.brier.toFixed(2)}</span>), by your evidence alone{' '}
+          <span className="figure">{s.evidence.log.toFixed(2)}</span> (<span className="figure">{s.evidence.brier.toFixed(2)}</span>); 0 is
           best. {scoreWords(s)}
         </p>
       </section>
@@ -145,8 +167,10 @@ function Sheet({ scored, by, on }: { scored: Scored; by: string; on: string }): 
           {s.cost.again > 0
             ? `It comes back: ${money(s.cost.again)} for an exchange engine, because ${s.right ? 'parts went back that were gone' : 'its cause is still in it'}.`
             : 'It does not come back for this.'}
-          {s.cost.goneBack.length > 0 && ` Put back although gone: ${s.cost.goneBack.map((id) => view.byId.get(id)?.station.name ?? id).join(', ')}.`}
-          {s.cost.goodAway.length > 0 && ` Thrown away although good: ${s.cost.goodAway.map((id) => view.byId.get(id)?.station.name ?? id).join(', ')}.`}
+          {s.cost.goneBack.length > 0 &&
+            ` Put back although gone: ${s.cost.goneBack.map((id) => view.byId.get(id)?.station.name ?? id).join(', ')}.`}
+          {s.cost.goodAway.length > 0 &&
+            ` Thrown away although good: ${s.cost.goodAway.map((id) => view.byId.get(id)?.station.name ?? id).join(', ')}.`}
         </p>
       </section>
       <section className="pane" aria-label="What was missed">
@@ -212,5 +236,7 @@ function Sheet({ scored, by, on }: { scored: Scored; by: string; on: string }): 
 function scoreWords(s: Score): string {
   const apart = s.own.log - s.evidence.log;
   if (Math.abs(apart) < 0.15) return 'You held what your evidence carried.';
-  return apart > 0 ? 'Your evidence carried more than you held of it, or you held what it did not carry.' : 'You were nearer the truth than your evidence alone.';
+  return apart > 0
+    ? 'Your evidence carried more than you held of it, or you held what it did not carry.'
+    : 'You were nearer the truth than your evidence alone.';
 }
