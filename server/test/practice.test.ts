@@ -67,6 +67,15 @@ describe('practice engines', () => {
       })
       .expect(201);
 
+  const undo = async (id: string, step: string) => {
+    const basedOn = (await stateOf(id)).steps.get(step)!.version.entry;
+    const body = { step, state: 'open', note: 'not done after all' };
+    await people()
+      .builder.post(`/api/cases/${id}/entries`)
+      .send({ entries: [{ id: randomUUID(), kind: 'step-set', station: null, basedOn, body }] })
+      .expect(201);
+  };
+
   it('are the same for two people, keep a drawn seed to themselves, and count in no statistics', async () => {
     const [a, b, sealed] = [await make(3, 41), await make(3, 41), await make(3, null)];
     const [one, two] = [await stateOf(a), await stateOf(b)];
@@ -89,6 +98,8 @@ describe('practice engines', () => {
       if (n === 0) break;
       await new Promise((r) => setTimeout(r, 100));
     }
+    const shelf = (await people().builder.get('/api/cases/page').expect(200)).body as { total: number };
+    expect(shelf.total).toBe(0);
     expect(((await people().builder.get('/api/across').expect(200)).body as { statistics: { cases: number } }).statistics.cases).toBe(0);
   });
 
@@ -102,6 +113,9 @@ describe('practice engines', () => {
     expect((await look(id, 'part:rod.1.shell.upper').expect(409)).body).toMatchObject({ code: 'practice-not-yet', field: 'look' });
     await look(id, 'part:nowhere').expect(404);
     await done(id, 'arrival', 'isolate', 'turn', 'drain-oil', 'filter', 'pan', 'rod-cap-1');
+    // A step that is opened again brings nothing back, and was paid for.
+    await undo(id, 'drain-oil');
+    expect((await look(id, 'check:oil-sample').expect(409)).body).toMatchObject({ code: 'practice-not-yet' });
     expect((await look(id, 'check:coolant').expect(201)).body).toMatchObject({ minutes: 2 });
     const shown = (await look(id, 'part:rod.1.shell.upper').expect(201)).body as PracticeShown;
     expect(shown.picture).toBe(true);

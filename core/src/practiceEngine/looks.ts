@@ -123,10 +123,15 @@ function measuredAfter(layout: EngineLayout, id: string): string | null {
 }
 const ABOUT_OIL = new Set(['measured.iron-high', 'measured.silicon-high', 'measured.sample-clean', 'measured.glycol']);
 
-/** Whether a look can be had as the strip stands; else why not, in words. `gone`: it never comes back. */
+/** Steps of the strip that are done. */
+export const doneNow = (view: CaseView): ReadonlySet<string> =>
+  new Set([...view.steps].flatMap(([id, s]) => (s.value.state === 'done' ? [id] : [])));
+
+/** Whether a look can be had as the strip stands; else why not, in words. `gone`: it never comes back. `everDone`: steps that were done once, though they were opened again: what they destroyed does not come back by that. */
 export function lookStands(
   view: CaseView,
   look: PracticeLook,
+  everDone: ReadonlySet<string> = doneNow(view),
 ): { readonly open: true } | { readonly open: false; readonly gone: boolean; readonly why: string } {
   const standing = stripStanding(view);
   const isDone = (id: string): boolean => view.steps.get(id)?.value.state === 'done';
@@ -144,14 +149,14 @@ export function lookStands(
       return by.kind === 'check' && by.check === id;
     }).map((r) => r.kindOf);
     const guards = standing.steps.filter((s) => s.step.holds.some((h) => destroyed.includes(h.kindOf)));
-    if (guards.length > 0 && guards.every((s) => isDone(s.step.id)))
+    if (guards.length > 0 && guards.every((s) => everDone.has(s.step.id)))
       return {
         open: false,
         gone: true,
         why: `${look.name}: passed over. ${guards.at(-1)!.step.name} is done, and it cannot be seen any more.`,
       };
     const turned =
-      ['compression', 'leak-down', 'oil-pressure', 'turning'].includes(id) && isDone(first(view.layout, 'crank', 'case') ?? '');
+      ['compression', 'leak-down', 'oil-pressure', 'turning'].includes(id) && everDone.has(first(view.layout, 'crank', 'case') ?? '');
     if (turned) return { open: false, gone: true, why: `${look.name}: the engine is apart and cannot be turned any more.` };
   }
   const station = look.kind === 'part' ? view.byId.get(look.id.slice('part:'.length)) : undefined;

@@ -7,7 +7,7 @@ import { diagnose, type Diagnosis } from '../diagnosis/diagnose.js';
 import { stationOf, RUNNING_PARTS } from '../engine/stations.js';
 import type { PracticeScore } from '../entries/kinds/practiceScored.js';
 import { gradeOfMarks, type HiddenEngine } from './hidden.js';
-import { lookOfFeature, lookStands, practiceLooks, READING_MINUTES, STEP_MINUTES, type PracticeLook } from './looks.js';
+import { doneNow, lookOfFeature, lookStands, practiceLooks, READING_MINUTES, STEP_MINUTES, type PracticeLook } from './looks.js';
 
 /** A cause an apprentice names, and how sure he is of it, percent. */
 export interface NamedCause {
@@ -36,9 +36,9 @@ function properScores(
   return { log: each.reduce((s, e) => s + e.log, 0) / n, brier: each.reduce((s, e) => s + e.brier, 0) / n };
 }
 
-/** Minutes a case has taken so far: looks, steps of the strip, readings. */
-export function minutesSpent(view: CaseView): number {
-  const steps = [...view.steps.values()].filter((s) => s.value.state === 'done').length;
+/** Minutes a case has taken so far: looks, steps of the strip (those done once, though they were opened again), readings. */
+export function minutesSpent(view: CaseView, everDone: ReadonlySet<string> = doneNow(view)): number {
+  const steps = everDone.size;
   const readings = view.stations.reduce((n, s) => n + s.readings.length, 0) + view.readings.length;
   return view.practiceLooks.reduce((sum, l) => sum + l.value.minutes, 0) + steps * STEP_MINUTES + readings * READING_MINUTES;
 }
@@ -48,16 +48,17 @@ export function scoreOf(
   hidden: HiddenEngine,
   view: CaseView,
   answer: readonly NamedCause[],
-  differential: Diagnosis = diagnose(view),
+  everDone: ReadonlySet<string> = doneNow(view),
 ): PracticeScore {
+  const differential = diagnose(view);
   const truth = new Set(hidden.causes.map((c) => c.cause));
   const named = new Map(answer.map((a) => [a.cause, a.percent / 100]));
   const judged = new Set([...truth, ...named.keys()]);
   const carried = (id: string): number => differential.causes.find((c) => c.id === id)?.probability ?? 0;
   const parts = partsOf(hidden, view);
   const had = new Set(view.practiceLooks.map((l) => l.value.look));
-  const missed = missedOf(hidden, view, differential, had);
-  const minutes = minutesSpent(view);
+  const missed = missedOf(hidden, view, differential, had, everDone);
+  const minutes = minutesSpent(view, everDone);
   const leads = [...named].sort((a, b) => b[1] - a[1])[0];
   const right = truth.size === 0 ? answer.length === 0 || (leads?.[1] ?? 0) < 0.5 : leads !== undefined && truth.has(leads[0]);
   return {
@@ -90,7 +91,13 @@ function partsOf(hidden: HiddenEngine, view: CaseView): PracticeScore['parts'] {
 }
 
 /** What was so, told of a cause that is in the engine, and never came into the case; what tells most first. */
-function missedOf(hidden: HiddenEngine, view: CaseView, d: Diagnosis, had: ReadonlySet<string>): PracticeScore['missed'] {
+function missedOf(
+  hidden: HiddenEngine,
+  view: CaseView,
+  d: Diagnosis,
+  had: ReadonlySet<string>,
+  everDone: ReadonlySet<string>,
+): PracticeScore['missed'] {
   const known = new Set(d.evidence.filter((e) => e.present && e.reliability !== 'silent').map((e) => e.feature.id));
   const weight = (id: string): number =>
     Math.max(
@@ -107,7 +114,7 @@ function missedOf(hidden: HiddenEngine, view: CaseView, d: Diagnosis, had: Reado
     .map(([id]) => {
       const looks = looksShowing(hidden, id);
       const first = looks.find((l) => !had.has(l.id)) ?? looks[0];
-      const stands = first ? lookStands(view, first) : null;
+      const stands = first ? lookStands(view, first, everDone) : null;
       return {
         feature: id,
         look: first?.name ?? '',

@@ -143,6 +143,8 @@ export class CasesController {
       .offset(page * most)
       .limit(most);
     find.andWhere('c.shelved = :shelved', { shelved: shelved === 'yes' });
+    // Practice engines have a list of their own.
+    find.andWhere('NOT EXISTS (SELECT 1 FROM practice_engines p WHERE p."caseId" = c.id)');
     if (typeof stage === 'string' && stage !== '') find.andWhere(`c.summary->>'stage' = :stage`, { stage });
     const holding = (key: 'waits' | 'writers', value: string): unknown =>
       find.andWhere(`c.summary->'${key}' @> :${key}::jsonb`, { [key]: JSON.stringify([value]) });

@@ -31,6 +31,7 @@ export type ComputeTask =
       readonly seed: number;
       readonly state: CaseState;
       readonly answer: readonly NamedCause[];
+      readonly done: readonly string[];
     }
   | {
       readonly kind: 'tags';
@@ -89,7 +90,7 @@ async function compute(task: ComputeTask): Promise<Outcome<ComputeAnswers[Comput
     case 'practice-picture':
       return ok(practicePicture(drawEngine(task.level, task.seed), task.station)?.pixels ?? null);
     case 'practice-score':
-      return ok(scoreOf(drawEngine(task.level, task.seed), caseView(task.state)!, task.answer));
+      return ok(scoreOf(drawEngine(task.level, task.seed), caseView(task.state)!, task.answer, new Set(task.done)));
     case 'tags':
       return ok(await tagSheet(task.number, task.caseId, task.stations, task.root));
   }

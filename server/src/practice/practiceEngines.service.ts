@@ -15,7 +15,7 @@ import {
   type HiddenEngine,
 } from '@true-ledger/core/practiceEngine';
 import { randomInt, randomUUID } from 'node:crypto';
-import { DataSource } from 'typeorm';
+import { DataSource, type EntityManager } from 'typeorm';
 import { AccountsService } from '../accounts/accounts.service.js';
 import { ComputeService } from '../compute/compute.service.js';
 import { PracticeEngineRow } from '../database/entities.js';
@@ -137,7 +137,7 @@ export class PracticeEnginesService {
       const had = view.practiceLooks.find((l) => l.value.look === lookId)?.value;
       if (had) return { look: lookId, minutes: 0, words: [...had.words], picture: had.picture };
       refuseOpened(view);
-      const stands = lookStands(view, look);
+      const stands = lookStands(view, look, await everDone(tx, caseId));
       if (!stands.open) throw new ProblemError({ code: 'practice-not-yet', sentence: `${stands.why} Nothing was paid.`, field: 'look' });
       const shown = shownBy(hidden, look);
       const body: EntryBodies['practice-looked'] = {
@@ -198,6 +198,7 @@ export class PracticeEnginesService {
       seed: row.seed,
       state: before,
       answer,
+      done: [...(await everDone(this.db.manager, caseId))],
     });
     await this.db.transaction(async (tx) => {
       refuseOpened(caseView(await this.ledger.lockedState(tx, caseId))!);
@@ -212,6 +213,15 @@ export class PracticeEnginesService {
     });
     return this.ledger.state(caseId);
   }
+}
+
+/** Steps of the strip that were done once, though they may be open again. */
+async function everDone(db: EntityManager, caseId: string): Promise<ReadonlySet<string>> {
+  const rows = (await db.query(
+    `SELECT DISTINCT body->>'step' AS step FROM entries WHERE "caseId" = $1 AND kind = 'step-set' AND body->>'state' = 'done'`,
+    [caseId],
+  )) as Array<{ step: string }>;
+  return new Set(rows.map((r) => r.step));
 }
 
 function refuseOpened(view: CaseView): void {

@@ -36,6 +36,7 @@ export function Practice({ me }: { me: Me }): ReactNode {
           {progress.waiting} waiting · {progress.answeredToday} answered today, {progress.minutesToday.toFixed(0)} of {MINUTES_A_DAY}{' '}
           minutes · level {progress.level}
         </span>
+        <a href="#whole-engine">A whole engine</a>
       </div>
       {drill ? (
         <DrillView

@@ -21,7 +21,7 @@ export function PracticeEngines({ mayMake }: { mayMake: boolean }): ReactNode {
       .catch(() => undefined);
   };
   return (
-    <section className="pane" aria-label="A whole engine">
+    <section className="pane" id="whole-engine" aria-label="A whole engine">
       <h2>
         A whole engine{' '}
         <span className="quiet">something failed in it, or nothing; you strip it as you would any other, and every look costs minutes</span>
@@ -60,7 +60,7 @@ export function PracticeEngines({ mayMake }: { mayMake: boolean }): ReactNode {
       {making.error !== undefined && <Alert type="error" role="alert" title={asProblem(making.error).sentence} />}
       {error !== undefined && <Alert type="error" role="alert" title={asProblem(error).sentence} />}
       {data && data.length > 0 && (
-        <table className="lines">
+        <table className="lines practice-engines">
           <thead>
             <tr>
               <th>Engine</th>
@@ -76,8 +76,12 @@ export function PracticeEngines({ mayMake }: { mayMake: boolean }): ReactNode {
                 <th scope="row">
                   <Link to={`/case/${e.caseId}`}>{e.number}</Link>
                 </th>
-                <td className="figure">{e.level}</td>
-                <td className="figure">{e.seed ?? '–'}</td>
+                <td>
+                  <span className="figure">{e.level}</span>
+                </td>
+                <td>
+                  <span className="figure">{e.seed ?? '–'}</span>
+                </td>
                 <td>
                   <span className="figure">{e.time.slice(0, 10)}</span>, {e.by}
                 </td>

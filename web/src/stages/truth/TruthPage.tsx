@@ -147,8 +147,12 @@ function Sheet({ scored, by, on }: { scored: Scored; by: string; on: string }): 
               <tr key={c.cause}>
                 <th scope="row">{nameOf(c.cause)}</th>
                 <td>{c.place?.replace('.', ' ') ?? 'the engine as a whole'}</td>
-                <td className="figure">{percentText(c.held)}</td>
-                <td className="figure">{percentText(c.carried)}</td>
+                <td>
+                  <span className="figure">{percentText(c.held)}</span>
+                </td>
+                <td>
+                  <span className="figure">{percentText(c.carried)}</span>
+                </td>
               </tr>
             ))}
           </tbody>
