@@ -18,7 +18,7 @@ import { practiceLevel, type PracticeLevel } from './levels.js';
 export const PRACTICE_ENGINE_VERSION = 1;
 
 /** A cause that is in the engine, and where it began if it has a place of its own. */
-export interface HiddenCause {
+interface HiddenCause {
   readonly cause: string;
   readonly place: string | null;
 }

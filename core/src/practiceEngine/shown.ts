@@ -72,7 +72,7 @@ function answerWords(f: CheckField, a: CheckAnswer): string {
 }
 
 /** What a check of this engine answers, field by field, as it would be written down. */
-export function checkAnswers(hidden: HiddenEngine, checkId: string): CheckAnswer[] {
+function checkAnswers(hidden: HiddenEngine, checkId: string): CheckAnswer[] {
   const check = openingCheck(checkId)!;
   const so = (id: string): boolean => hidden.features.get(id) === true;
   return check.fields

@@ -1,7 +1,6 @@
 import { readCaseFile } from '../bundle/caseFile/read.js';
 import type { CaseFile } from '../bundle/caseFile/format.js';
 import type { CaseView } from '../case/views.js';
-import { CAUSES } from '../cause/data/causes.js';
 import { feature } from '../cause/data/features.js';
 import { diagnose, type Diagnosis } from '../diagnosis/diagnose.js';
 import { stationsOf } from '../engine/stations.js';
@@ -57,7 +56,7 @@ export function viewAfter(hidden: HiddenEngine, looks: readonly PracticeLook[], 
 }
 
 /** Chance at which a cause is taken to be found, and the strip ends. */
-export const SURE = 0.8;
+const SURE = 0.8;
 
 /** Strips as most do: everything before opening, then step by step, every part as it is laid bare, until one cause is sure or all is seen. */
 export function stripPlainly(hidden: HiddenEngine): StrippedBy {
@@ -141,7 +140,7 @@ function told(hidden: HiddenEngine, made: readonly PracticeLook[], done: readonl
 }
 
 /** How right a differential is about a hidden engine. */
-export function foundOf(hidden: HiddenEngine, d: Diagnosis): Pick<StrippedBy, 'found' | 'of' | 'leadingRight' | 'logScore'> {
+function foundOf(hidden: HiddenEngine, d: Diagnosis): Pick<StrippedBy, 'found' | 'of' | 'leadingRight' | 'logScore'> {
   const inIt = hidden.causes.map((c) => c.cause);
   const leading = d.causes.slice(0, Math.max(1, inIt.length));
   const chance = (id: string): number => Math.max(1e-4, d.causes.find((c) => c.id === id)?.probability ?? 0);
@@ -155,6 +154,3 @@ export function foundOf(hidden: HiddenEngine, d: Diagnosis): Pick<StrippedBy, 'f
       : inIt.reduce((s, id) => s + Math.log(chance(id)), 0) / inIt.length,
   };
 }
-
-/** The name of a cause. */
-export const causeName = (id: string): string => CAUSES.find((c) => c.id === id)?.name ?? id;

@@ -56,7 +56,8 @@ export async function refuseHollow(tx: EntityManager, caseId: string, draft: Ent
   if (entryDefinition(draft.kind)?.byServer)
     throw new ProblemError({
       code: 'entry-kind',
-      sentence: 'Signatures, redactions and what belongs to a practice engine are written by the server with what they stand for, not sent as entries. Nothing was recorded.',
+      sentence:
+        'Signatures, redactions and what belongs to a practice engine are written by the server with what they stand for, not sent as entries. Nothing was recorded.',
       field: 'kind',
     });
   if (draft.kind === 'retracted' && /^(signed|redacted):/.test((draft.body as { slot?: string }).slot ?? ''))

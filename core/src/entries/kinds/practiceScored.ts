@@ -5,7 +5,7 @@ import { defineEntry } from '../define.js';
 const proper = object({ log: figure(0, 100), brier: figure(0, 1) });
 
 /** What an apprentice's case came to beside the truth. */
-export const practiceScoreSchema = object({
+const practiceScoreSchema = object({
   /** Causes that are in the engine, what was held of each and what the evidence in the case carried, 0 to 1. */
   causes: list(object({ cause: id, place: nullable(id), held: figure(0, 1), carried: figure(0, 1) }), 10),
   /** The cause held likeliest is in the engine; of an engine without one, none was held likelier than not. */
