@@ -136,6 +136,8 @@ describe('by keyboard alone', () => {
     await me.page.waitForSelector('.check-list .here');
     await keyboard.press('ArrowDown');
     await me.page.waitForFunction(() => location.pathname.endsWith('/dipstick'));
+    await me.see('Make the check (2 min)');
+    await me.page.waitForSelector('.practice-line button:not([disabled])');
     await keyboard.press('v');
     await me.see('Level: ');
     await me.see('2 min');

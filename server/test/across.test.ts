@@ -24,7 +24,7 @@ const append = (caseId: string, ...entries: object[]) =>
 
 /** Until the figures of every case were computed from its ledger as it stands. */
 async function counted(): Promise<AcrossAnswer> {
-  for (let k = 0; k < 200; k++) {
+  for (let k = 0; k < 600; k++) {
     const [{ n }] = (await bench.app
       .get(DataSource)
       .query('SELECT count(*)::int AS n FROM cases WHERE "summarySeq" < seq OR facts IS NULL')) as [{ n: number }];
