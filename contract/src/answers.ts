@@ -335,6 +335,24 @@ export const across = s.object({
 });
 export type AcrossAnswer = Held<typeof across>;
 
+/** Cases that found much the same as one, the likest first, and how many it was laid beside. */
+export const likeCases = s.object({
+  among: number,
+  cases: many(
+    s.object({
+      caseId: text,
+      number: text,
+      title: text,
+      likeness: number,
+      shared: many(text),
+      sameFamily: s.flag,
+      was: many(text),
+      proved: s.flag,
+    }),
+  ),
+});
+export type LikeCases = Held<typeof likeCases>;
+
 /** Answers somebody gave to drills, oldest first; how he stands follows from them. */
 export const drillAnswers = s.object({ answers: many(ofCore<DrillAnswer>()) });
 export type DrillAnswers = Held<typeof drillAnswers>;

@@ -1,4 +1,7 @@
-import type { AcrossAnswer, FoundCases, ShopPriors } from '@true-ledger/contract';
+import { randomUUID } from 'node:crypto';
+import type { AcrossAnswer, FoundCases, LikeCases, ShopPriors } from '@true-ledger/contract';
+import { cause } from '@true-ledger/core/cause';
+import { sightName } from '@true-ledger/core/damage';
 import { DataSource } from 'typeorm';
 import { draft, newCase, startBench, type Bench } from './harness.js';
 
@@ -99,6 +102,23 @@ describe('across cases', () => {
     expect((await found('nothing like it')).total).toBe(0);
     for (const words of ['', "' | !", "';DROP TABLE cases;--", ':*&|!()<->']) expect((await found(words)).total).toBe(0);
     await bench.people.reader.get('/api/across/search?words=%00').expect(400);
+  });
+
+  it('lays a case beside those that found much the same, with what they were', async () => {
+    const { body } = await bench.people.builder.get(`/api/across/like/${cases[0]}`).expect(200);
+    const { cases: like, among } = body as LikeCases;
+    expect(among).toBe(like.length);
+    expect(like.map((l) => l.caseId).sort()).toEqual(cases.slice(1).sort());
+    const proved = like.find((l) => l.caseId === cases[1])!;
+    expect(proved).toMatchObject({
+      likeness: 1,
+      sameFamily: true,
+      proved: true,
+      was: [cause('surge')!.name],
+      shared: [sightName('wiping').toLowerCase()],
+    });
+    expect((await bench.people.builder.get(`/api/across/like/${randomUUID()}`)).body).not.toHaveProperty('cases.0');
+    await bench.people.builder.get('/api/across/like/nobody').expect(404);
   });
 
   it('goes out as an open table, a row a case', async () => {

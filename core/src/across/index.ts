@@ -2,5 +2,6 @@ export { outcomesAsked } from './asked.js';
 export { bulletinOf } from './bulletin.js';
 export { acrossCsv, casesCsv } from './csv.js';
 export { caseFacts, type CaseFacts } from './facts.js';
+export { likeCases, type ComparedFacts } from './likeCases.js';
 export { shopPriors } from './priors.js';
 export { acrossStatistics, ENOUGH, type AcrossStatistics, type CountedCase, type CountedShare } from './statistics.js';

@@ -17,14 +17,14 @@ const shells = (patternId: string | null, most = 2): Array<[string, HiddenEngine
   }
   return found;
 };
-const lining = (h: HiddenEngine, id: string): { painted: number; read: number; grade: number } => {
+const lining = (h: HiddenEngine, id: string): { painted: number; read: number } => {
   const { specimen } = practiceSpecimen(h, id)!;
   const { truth } = surfaceMaps(specimen, 720, 240);
   const painted = (100 * truth.reduce((n, v) => n + Number(v === classAt('lining')), 0)) / truth.length;
   const { pixels, corners } = practicePicture(h, id, 800, 600)!;
   const r = readSurface('shell', pixels, corners, { radiusMm: specimen.radiusMm, widthMm: specimen.widthMm });
   if (!r.ok) throw new Error(r.problem.sentence);
-  return { painted, read: r.value.summary.percent.lining, grade: r.value.grade };
+  return { painted, read: r.value.summary.percent.lining };
 };
 
 describe('a picture of a practice engine', () => {

@@ -1,4 +1,4 @@
-import { Controller, Get, Header, Put, Query } from '@nestjs/common';
+import { Controller, Get, Header, Param, ParseUUIDPipe, Put, Query } from '@nestjs/common';
 import { ApiQuery, ApiTags } from '@nestjs/swagger';
 import {
   answers,
@@ -6,6 +6,7 @@ import {
   type Account,
   type AcrossAnswer,
   type FoundCases,
+  type LikeCases,
   type PriorSwitch,
   type ShopPriors,
 } from '@true-ledger/contract';
@@ -41,6 +42,13 @@ export class AcrossController {
   @ApiQuery({ name: 'words', description: 'Words, parts, marks, causes or readings that a case holds, all of them' })
   search(@Query('words') words: unknown, @Who() account: Account): Promise<FoundCases> {
     return this.across.search(account, said(words).slice(0, 400));
+  }
+
+  /** Cases that found much the same as one, and what they were. */
+  @Get('like/:caseId')
+  @Answers(answers.likeCases)
+  like(@Param('caseId', ParseUUIDPipe) caseId: string, @Who() account: Account): Promise<LikeCases> {
+    return this.across.like(account, caseId);
   }
 
   @Get('priors')

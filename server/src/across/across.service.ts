@@ -1,11 +1,29 @@
-import type { Account, AcrossAnswer, FoundCases, ShopPriors } from '@true-ledger/contract';
-import { acrossStatistics, casesCsv, outcomesAsked, shopPriors, type CaseFacts, type CountedCase } from '@true-ledger/core/across';
+import type { Account, AcrossAnswer, FoundCases, LikeCases, ShopPriors } from '@true-ledger/contract';
+import {
+  acrossStatistics,
+  casesCsv,
+  likeCases,
+  outcomesAsked,
+  shopPriors,
+  type CaseFacts,
+  type ComparedFacts,
+  type CountedCase,
+} from '@true-ledger/core/across';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { AccountsService } from '../accounts/accounts.service.js';
 import { EngineRow, ShopSwitchRow } from '../database/entities.js';
 
 const OWN_PRIORS = 'own-priors';
+/** Cases one is laid beside. */
+const LIKE_AMONG = 400;
+
+interface ComparedRow {
+  readonly id: string;
+  readonly number: string;
+  readonly title: string;
+  readonly facts: ComparedFacts;
+}
 
 interface CountedRow {
   readonly id: string;
@@ -86,6 +104,26 @@ export class AcrossService {
   async priors(family: string, without: string | null, today: string): Promise<ShopPriors> {
     const cases = (await this.counted(null, true)).filter((c) => c.id !== without);
     return { on: await this.ownPriors(), priors: shopPriors(cases, family, today) };
+  }
+
+  /** Cases that found much the same as one; of its figures as they were last computed. */
+  async like(account: Account, caseId: string): Promise<LikeCases> {
+    const fields = `id, number, title, jsonb_build_object('family', facts->'family', 'patterns', facts->'patterns', 'places', facts->'places', 'confirmed', facts->'confirmed', 'proven', facts->'proven') AS facts`;
+    const [own] = (await this.db.query(`SELECT ${fields} FROM cases WHERE id = $1 AND facts IS NOT NULL`, [caseId])) as ComparedRow[];
+    if (!own) return { cases: [], among: 0 };
+    const seen = await this.accounts.casesOf(account);
+    // Those that share most patterns; one that shares none cannot be much alike.
+    const others = (await this.db.query(
+      `SELECT ${fields} FROM cases
+        WHERE id <> $1 AND facts->'patterns' ?| $2 AND coalesce(summary->>'shelved', '') <> 'withdrawn' AND ($3::uuid[] IS NULL OR id = ANY($3))
+        ORDER BY (SELECT count(*) FROM jsonb_array_elements_text(facts->'patterns') p WHERE p = ANY($2)) DESC, updated DESC
+        LIMIT ${LIKE_AMONG}`,
+      [caseId, own.facts.patterns, seen && [...seen]],
+    )) as ComparedRow[];
+    return {
+      among: others.length,
+      cases: likeCases(own.facts, others).map(({ of, ...like }) => ({ caseId: of.id, number: of.number, title: of.title, ...like })),
+    };
   }
 
   /** Cases that hold all words, the last as its beginning; PostgreSQL's own full text. */

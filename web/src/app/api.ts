@@ -4,6 +4,7 @@ import type {
   AcrossAnswer,
   DrillAnswerRequest,
   DrillAnswers,
+  LikeCases,
   PracticeAnswerRequest,
   PracticeEngineRequest,
   PracticeEngines,
@@ -330,6 +331,7 @@ export const api = createApi({
       invalidatesTags: ['drills'],
     }),
     across: b.query<AcrossAnswer, void>({ query: () => '/across', providesTags: ['across'] }),
+    likeCases: b.query<LikeCases, string>({ query: (id) => `/across/like/${id}`, keepUnusedDataFor: 60 }),
     searchAll: b.query<FoundCases, string>({ query: (words) => ({ url: '/across/search', params: { words } }), keepUnusedDataFor: 20 }),
     shopPriors: b.query<ShopPriors, { family: string; without: string }>({
       query: (params) => ({ url: '/across/priors', params }),
@@ -477,6 +479,7 @@ export const {
   useAcrossQuery,
   useAnswerDrillMutation,
   useDrillAnswersQuery,
+  useLikeCasesQuery,
   usePracticeEnginesQuery,
   useMakePracticeEngineMutation,
   usePracticeLookMutation,

@@ -21,6 +21,7 @@ import { useCase, useRecord } from '../../app/caseContext.js';
 import { useKeys } from '../../app/keys.js';
 import { Waiting } from '../../app/Waiting.js';
 import { CauseTabs } from './CauseTabs.js';
+import { LikeCases } from './LikeCases.js';
 import { PriorsLine } from './PriorsLine.js';
 import { PredictedBench } from './PredictedBench.js';
 import './cause.css';
@@ -92,6 +93,7 @@ export function CauseStage(): ReactNode {
         </div>
       </div>
       {chosen && <PredictedBench cause={chosen} />}
+      <LikeCases />
     </div>
   );
 }
