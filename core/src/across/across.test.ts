@@ -8,7 +8,7 @@ import { readCaseFile } from '../bundle/caseFile/read.js';
 import { caseFileOf } from '../bundle/caseFile/write.js';
 import { wilson } from '../statistics/wilson.js';
 import { written } from '../testing/write.js';
-import { outcomesAsked } from './asked.js';
+import { askedEvents, outcomesAsked } from './asked.js';
 import { bulletinOf } from './bulletin.js';
 import { caseFacts, type CaseFacts } from './facts.js';
 import { shopPriors, shrunk, TABLE_WEIGHS } from './priors.js';
@@ -254,5 +254,8 @@ describe('what became of it', () => {
     expect(due({ outcome: ran }, '2027-01-02')).toEqual(['2027-01-01']);
     expect(due({ outcome: { ...ran, outcome: 'proved' } }, '2027-01-02')).toEqual([]);
     expect(outcomesAsked([one({})], '2027-01-02')).toEqual([]);
+    const [asked] = askedEvents(outcomesAsked([given({})], '2026-02-05'));
+    expect(asked).toMatchObject({ start: '2026-01-31', summary: expect.stringContaining('ask what became of it') as string });
+    expect(asked!.description).toContain('nothing heard since');
   });
 });

@@ -1,4 +1,5 @@
 import { dayNumber } from '../engineLog/trends.js';
+import type { CalendarEvent } from '../kit/iCalendar.js';
 import type { CountedCase } from './statistics.js';
 
 /** An outcome that should be asked for. */
@@ -32,3 +33,12 @@ export function outcomesAsked(cases: readonly CountedCase[], today: string): Ask
     })
     .sort((a, b) => a.due.localeCompare(b.due));
 }
+
+/** Outcomes to be asked for, as days of a calendar. */
+export const askedEvents = (asked: readonly AskedOutcome[]): CalendarEvent[] =>
+  asked.map(({ id, number, title, due, why }) => ({
+    id: `outcome-${id}-${due}`,
+    start: due,
+    summary: `${number} ${title}: ask what became of it`,
+    description: why,
+  }));

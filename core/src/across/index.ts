@@ -1,4 +1,4 @@
-export { outcomesAsked } from './asked.js';
+export { askedEvents, outcomesAsked } from './asked.js';
 export { bulletinOf } from './bulletin.js';
 export { acrossCsv, casesCsv } from './csv.js';
 export { caseFacts, type CaseFacts } from './facts.js';

@@ -76,6 +76,11 @@ export class AcrossService {
     return casesCsv(await this.counted(await this.accounts.casesOf(account)));
   }
 
+  /** Cases whose outcome is to be asked for. */
+  async asked(account: Account, today: string): Promise<ReturnType<typeof outcomesAsked>> {
+    return outcomesAsked(await this.counted(await this.accounts.casesOf(account)), today);
+  }
+
   async statistics(account: Account, today: string): Promise<AcrossAnswer> {
     const cases = await this.counted(await this.accounts.casesOf(account));
     const engines = new Map((await this.db.getRepository(EngineRow).find()).map((e) => [e.id, e.record]));

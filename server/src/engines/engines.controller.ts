@@ -23,6 +23,8 @@ import { dueEvents, standingLines } from '@true-ledger/core/engineLog';
 import { iCalendar } from '@true-ledger/core/kit';
 import type { Response } from 'express';
 import { Who } from '../accounts/guard.js';
+import { AcrossService } from '../across/across.service.js';
+import { askedEvents } from '@true-ledger/core/across';
 import { CONFIG, type ServerConfig } from '../config.js';
 import { Answers } from '../http/answers.js';
 import { Checked } from '../http/checked.js';
@@ -40,6 +42,7 @@ export class EnginesController {
   constructor(
     private readonly engines: EnginesService,
     private readonly laboratory: LaboratoryService,
+    private readonly across: AcrossService,
     @Inject(CONFIG) private readonly config: ServerConfig,
   ) {}
 
@@ -49,13 +52,13 @@ export class EnginesController {
     return this.engines.all(account, today());
   }
 
-  /** What is due of every engine, as a calendar. */
+  /** What is due of every engine, and outcomes to be asked for, as a calendar. */
   @Get('due.ics')
   @Header('Content-Type', 'text/calendar; charset=utf-8')
   async due(@Who() account: Account): Promise<string> {
     const due = await this.engines.due(account, today());
     const events = due.flatMap(({ record, due: things }) => dueEvents(things, `${record.mark} ${record.name}`));
-    return iCalendar(events, 'Due', new Date().toISOString());
+    return iCalendar([...events, ...askedEvents(await this.across.asked(account, today()))], 'Due', new Date().toISOString());
   }
 
   @Post()
