@@ -32,6 +32,10 @@ interface Waiting<Task, A> {
 const MB = 1024 * 1024;
 /** How often the memory of a process is looked at; a decoder fills some tens of MB in this time. */
 const WATCH_MS = 40;
+/** How long a helper may take to come up: on a machine that is busy it takes as long as its task, and no task is to answer for that. */
+const STARTS_MS = 60_000;
+/** What a helper says when it is up. */
+const UP = 'up';
 
 const BUSY: Refusal = {
   code: 'busy',
@@ -44,6 +48,8 @@ const BUSY: Refusal = {
  */
 export class TaskThread<Task, A> {
   private helper: Helper | null = null;
+  /** The helper has said that it is up; a task that was sent before is on the clock from then. */
+  private isUp = false;
   private readonly queue: Array<Waiting<Task, A>> = [];
   private current: Waiting<Task, A> | null = null;
   private timer: NodeJS.Timeout | undefined;
@@ -83,7 +89,7 @@ export class TaskThread<Task, A> {
     this.current = task;
     try {
       this.helper ??= this.make();
-      this.timer = setTimeout(() => this.giveUp(), this.bounds.timeMs);
+      this.setClock();
       this.watch = setInterval(() => {
         if ((this.helper?.resident() ?? 0) > this.bounds.memoryMb * MB) this.giveUp();
       }, WATCH_MS);
@@ -91,6 +97,11 @@ export class TaskThread<Task, A> {
     } catch {
       this.giveUp();
     }
+  }
+
+  private setClock(): void {
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => this.giveUp(), this.isUp ? this.bounds.timeMs : STARTS_MS);
   }
 
   private answer(result: Outcome<A>): void {
@@ -110,11 +121,15 @@ export class TaskThread<Task, A> {
   }
 
   private make(): Helper {
+    this.isUp = false;
     const helper: Helper = (this.place === 'thread' ? threadHelper : processHelper)(
       this.file,
       this.bounds,
       (result) => {
-        if (this.helper === helper) this.answer(result as Outcome<A>);
+        if (this.helper !== helper) return;
+        if (result !== UP) return this.answer(result as Outcome<A>);
+        this.isUp = true;
+        if (this.current) this.setClock();
       },
       () => {
         if (this.helper !== helper) return;
@@ -184,7 +199,7 @@ function processHelper(file: string, bounds: Bounds, heard: (result: unknown) =>
 
 /** The other side: answers tasks in a thread or process; a task that throws is answered with `fault`. */
 export function answerTasks<Task, A>(work: (task: Task) => Promise<Outcome<A>>, fault: Refusal): void {
-  const reply = (result: Outcome<A>): void => {
+  const reply = (result: Outcome<A> | typeof UP): void => {
     if (parentPort) parentPort.postMessage(result);
     else process.send?.(result);
   };
@@ -197,4 +212,5 @@ export function answerTasks<Task, A>(work: (task: Task) => Promise<Outcome<A>>, 
     process.on('message', (task) => hear(task as Task));
     process.on('disconnect', () => process.exit());
   }
+  reply(UP);
 }
