@@ -30,7 +30,7 @@ export function LikeCases(): ReactNode {
               {c.was.length > 0
                 ? `It was ${c.was.join(' and ').toLowerCase()}${c.proved ? ', proved' : ', as it was confirmed'}. `
                 : 'What it was is not known. '}
-              In common: {c.shared.slice(0, 6).join(', ')}
+              In common: {c.shared.slice(0, 6).join('; ')}
               {c.shared.length > 6 ? ` and ${c.shared.length - 6} more` : ''}.
             </span>
           </li>
