@@ -1,4 +1,4 @@
-// Strips practice engines by two rules and prints, by level: causes found, minutes spent, looks that were gone before they were had, and the score of what the evidence carried.
+// Strips practice engines by two rules and prints, by level: causes found, minutes spent, features that nothing can decide any more because what showed them was passed over, and the score of what the evidence carried.
 // node bench/practiceEngines.mjs [--engines 200] [--level N]   (a run of 200 takes some six minutes)
 // The engines are drawn from the program's own table: this weighs one rule against the other, and says nothing of whether the table is right.
 import { parseArgs } from 'node:util';

@@ -175,7 +175,7 @@ function spreadOut(
 }
 
 const takes = (s: Station, p: DamagePattern, f: Feature): boolean =>
-  p.parts.includes(s.part) && f.parts!.includes(s.part as PartClass) && (!f.lies || f.lies.includes(s.id)) && s.id !== 'balancer';
+  p.parts.includes(s.part) && f.parts!.includes(s.part as PartClass) && (!f.lies || f.lies.includes(s.id));
 
 /** What the owner holds to be so of everything that is told: as the level trusts him, and of what speaks against him less. */
 function beliefsOf(

@@ -189,9 +189,17 @@ describe('the score', () => {
     expect(sure.own.log).toBeLessThan(half.own.log);
     expect(half.own.log).toBeLessThan(wrong.own.log);
     expect(sure.own.log).toBeCloseTo(-Math.log(0.95), 6);
-    expect(wrong.own.brier).toBeCloseTo((1 + 0.95 ** 2) / 2, 6);
+    expect(wrong.own.brier).toBeCloseTo(1 + 0.95 ** 2, 6);
     expect([sure.cost.again, wrong.cost.again > 0]).toEqual([0, true]);
     expect(sure.causes[0]).toMatchObject({ cause: truth, held: 0.95 });
+    // Naming many at nothing thins no score.
+    const padded = scoreOf(h, full, [
+      { cause: truth, percent: 50 },
+      ...CAUSES.filter((c) => c.id !== truth)
+        .slice(0, 6)
+        .map((c) => ({ cause: c.id, percent: 0 })),
+    ]);
+    expect(padded.own.log).toBeGreaterThan(half.own.log);
     // Nobody is infinitely wrong.
     expect(scoreOf(h, full, [{ cause: other, percent: 100 }]).own.log).toBeLessThan(10);
   });

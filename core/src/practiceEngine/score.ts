@@ -20,7 +20,7 @@ const LEAST_CHANCE = 0.01;
 const bounded = (p: number): number => Math.min(1 - LEAST_CHANCE, Math.max(LEAST_CHANCE, p));
 
 /**
- * Mean score over the causes that were named or are there, of what was held of each: logarithmic, −ln of the chance that was given to what is so (Good 1952), and quadratic (Brier 1950). 0 is best. An
+ * Sum over the causes that were named or are there (a mean would be thinned by naming many at nothing), of what was held of each: logarithmic, −ln of the chance that was given to what is so (Good 1952), and quadratic (Brier 1950). 0 is best. An
  * engine without a cause in which none was named scores by the chance left to none.
  */
 function properScores(
@@ -32,8 +32,7 @@ function properScores(
     const held = truth.has(id) ? chance(id) : 1 - chance(id);
     return { log: -Math.log(bounded(held)), brier: (1 - held) ** 2 };
   });
-  const n = Math.max(1, each.length);
-  return { log: each.reduce((s, e) => s + e.log, 0) / n, brier: each.reduce((s, e) => s + e.brier, 0) / n };
+  return { log: each.reduce((s, e) => s + e.log, 0), brier: each.reduce((s, e) => s + e.brier, 0) };
 }
 
 /** Minutes a case has taken so far: looks, steps of the strip (those done once, though they were opened again), readings. */
@@ -70,9 +69,7 @@ export function scoreOf(
     parts,
     missed,
     best: bestOf(hidden, view, had),
-    untrue: [...hidden.believed].flatMap(([id, said]) =>
-      said !== hidden.features.get(id) && (said || feature(id)!.leak < 0.2 || hidden.features.get(id)) ? [id] : [],
-    ),
+    untrue: [...hidden.believed].flatMap(([id, said]) => (said === hidden.features.get(id) ? [] : [id])),
     cost: costOf(hidden, view, minutes, right),
   };
 }

@@ -1,5 +1,6 @@
 import { readCaseFile } from '../bundle/caseFile/read.js';
 import type { CaseFile } from '../bundle/caseFile/format.js';
+import { stripStanding } from '../case/stripStanding.js';
 import type { CaseView } from '../case/views.js';
 import { feature } from '../cause/data/features.js';
 import { diagnose, type Diagnosis } from '../diagnosis/diagnose.js';
@@ -21,7 +22,7 @@ export interface StrippedBy {
   readonly leadingRight: boolean;
   /** Mean over the hidden causes of the natural logarithm of the chance the evidence gave them. */
   readonly logScore: number;
-  /** Looks that were gone before they were had. */
+  /** Features that nothing can decide any more: what showed them was passed over. */
   readonly lost: number;
 }
 
@@ -63,19 +64,16 @@ export function stripPlainly(hidden: HiddenEngine): StrippedBy {
   const looks = practiceLooks(hidden.layout).filter((l) => l.kind !== 'measure' && l.kind !== 'ask');
   const made: PracticeLook[] = [];
   const done: string[] = [];
-  let lost = 0;
-  // The differential is asked after every step, as one looks at the page between two of them.
+  // The differential is asked now and then, after every fourth step.
   const sure = (): boolean => (diagnose(viewAfter(hidden, made, done)).causes[0]?.probability ?? 0) >= SURE;
   for (const check of looks.filter((l) => l.kind === 'check')) made.push(check);
   for (const step of stripPlan(hidden.layout).steps) {
     if (done.length % 4 === 3 && sure()) break;
     done.push(step.id);
-    for (const look of looks.filter((l) => l.after === step.id && isWorthALook(hidden, l))) {
-      if (lookStands(viewAfter(hidden, [], done), look).open) made.push(look);
-      else lost++;
-    }
+    const view = viewAfter(hidden, [], done);
+    made.push(...looks.filter((l) => l.after === step.id && isWorthALook(hidden, l) && lookStands(view, l).open));
   }
-  return told(hidden, made, done, lost);
+  return told(hidden, made, done);
 }
 
 /** Running parts, and what the oil and the pan hold; what stands beside them nobody looks at one by one. */
@@ -100,7 +98,7 @@ export function stripByNextCheck(hidden: HiddenEngine, most = 60): StrippedBy {
     tried.add(next);
     if (lookStands(viewAfter(hidden, [], done), next).open) made.push(next);
   }
-  return told(hidden, made, done, tried.size - made.length);
+  return told(hidden, made, done);
 }
 
 /** Looks that decide a feature: its own, or the parts it lies on. */
@@ -129,13 +127,13 @@ function stepsTo(hidden: HiddenEngine, to: string, done: readonly string[]): str
   return plan.steps.flatMap((s) => (needed.has(s.id) ? [s.id] : []));
 }
 
-function told(hidden: HiddenEngine, made: readonly PracticeLook[], done: readonly string[], lost: number): StrippedBy {
-  const d = diagnose(viewAfter(hidden, made, done));
+function told(hidden: HiddenEngine, made: readonly PracticeLook[], done: readonly string[]): StrippedBy {
+  const view = viewAfter(hidden, made, done);
   return {
     minutes: made.reduce((sum, l) => sum + l.minutes, 0) + done.length * STEP_MINUTES,
     looks: made.length,
-    ...foundOf(hidden, d),
-    lost,
+    ...foundOf(hidden, diagnose(view)),
+    lost: stripStanding(view).lostFeatures.size,
   };
 }
 

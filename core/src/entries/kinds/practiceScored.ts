@@ -2,7 +2,7 @@ import { cause } from '../../cause/data/causes.js';
 import { figure, flag, id, list, name, nullable, object, oneOf, text, whole, type Held } from '../../kit/schema.js';
 import { defineEntry } from '../define.js';
 
-const proper = object({ log: figure(0, 100), brier: figure(0, 1) });
+const proper = object({ log: figure(0, 100), brier: figure(0, 100) });
 
 /** What an apprentice's case came to beside the truth. */
 const practiceScoreSchema = object({
