@@ -19,3 +19,13 @@ export function featuresSetAside(view: Pick<CaseView, 'checks' | 'layout'>): Rea
   for (const f of open) aside.delete(f);
   return aside;
 }
+
+/** Features whose question in a check was answered, whether or not the answer may be believed: asking again tells nothing. */
+export function featuresAnswered(view: Pick<CaseView, 'checks' | 'layout'>): ReadonlySet<string> {
+  const fields = checksFor(view.layout).flatMap((check) => check.fields.map((field) => ({ check, field })));
+  return new Set(
+    fields
+      .filter(({ check, field }) => (view.checks.get(`${check.id}:${field.id}`)?.value.chosen.length ?? 0) > 0)
+      .flatMap(({ field }) => (field.options ?? []).flatMap((o) => o.feature ?? [])),
+  );
+}

@@ -41,6 +41,11 @@ export interface DiagnosisJson {
     readonly bits: number;
     readonly chance: number;
     readonly destroys: string | null;
+    /** Names of the steps to be done before it. */
+    readonly opens: readonly string[];
+    /** What those steps destroy and is to be recorded first. */
+    readonly first: ReadonlyArray<{ readonly hold: string; readonly name: string; readonly minutes: number }>;
+    readonly minutesInAll: number;
     readonly ifFound: { readonly cause: string; readonly before: number; readonly after: number };
     readonly ifNot: { readonly cause: string; readonly before: number; readonly after: number };
   }>;
@@ -138,6 +143,9 @@ export function diagnosisJson(view: CaseView, d: Diagnosis, doubts: NonNullable<
       bits: round(n.bits, 4),
       chance: round(n.chance, 4),
       destroys: n.destroys,
+      opens: n.opens,
+      first: n.first.map((r) => ({ hold: r.hold, name: r.name, minutes: r.minutes })),
+      minutesInAll: n.minutesInAll,
       ifFound: shift(n.ifFound),
       ifNot: shift(n.ifNot),
     })),

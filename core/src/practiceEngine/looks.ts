@@ -1,12 +1,13 @@
 import type { CaseView } from '../case/views.js';
 import { stripStanding } from '../case/stripStanding.js';
 import { feature, FEATURES } from '../cause/data/features.js';
-import { cylinderPlaces, type EngineLayout } from '../engine/layout.js';
+import type { EngineLayout } from '../engine/layout.js';
 import { stationsOf, type Station } from '../engine/stations.js';
 import { applies, engineTags } from '../engine/tags.js';
 import { memo } from '../kit/memo.js';
 import { checksFor, featuresOf } from '../opening/checks.js';
 import { HOLD_RECORDS } from '../strip/holds.js';
+import { apartBy, laidBareBy, measuredAfter } from '../strip/laidBare.js';
 import { stripPlan } from '../strip/plan.js';
 
 /** One thing an apprentice can spend minutes on: a check before opening, a part, a question to the owner, or something to be measured. */
@@ -20,8 +21,7 @@ export interface PracticeLook {
   readonly after: string | null;
 }
 
-/** Minutes of a step of the strip, of a look at one part among many of its kind, and of a reading. Judgement. */
-export const STEP_MINUTES = 10;
+/** Minutes of a look at one part among many of its kind, and of a reading. Judgement. */
 const PART_MINUTES = 2;
 export const READING_MINUTES = 1;
 
@@ -61,68 +61,6 @@ export const practiceLooks: (layout: EngineLayout) => readonly PracticeLook[] = 
 /** A look by its id; undefined where this engine has none such. */
 export const practiceLook = (layout: EngineLayout, id: string): PracticeLook | undefined => practiceLooks(layout).find((l) => l.id === id);
 
-const first = (layout: EngineLayout, ...ids: string[]): string | null => {
-  const plan = stripPlan(layout);
-  return ids.find((id) => plan.byId.has(id)) ?? null;
-};
-
-/** The step after which a part can be seen. */
-function laidBareBy(layout: EngineLayout, s: Station): string | null {
-  const bank = cylinderPlaces(layout).find((p) => p.cylinder === s.cylinder)?.bank ?? 0;
-  const piston = `piston-${Math.max(1, s.cylinder)}`;
-  const cap = s.carries === 'rod' ? `rod-cap-${s.bearing?.split('.')[1] ?? s.number}` : `main-cap-${s.bearing?.split('.')[1] ?? s.number}`;
-  const inside = ['crank', 'case', piston];
-  switch (s.part) {
-    case 'shell':
-    case 'journal':
-      return first(layout, cap, s.carries === 'rod' ? piston : 'ladder', ...inside);
-    case 'rolling':
-    case 'thrust':
-    case 'housing':
-    case 'block':
-    case 'cambearing':
-    case 'balancer':
-      return first(layout, ...inside);
-    case 'bore':
-      return first(layout, `head-${bank}`, 'head-0', `barrel-${s.cylinder}`, piston);
-    case 'chamber':
-    case 'valve':
-    case 'gasket':
-      return first(layout, `head-${bank}`, 'head-0', `barrel-${s.cylinder}`);
-    case 'skirt':
-    case 'crown':
-    case 'rings':
-    case 'rod':
-      return first(layout, piston, ...inside);
-    case 'cam':
-      return first(layout, `cams-${bank}`, 'cams-0', 'camshaft', 'cam', 'covers', ...inside);
-    case 'timing':
-      return first(layout, 'timing', 'front', 'side-cover', 'outside');
-    case 'pump':
-      return first(layout, 'front', 'pickup', 'pan', 'side-cover', ...inside);
-    case 'pickup':
-      return first(layout, 'pickup', 'pan');
-    case 'pan':
-    case 'debris':
-      return first(layout, 'pan', 'side-cover', 'case', 'drain-oil');
-    case 'filter':
-      return first(layout, 'filter', 'drain-oil');
-    case 'gallery':
-      return first(layout, 'galleries', ...inside);
-    case 'fastener':
-      return first(layout, 'crank', 'case');
-    default:
-      return first(layout, 'outside', 'isolate');
-  }
-}
-
-/** What is measured is measured when the engine is apart; the sump before it is wiped. */
-function measuredAfter(layout: EngineLayout, id: string): string | null {
-  if (id.startsWith('fluid.')) return first(layout, 'pan', 'side-cover', 'drain-oil');
-  return ABOUT_OIL.has(id) ? first(layout, 'drain-oil') : first(layout, 'crank', 'case');
-}
-const ABOUT_OIL = new Set(['measured.iron-high', 'measured.silicon-high', 'measured.sample-clean', 'measured.glycol']);
-
 /** Steps of the strip that are done. */
 export const doneNow = (view: CaseView): ReadonlySet<string> =>
   new Set([...view.steps].flatMap(([id, s]) => (s.value.state === 'done' ? [id] : [])));
@@ -155,8 +93,7 @@ export function lookStands(
         gone: true,
         why: `${look.name}: passed over. ${guards.at(-1)!.step.name} is done, and it cannot be seen any more.`,
       };
-    const turned =
-      ['compression', 'leak-down', 'oil-pressure', 'turning'].includes(id) && everDone.has(first(view.layout, 'crank', 'case') ?? '');
+    const turned = ['compression', 'leak-down', 'oil-pressure', 'turning'].includes(id) && everDone.has(apartBy(view.layout) ?? '');
     if (turned) return { open: false, gone: true, why: `${look.name}: the engine is apart and cannot be turned any more.` };
   }
   const station = look.kind === 'part' ? view.byId.get(look.id.slice('part:'.length)) : undefined;

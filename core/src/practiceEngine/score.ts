@@ -6,8 +6,9 @@ import { pattern } from '../damage/patterns.js';
 import { diagnose, type Diagnosis } from '../diagnosis/diagnose.js';
 import { stationOf, RUNNING_PARTS } from '../engine/stations.js';
 import type { PracticeScore } from '../entries/kinds/practiceScored.js';
+import { STEP_MINUTES } from '../strip/laidBare.js';
 import { gradeOfMarks, type HiddenEngine } from './hidden.js';
-import { doneNow, lookOfFeature, lookStands, practiceLooks, READING_MINUTES, STEP_MINUTES, type PracticeLook } from './looks.js';
+import { doneNow, lookOfFeature, lookStands, practiceLooks, READING_MINUTES, type PracticeLook } from './looks.js';
 
 /** A cause an apprentice names, and how sure he is of it, percent. */
 export interface NamedCause {

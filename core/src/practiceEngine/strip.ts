@@ -5,9 +5,10 @@ import type { CaseView } from '../case/views.js';
 import { feature } from '../cause/data/features.js';
 import { diagnose, type Diagnosis } from '../diagnosis/diagnose.js';
 import { stationsOf } from '../engine/stations.js';
+import { STEP_MINUTES, stepsTo } from '../strip/laidBare.js';
 import { stripPlan } from '../strip/plan.js';
 import type { HiddenEngine } from './hidden.js';
-import { lookOfFeature, lookStands, practiceLooks, STEP_MINUTES, type PracticeLook } from './looks.js';
+import { lookOfFeature, lookStands, practiceLooks, type PracticeLook } from './looks.js';
 import { notedBy } from './shown.js';
 import { storyOf } from './story.js';
 
@@ -81,50 +82,47 @@ function isWorthALook(hidden: HiddenEngine, look: PracticeLook): boolean {
   return look.kind !== 'part' || !stationsOf(hidden.layout).find((s) => `part:${s.id}` === look.id)!.aside;
 }
 
-/** Looks where the differential says it tells most a minute, opening no more than it needs, until one cause is sure or nothing is worth asking. */
-export function stripByNextCheck(hidden: HiddenEngine, most = 60): StrippedBy {
+/** Looks where the differential says it tells most a minute, opening no more than it needs and recording first what that destroys, until one cause is sure or nothing is worth asking. */
+export function stripByNextCheck(hidden: HiddenEngine, most = 90): StrippedBy {
   const looks = practiceLooks(hidden.layout);
+  const plan = stripPlan(hidden.layout);
   const made: PracticeLook[] = [];
   const done: string[] = [];
   /** Had, or found gone. */
   const tried = new Set<PracticeLook>();
+  const look = (l: PracticeLook): void => {
+    tried.add(l);
+    if (lookStands(viewAfter(hidden, [], done), l).open) made.push(l);
+  };
   for (let n = 0; n < most; n++) {
     const view = viewAfter(hidden, made, done);
     const d = diagnose(view);
     if ((d.causes[0]?.probability ?? 0) >= SURE) break;
-    const next = d.nextChecks.flatMap((c) => looksFor(hidden, looks, c.feature).filter((l) => !tried.has(l)))[0];
+    const opens = (l: PracticeLook): number => (l.after ? stepsTo(plan, l.after, new Set(done)).length : 0);
+    const next = d.nextChecks
+      .flatMap((check) => {
+        const left = looksFor(hidden, looks, check.feature).filter((l) => !tried.has(l));
+        return left.sort((a, b) => opens(a) - opens(b)).map((l) => ({ check, look: l }));
+      })
+      .at(0);
     if (!next) break;
-    if (next.after && !done.includes(next.after)) done.push(...stepsTo(hidden, next.after, done));
-    tried.add(next);
-    if (lookStands(viewAfter(hidden, [], done), next).open) made.push(next);
+    const recording = next.check.first.flatMap((r) => r.tells.flatMap((f) => lookOfFeature(hidden.layout, f) ?? []));
+    for (const l of new Set(recording)) if (!tried.has(l)) look(l);
+    if (next.look.after) done.push(...stepsTo(plan, next.look.after, new Set(done)).map((s) => s.id));
+    look(next.look);
   }
   return told(hidden, made, done);
 }
 
-/** Looks that decide a feature: its own, or the parts it lies on. */
+/** Looks that decide a feature: the check that shows it, its own, or the parts it lies on. */
 function looksFor(hidden: HiddenEngine, looks: readonly PracticeLook[], id: string): PracticeLook[] {
   const f = feature(id)!;
-  if (!f.parts && f.kind !== 'spread') {
-    const own = lookOfFeature(hidden.layout, id);
-    return own ? [own] : [];
-  }
+  const own = lookOfFeature(hidden.layout, id);
+  if (own && (own.kind === 'check' || (!f.parts && f.kind !== 'spread'))) return [own];
   const stations = stationsOf(hidden.layout).filter(
     (s) => (f.parts ? f.parts.includes(s.part) : !s.aside) && !hidden.goneBefore.includes(s.id),
   );
   return stations.flatMap((s) => looks.filter((l) => l.id === `part:${s.id}`));
-}
-
-/** The steps that must be done for one to be done, in order, and those before it that are not. */
-function stepsTo(hidden: HiddenEngine, to: string, done: readonly string[]): string[] {
-  const plan = stripPlan(hidden.layout);
-  const needed = new Set<string>();
-  const need = (id: string): void => {
-    if (needed.has(id) || done.includes(id)) return;
-    needed.add(id);
-    for (const before of plan.byId.get(id)?.after ?? []) if (plan.byId.has(before)) need(before);
-  };
-  need(to);
-  return plan.steps.flatMap((s) => (needed.has(s.id) ? [s.id] : []));
 }
 
 function told(hidden: HiddenEngine, made: readonly PracticeLook[], done: readonly string[]): StrippedBy {

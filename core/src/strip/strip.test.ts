@@ -4,6 +4,7 @@ import { type CaseFile } from '../bundle/caseFile/format.js';
 import { feature } from '../cause/data/features.js';
 import { collectEvidence } from '../diagnosis/evidence.js';
 import { diagnose } from '../diagnosis/diagnose.js';
+import type { NextCheck } from '../diagnosis/nextCheck.js';
 import { ENGINE_TEMPLATES, engineTemplate } from '../engine/templates.js';
 import { stationsOf } from '../engine/stations.js';
 import { checkEntry } from '../gate/admit.js';
@@ -12,6 +13,8 @@ import { capPattern, fastenerResult, headPattern } from './fasteners.js';
 import { HOLD_RECORDS } from './holds.js';
 import { brokenBy, moveStep, stripPlan } from './plan.js';
 import { lostBySteps, reasonsGiven, stripStanding } from '../case/stripStanding.js';
+import { wayTo } from '../case/wayTo.js';
+import { checksFor } from '../opening/checks.js';
 
 const layoutOf = (id: string) => engineTemplate(id)!.layout;
 const ids = (template: string): string[] => stripPlan(layoutOf(template)).steps.map((s) => s.id);
@@ -21,6 +24,9 @@ const opened = (file: Partial<CaseFile>) => {
   if (!r.ok) throw new Error(`${r.problem.field}: ${r.problem.sentence}`);
   return r.value;
 };
+
+/** What nothing would show any more once a step is done. */
+const nextAt = (file: Partial<CaseFile>, step: string): string[] => wayTo(opened(file).view, step).loses.map((h) => h.id);
 
 describe('plans as data', () => {
   it.each(ENGINE_TEMPLATES.map((t) => [t.id, t.layout] as const))(
@@ -165,6 +171,30 @@ describe('holds', () => {
     const lost = opened({ ...hint, strip: { done: ['isolate', 'turn'], lost: ['oil-level'] } });
     expect(stripStanding(lost.view).lostFeatures.has('fluid.level-low')).toBe(true);
     expect(asks({ ...hint, strip: { done: ['isolate', 'turn'], lost: ['oil-level'] } })).not.toContain('fluid.level-low');
+  });
+  it('are asked for first by a look that would destroy them, and by none where they are recorded', () => {
+    const began: Partial<CaseFile> = { strip: { done: ['arrival', 'isolate'] }, intake: { complaint: 'knock' } };
+    const noted = checksFor(layoutOf('inline-4-petrol')).map((c) => ({ check: c.id, field: 'not-done', answer: 'came in boxes' }));
+    /** The first look that opens something, once all that can be had without is answered. */
+    const inside = [...Array(60)].reduce<{ evidence: { feature: string; present: boolean }[]; found: NextCheck | null }>(
+      (so, _) => {
+        if (so.found) return so;
+        const [next] = diagnose(opened({ ...began, checks: noted, evidence: so.evidence }).view).nextChecks;
+        if (!next || next.opens.length > 0) return { ...so, found: next ?? null };
+        return { ...so, evidence: [...so.evidence, { feature: next.feature, present: false }] };
+      },
+      { evidence: [], found: null },
+    ).found!;
+    expect(inside.minutesInAll).toBeGreaterThanOrEqual(inside.minutes + 10 * inside.opens.length);
+    expect(inside.bitsPerMinute).toBeCloseTo(inside.bits / inside.minutesInAll, 9);
+    // Set aside with a reason, nothing of the checks is asked for first.
+    expect(inside.first.flatMap((r) => r.tells)).not.toContain('fluid.level-low');
+    const open = nextAt(began, 'rod-cap-1');
+    expect(open).toEqual(expect.arrayContaining(['oil-level', 'compression']));
+    const read: Partial<CaseFile> = { checks: [{ check: 'dipstick', field: 'level', answer: 'between' }] };
+    expect(nextAt({ ...began, ...read }, 'rod-cap-1')).not.toContain('oil-level');
+    // A part that was looked at was laid bare, whether or not anybody ticked the steps.
+    expect(nextAt({ sound: ['rod.1.shell.upper'] }, 'rod-cap-1')).toEqual([]);
   });
   it('are lost as well when every step that destroys them is done without a word', () => {
     const view = opened({ strip: { done: ['isolate', 'turn', 'drain-oil'] } }).view;

@@ -71,7 +71,7 @@ export function causes(view: CaseView, d: Diagnosis, detail: Detail): ReportSect
     blocks.push({
       kind: 'text',
       key: 'causes.check',
-      text: `The check that would tell most: ${check.step.toLowerCase()} for "${check.name.toLowerCase()}" (about ${check.minutes} min). If found: ${check.ifFound.cause.toLowerCase()} ${percentText(check.ifFound.before)} → ${percentText(check.ifFound.after)}; if not: ${check.ifNot.cause.toLowerCase()} ${percentText(check.ifNot.before)} → ${percentText(check.ifNot.after)}.`,
+      text: `The check that would tell most: ${check.step.toLowerCase()} for "${check.name.toLowerCase()}" (about ${check.minutes} min${check.first.length > 0 ? `, after ${check.first.map((r) => r.name.toLowerCase()).join('; ')} is recorded: opening destroys it` : ''}). If found: ${check.ifFound.cause.toLowerCase()} ${percentText(check.ifFound.before)} → ${percentText(check.ifFound.after)}; if not: ${check.ifNot.cause.toLowerCase()} ${percentText(check.ifNot.before)} → ${percentText(check.ifNot.after)}.`,
     });
   if (d.turningPoint && detail === 'full')
     blocks.push({

@@ -306,6 +306,7 @@ function NextChecks({ checks }: { checks: readonly NextCheck[] }): ReactNode {
                 {' '}
                 {c.step}, about {c.minutes} min, {c.bits.toFixed(2)} bit
               </span>
+              <WayToCheck check={c} />
               {c.destroys && <span className="fault"> Destroys {c.destroys}.</span>}
               <div className="outcomes">
                 If found: {c.ifFound.cause.toLowerCase()}{' '}
@@ -333,6 +334,25 @@ function NextChecks({ checks }: { checks: readonly NextCheck[] }): ReactNode {
         ))}
       </ol>
     </section>
+  );
+}
+
+/** What stands between here and a check: the steps that lay it bare, and what is recorded before them. */
+function WayToCheck({ check }: { check: NextCheck }): ReactNode {
+  const { caseId } = useCase();
+  if (check.opens.length === 0) return null;
+  return (
+    <div className="quiet">
+      {check.minutesInAll} min from here, with{' '}
+      {check.opens.length === 1 ? `“${check.opens[0]}”` : `${check.opens.length} steps up to “${check.opens.at(-1)}”`} first.
+      {check.first.length > 0 && (
+        <>
+          {' '}
+          <Link to={`/case/${caseId}/strip`}>Record before</Link>, it is gone afterwards:{' '}
+          {check.first.map((r) => r.name.toLowerCase()).join('; ')}.
+        </>
+      )}
+    </div>
   );
 }
 
