@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import { cause } from '../cause/data/causes.js';
 import type { AcrossStatistics, CountedCase } from './statistics.js';
+import type { TwoStrips } from './twoStrips.js';
 
 /** Causes and parts by kind of engine as an open table: a row a share, with its interval and the numbers of its cases. */
 export function acrossCsv(statistics: AcrossStatistics, numberOf: (id: string) => string): string {
@@ -47,3 +48,29 @@ export function casesCsv(cases: readonly CountedCase[]): string {
   }));
   return Papa.unparse(rows, { escapeFormulae: true });
 }
+
+/** Two strips of one engine as an open table: a row a figure, what was seen at places first, then what was measured. */
+export function stripsCsv({ places, measured }: TwoStrips): string {
+  const seen = places.flatMap(({ station, before, after }) =>
+    (['grade', 'damage'] as const).map((figure) => {
+      const [was, is] = [before?.[figure] ?? null, after?.[figure] ?? null];
+      const change = was === null || is === null ? '' : tidy(is - was);
+      const unit = figure === 'damage' ? '%' : '';
+      return { place: station.id, name: station.name, figure, at: '', unit, before: tidy(was), after: tidy(is), change, expanded_k2: '' };
+    }),
+  );
+  const read = measured.map((m) => ({
+    place: m.station ?? '',
+    name: m.place,
+    figure: m.after.name,
+    at: m.after.at,
+    unit: m.after.unit,
+    before: tidy(m.before.value),
+    after: tidy(m.after.value),
+    change: tidy(m.change),
+    expanded_k2: tidy(m.expanded),
+  }));
+  return Papa.unparse([...seen, ...read], { escapeFormulae: true });
+}
+
+const tidy = (value: number | null): string => (value === null ? '' : String(Number(value.toPrecision(6))));

@@ -4,6 +4,7 @@ import {
   flag,
   id,
   line,
+  list,
   matching,
   name,
   nullable,
@@ -16,6 +17,7 @@ import {
   type Held,
 } from '../kit/schema.js';
 import Joi from 'joi';
+import type { PartClass } from '../engine/stations.js';
 import { SPECIES } from './species.js';
 
 /** What an engine counts its service in. */
@@ -44,6 +46,20 @@ export const FILTER_FINDS = ['clean', 'few-flakes', 'bearing-metal', 'aluminium'
 export const PRESSURE_STATES = ['hot-idle', 'hot-rated'] as const;
 export type PressureState = (typeof PRESSURE_STATES)[number];
 export const DRAWN_FROM = ['mid-stream', 'tube', 'pan', 'filter'] as const;
+/** What a test changes, where it looks, by which figure, and which way it is expected to go. */
+export const TEST_CHANGES = ['coating', 'clearance', 'material', 'oil', 'filter', 'load', 'other'] as const;
+export const TESTED_PARTS = [
+  'shell',
+  'journal',
+  'thrust',
+  'bore',
+  'skirt',
+  'crown',
+  'rings',
+  'cam',
+] as const satisfies readonly PartClass[];
+export const TEST_FIGURES = ['damage', 'grade'] as const;
+export const EXPECTED = ['less', 'same', 'more'] as const;
 const reference = matching(/^[A-Z0-9][A-Z0-9-]{3,23}$/);
 const note = text(1000);
 
@@ -63,6 +79,20 @@ export const LINE_BODIES = {
   /** `insisted`: it stands though something about it looked wrong. `simulated`: it came from the stand-in. */
   result: object({ reference, reported: day, laboratory: line(80), figures, insisted: flag, simulated: optional(flag) }),
   owner: object({ reference: line(80) }),
+  /**
+   * Something changed on purpose, with what is expected of it, written before the next strip. `places`: stations that were changed; none: the whole engine.
+   * `by`: how much, in the unit of the figure; of `same` the most that still counts as such.
+   */
+  test: object({
+    name: name(80),
+    changed: oneOf(TEST_CHANGES),
+    what: text(600),
+    part: oneOf(TESTED_PARTS),
+    places: list(id, 200),
+    figure: oneOf(TEST_FIGURES),
+    expected: oneOf(EXPECTED),
+    by: nullable(positive(100)),
+  }),
   note: object({ words: text(2000) }),
   /** Takes back the line it supersedes. */
   struck: object({ why: text(500) }),
@@ -80,6 +110,7 @@ export const LINE_NAMES: Readonly<Record<LineKind, string>> = {
   sample: 'Sample drawn',
   result: 'Result of a sample',
   owner: 'Owner',
+  test: 'Test',
   note: 'Remark',
   struck: 'Taken back',
 };

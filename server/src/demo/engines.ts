@@ -74,6 +74,16 @@ function ferryStarboard(): DemoEngine {
   const from = '2021-11-15';
   const oil = 'Harbour 15W-40';
   script.add('owner', from, 8000, { reference: 'Ferry “Marsh Harrier”' });
+  script.add('test', '2022-03-18', 8400, {
+    name: 'Coated big ends',
+    changed: 'coating',
+    what: 'Shells of big ends 1 and 2 with a printed layer, 3 and 4 plain as before, same clearance.',
+    part: 'shell',
+    places: ['rod.1.shell.upper', 'rod.1.shell.lower', 'rod.2.shell.upper', 'rod.2.shell.lower'],
+    figure: 'damage',
+    expected: 'less',
+    by: null,
+  });
 
   for (let k = 0; k < 24; k++) {
     const start = 8000 + 250 * k;

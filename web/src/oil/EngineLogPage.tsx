@@ -136,7 +136,12 @@ function EngineLog({ answer, isReader }: { answer: EngineLogAnswer; isReader: bo
               ))}
             </ul>
           )}
-          <h3>Cases of this engine</h3>
+          <h3>
+            Cases of this engine{' '}
+            {answer.cases.length > 0 && (
+              <Link to={`/oil/${id}/strips`}>{answer.cases.length > 1 ? 'Strips side by side, tests' : 'Tests'}</Link>
+            )}
+          </h3>
           {answer.cases.length === 0 ? (
             <p className="quiet">No case hangs on it yet. On the Intake page of a case, say that it is this engine.</p>
           ) : (
@@ -212,9 +217,11 @@ function EngineLog({ answer, isReader }: { answer: EngineLogAnswer; isReader: bo
               render: (_, l) =>
                 mayWrite && (
                   <span className="line-acts">
-                    <Button size="small" type="text" onClick={() => setAnew(l)}>
-                      Write anew
-                    </Button>
+                    {l.kind !== 'test' && (
+                      <Button size="small" type="text" onClick={() => setAnew(l)}>
+                        Write anew
+                      </Button>
+                    )}
                     <Button size="small" type="text" onClick={() => setStriking(l)}>
                       Take back
                     </Button>

@@ -35,6 +35,7 @@ const BEGIN: Readonly<Record<LineKind, Typed>> = {
   sample: { reference: '', drawn: null, laboratory: '' },
   result: { reference: '', reported: '', laboratory: '', figures: {}, insisted: false },
   owner: { reference: '' },
+  test: {},
   note: { words: '' },
   struck: { why: '' },
 };
@@ -122,7 +123,7 @@ export function LineForm({
             <Select
               aria-label="What"
               value={line.kind}
-              options={LINE_KINDS.filter((k) => k !== 'struck').map((value) => ({ value, label: LINE_NAMES[value] }))}
+              options={LINE_KINDS.filter((k) => k !== 'struck' && k !== 'test').map((value) => ({ value, label: LINE_NAMES[value] }))}
               onChange={(kind) => setLine({ ...begin(kind), day: line.day, counter: line.counter })}
             />
           </label>
@@ -243,6 +244,9 @@ function BodyFields({ kind, body, set }: { kind: LineKind; body: Typed; set: (pa
       return <ResultFields body={body as unknown as LineBodies['result']} set={set} text={text} />;
     case 'owner':
       return text('reference', 'Reference of the owner', 80);
+    case 'test':
+      // Set up on the page of the strips, where the places are.
+      return null;
     case 'note':
       return text('words', 'Remark', 2000);
     case 'struck':

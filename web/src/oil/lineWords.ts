@@ -1,6 +1,14 @@
-import { SPECIES, type LogLine } from '@true-ledger/core/engineLog';
+import { TEST_UNIT } from '@true-ledger/core/across';
+import { SPECIES, type LineBodies, type LogLine } from '@true-ledger/core/engineLog';
 
 const plain = (word: string): string => word.replaceAll('-', ' ');
+
+/** What is expected of a test, in words: `less damage, by 10 % of the face`. */
+export function expectedWords(expected: LineBodies['test']['expected'], by: number | null, figure: LineBodies['test']['figure']): string {
+  const what = figure === 'damage' ? 'damage' : 'grade';
+  const amount = by === null ? '' : `${expected === 'same' ? ', within' : ', by'} ${by} ${TEST_UNIT[figure]}`;
+  return `${expected === 'same' ? 'the same' : expected} ${what}${amount}`;
+}
 
 /** A line of a log in words, without its day. */
 export function lineWords(line: LogLine): string {
@@ -39,6 +47,11 @@ export function lineWords(line: LogLine): string {
     }
     case 'owner':
       return line.body.reference;
+    case 'test': {
+      const { name, what, places, part, figure, expected, by } = line.body;
+      const where = places.length > 0 ? `at ${places.length} places` : 'in the whole engine';
+      return `${name}: ${what || line.body.changed} ${where}; ${expectedWords(expected, by, figure)} of ${part === 'rings' ? 'rings' : `${part}s`} expected`;
+    }
     case 'note':
       return line.body.words;
     case 'struck':

@@ -117,6 +117,7 @@ function ferryBefore(): DemoCase[] {
   deck.history('The header tank went empty twice in a week', 'seen', 'told.overheated', '2022-03-02');
   deck.looked('fluid.coolant-low', true, 'Two litres to fill').looked('fluid.milky', false, 'Oil dark, not milky');
   deck.finding('gasket.head', 3, ['gasket-leak'], 'Washed out between 3 and 4.').sound('bore.1', 'bore.2', 'bore.3', 'bore.4');
+  for (const n of [1, 2, 3, 4]) deck.gauge(`bore.${n}`, 'bore', 'ferry', () => 0);
   deck.entry('cause-decided', null, { cause: 'gasket-fault', decision: 'confirmed', reason: 'washed out between 3 and 4, deck flat' });
   deck.entry('outcome-set', null, {
     on: '2023-03-10',
@@ -137,7 +138,24 @@ function ferryBefore(): DemoCase[] {
     .looked('measured.injector-faulty', true, 'Injector 2 dribbles')
     .looked('fluid.milky', false, 'Not milky');
   for (const k of [1, 2, 3, 4]) fuel.finding(`rod.${k}.shell.upper`, 2, ['wiping']).sound(`rod.${k}.shell.lower`, `crank.pin.${k}`);
+  // Big ends 1 and 2 ran in coated halves, 3 and 4 in plain ones: the test of the log.
+  for (const [k, wide] of [
+    [1, 1.2],
+    [2, 1.6],
+    [3, 3.4],
+    [4, 2.9],
+  ] as const)
+    fuel
+      .stroke(`rod.${k}.shell.upper`, 'lining', wide, [
+        [0.4, 0.5],
+        [0.6, 0.52],
+      ])
+      .stroke(`rod.${k}.shell.lower`, 'polished', wide / 2, [
+        [0.45, 0.5],
+        [0.55, 0.5],
+      ]);
   fuel.finding('bore.2', 2, ['bore-washed']);
+  for (const n of [1, 2, 3, 4]) fuel.gauge(`bore.${n}`, 'bore', 'ferry', (station) => (station === 'bore.2' ? 0.5 : 0));
   fuel.entry('cause-decided', null, { cause: 'fuel-in-oil', decision: 'confirmed', reason: 'injector 2 dribbles, bore 2 washed' });
   fuel.entry('outcome-set', null, {
     on: '2025-05-02',

@@ -112,6 +112,7 @@ export function Compare(): ReactNode {
           return (
             <ComparedSurface
               key={id}
+              caseId={caseId}
               station={station ?? null}
               reference={reference ?? null}
               like={first}

@@ -6,7 +6,6 @@ import type { Likeness, StationView } from '@true-ledger/core/case';
 import { isFlattened, USUAL_TURN, type Developed } from '@true-ledger/core/photo';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { useCase } from '../../app/caseContext.js';
 import { drawDeveloped, drawKnown, frontDown } from '../../surface/paint.js';
 import { isPhotographed } from '../../surface/surfaceImages.js';
 import { stationWords } from '../../surface/stationWords.js';
@@ -20,6 +19,9 @@ export type Cursor = readonly [u: number, v: number];
 export type Shown = 'picture' | 'map' | 'both';
 
 interface Props {
+  readonly caseId: string;
+  /** What it is called beside its name: which strip, where two are laid side by side. */
+  readonly of?: string;
   readonly station: StationView | null;
   readonly reference: ReferencePart | null;
   /** The first of the row: its frame is the scale, and a reference part is developed by it. */
@@ -40,6 +42,8 @@ interface Props {
 }
 
 export function ComparedSurface({
+  caseId,
+  of,
   station,
   reference,
   like,
@@ -53,7 +57,6 @@ export function ComparedSurface({
   alike,
   onRemove,
 }: Props): ReactNode {
-  const { caseId } = useCase();
   const frame = station?.station.surface ?? like.station.surface!;
   const kept = useReference(reference, like);
   const down = frontDown(frame);
@@ -95,7 +98,7 @@ export function ComparedSurface({
       context.stroke();
     }
   }, [photographed, kept, shown, station, cursor, frame, width, height, wide, tall, left, top, down]);
-  const name = station?.station.name ?? reference?.name ?? '';
+  const name = [station?.station.name ?? reference?.name ?? '', of].filter(Boolean).join(', ');
   /** A place of what is shown, 0–1 each from its left upper corner. */
   const move = (x: number, y: number): void => {
     const [u, w] = [(left + x * width) / wide, (top + y * height) / tall];
