@@ -94,9 +94,13 @@ describe('a test as such', () => {
     expect(missing).toMatchObject({ came: 'cannot be told', shift: null });
     expect(missing.mind.join(' ')).toMatch(/1 changed place was not looked at/);
   });
-  it('warns where the changed places are all of one half', () => {
-    const uppers = [1, 2, 3, 4, 5, 6].map((rod) => `rod.${rod}.shell.upper`);
-    expect(testEffect(test({ places: uppers }), twoStrips(half, half), half).mind.join(' ')).toMatch(/of one half/);
+  it('holds a half against the same half only, and big ends against big ends', () => {
+    const uppers = [1, 2, 3].map((rod) => `rod.${rod}.shell.upper`);
+    const mains = strip({ ...shells((rod) => (rod > 3 ? 3 : 1)), sound: ['main.1.shell.upper', 'main.2.shell.upper'] });
+    const e = testEffect(test({ places: uppers }), twoStrips(mains, mains), mains);
+    expect(e.others.map((f) => f.station.id)).toEqual([4, 5, 6].map((rod) => `rod.${rod}.shell.upper`));
+    const all = [1, 2, 3, 4, 5, 6].map((rod) => `rod.${rod}.shell.upper`);
+    expect(testEffect(test({ places: all }), twoStrips(mains, mains), mains)).toMatchObject({ came: 'cannot be told', shift: null });
   });
   it('of the whole engine holds each place against itself, and says what else is in it', () => {
     const worn = strip(shells((rod) => (rod > 3 ? 3 : 2)));

@@ -21,7 +21,7 @@ interface PlaceFigure {
 
 /** What came of a test at the next strip. */
 export interface TestEffect {
-  /** `beside`: the changed places against the others of their kind in one strip. `before`: every place against itself in the strip before. */
+  /** `beside`: the changed places against the others of their kind, half and bearing in one strip. `before`: every place against itself in the strip before. */
   readonly how: 'beside' | 'before';
   /** Figures of the changed places; `before`: after less before. */
   readonly changed: readonly PlaceFigure[];
@@ -49,6 +49,9 @@ export function testEffect(test: EngineTest, strips: TwoStrips, after: CaseView)
   const of = (stood: PlaceStood | null): number | null => stood?.[body.figure] ?? null;
   const kind = strips.places.filter((p) => p.station.part === body.part).slice(0, 2 * MOST_FIGURES);
   const isChanged = new Set(body.places);
+  /** Halves carry different loads, and so do mains and big ends: a place is held against its like only. */
+  const like = (s: Station): string => `${s.half} ${s.carries}`;
+  const liked = new Set(kind.flatMap((p) => (isChanged.has(p.station.id) ? [like(p.station)] : [])));
   const figures = (places: typeof kind, value: (p: (typeof kind)[number]) => number | null): PlaceFigure[] =>
     places.flatMap((p) => {
       const v = value(p);
@@ -63,7 +66,7 @@ export function testEffect(test: EngineTest, strips: TwoStrips, after: CaseView)
             (p) => of(p.after),
           ),
           figures(
-            kind.filter((p) => !isChanged.has(p.station.id)),
+            kind.filter((p) => !isChanged.has(p.station.id) && liked.has(like(p.station))),
             (p) => of(p.after),
           ),
         ]
@@ -87,7 +90,7 @@ export function testEffect(test: EngineTest, strips: TwoStrips, after: CaseView)
     chance,
     came,
     words: wordsOf(body, how, a, b, shift, chance, came),
-    mind: mindOf(test, how, changed, others, after),
+    mind: mindOf(test, how, changed, after),
   };
 }
 
@@ -115,11 +118,11 @@ function wordsOf(
   const figure = (x: number): string => (Math.abs(x) < 0.05 ? '0' : x.toFixed(1)).replace('-', '−');
   if (!shift || !chance)
     return how === 'beside'
-      ? `Nothing can be said: ${a.length} changed and ${b.length} other places were looked at.`
+      ? `Nothing can be said: ${a.length} changed places and ${b.length} others like them were looked at.`
       : 'Nothing can be said: no place was looked at in both strips.';
   const size =
     how === 'beside'
-      ? `${figure(mean([...a]))} at the ${a.length} changed places, ${figure(mean([...b]))} at the ${b.length} others (${unit}). The shift is ${figure(shift.shift)}`
+      ? `${figure(mean([...a]))} at the ${a.length} changed places, ${figure(mean([...b]))} at ${b.length} others like them (${unit}). The shift is ${figure(shift.shift)}`
       : `From the strip before to this one ${a.length} places changed by ${figure(mean([...a]))} ${unit} on average. The shift is ${figure(shift.shift)}`;
   const between = `, between ${figure(shift.low)} and ${figure(shift.high)} at ${Math.round(100 * shift.level)} %`;
   const ways = `chance alone gives as much in ${chance.exact ? `${chance.asMuch} of ${chance.of}` : `about ${Math.max(1, Math.round((100 * chance.asMuch) / chance.of))} of 100`} ways to ${how === 'beside' ? 'divide these places' : 'turn these changes round'}`;
@@ -133,24 +136,11 @@ function wordsOf(
 }
 
 /** What else may have made the difference. */
-function mindOf(
-  test: EngineTest,
-  how: TestEffect['how'],
-  changed: readonly PlaceFigure[],
-  others: readonly PlaceFigure[],
-  after: CaseView,
-): string[] {
+function mindOf(test: EngineTest, how: TestEffect['how'], changed: readonly PlaceFigure[], after: CaseView): string[] {
   const mind: string[] = [];
-  const only = (of: (s: Station) => unknown): boolean => {
-    const [own, rest] = [new Set(changed.map((f) => of(f.station))), new Set(others.map((f) => of(f.station)))];
-    return own.size > 0 && rest.size > 0 && [...own].every((x) => !rest.has(x));
-  };
   if (how === 'before')
     mind.push('Everything else that changed between the two strips is in this figure too: hours, oil, load, other new parts.');
   else {
-    if (only((s) => s.half)) mind.push('All changed places are of one half and all others of the other: the half alone may have made it.');
-    if (only((s) => s.carries))
-      mind.push('The changed places carry the crank and the others the rods, or the other way round: that alone may have made it.');
     const unseen = test.body.places.filter((id) => !changed.some((f) => f.station.id === id)).length;
     if (unseen > 0)
       mind.push(

@@ -42,9 +42,10 @@ export interface TwoStrips {
 /** How a place stands; null where nobody looked at it. */
 export function placeStood(s: StationView): PlaceStood | null {
   if (!isExamined(s)) return null;
-  const { summary } = s;
-  const worn = summary ? 100 - summary.percent.sound - summary.percent.polished : null;
-  return { grade: standingGrade(s), damage: worn === null ? (s.state === 'sound' ? 0 : null) : Math.max(0, worn) };
+  // A surface on which nothing was drawn or read is no sound one: only who called it sound says so.
+  const percent = s.charted ? s.summary?.percent : undefined;
+  const damage = percent ? Math.max(0, 100 - percent.sound - percent.polished) : s.state === 'sound' ? 0 : null;
+  return { grade: standingGrade(s), damage };
 }
 
 /**

@@ -69,7 +69,8 @@ export class DemoService implements OnApplicationShutdown {
       for (const id of DEMO_STAND_INS) await this.gauges.hold(id);
       for (const { id, record, lines } of demoEngines()) {
         await this.engines.make({ id, record }, owner.name);
-        for (let i = 0; i < lines.length; i += 200) await this.engines.write(id, { lines: lines.slice(i, i + 200) }, owner.name);
+        for (let i = 0; i < lines.length; i += 200)
+          await this.engines.write(id, { lines: lines.slice(i, i + 200) }, owner.name, ({ day }) => new Date(`${day}T17:00:00Z`));
       }
       for (const sheet of demoSheets()) await this.sheets.save(sheet, owner.name);
       await this.shop.saveShop({ basedOn: 0, letterhead: DEMO_LETTERHEAD }, owner.name);

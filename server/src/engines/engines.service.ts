@@ -169,8 +169,13 @@ export class EnginesService {
       });
   }
 
-  /** Writes lines into the log of an engine. One that was written before by the same id is left as it is. */
-  async write(id: string, { lines }: LogLinesRequest, byName: string): Promise<void> {
+  /** Writes lines into the log of an engine. One that was written before by the same id is left as it is. `timeOf`: when a line was written, where it was not now (the demonstration's). */
+  async write(
+    id: string,
+    { lines }: LogLinesRequest,
+    byName: string,
+    timeOf: (line: LogLinesRequest['lines'][number]) => Date = () => new Date(),
+  ): Promise<void> {
     const rows = await this.db.getRepository(EngineRow).find();
     const row = rows.find((r) => r.id === id);
     if (!row) throw new ProblemError(NO_ENGINE);
@@ -186,7 +191,6 @@ export class EnginesService {
       const repo = tx.getRepository(EngineLineRow);
       const known = new Map((await repo.findBy({ engineId: In(family) })).map((l) => [l.id, l]));
       const replaced = new Set([...known.values()].map((l) => l.supersedes));
-      const time = new Date();
       for (const line of lines) {
         const held = known.get(line.id) ?? (await repo.findOneBy({ id: line.id }));
         if (held) {
@@ -211,7 +215,7 @@ export class EnginesService {
             field: 'supersedes',
           });
         const { id: lineId, kind, day, counter, supersedes, body } = line;
-        const made = { id: lineId, engineId: id, kind, day, counter, supersedes, body, byName, time };
+        const made = { id: lineId, engineId: id, kind, day, counter, supersedes, body, byName, time: timeOf(line) };
         await repo.insert(made);
         known.set(lineId, made as EngineLineRow);
         replaced.add(supersedes);

@@ -13,15 +13,15 @@ import { NumberField } from '../fields/NumberField.js';
 type EngineTest = LineBodies['test'];
 
 const CHANGE_NAMES: Readonly<Record<EngineTest['changed'], string>> = {
-  coating: 'Coating of the shells or skirts',
+  coating: 'Coating',
   clearance: 'Clearance',
-  material: 'Material or make of a part',
+  material: 'Material or make',
   oil: 'Oil',
   filter: 'Filter',
-  load: 'Load or speed it is run at',
+  load: 'Load or speed',
   other: 'Something else',
 };
-const FIGURE_NAMES: Readonly<Record<EngineTest['figure'], string>> = { damage: 'Damaged share of the face', grade: 'Grade' };
+const FIGURE_NAMES: Readonly<Record<EngineTest['figure'], string>> = { damage: 'Damaged share', grade: 'Grade' };
 
 /** Why a test cannot be written down as it is; null where it can. */
 function testFault(t: EngineTest, of: number): string | null {
@@ -101,7 +101,7 @@ export function TestForm({ engine, layout, onDone }: { engine: EngineLogAnswer; 
         </label>
         <label className="wide">
           <span>In words: from what to what</span>
-          <Input.TextArea value={test.what} maxLength={600} autoSize={{ minRows: 2 }} onChange={(e) => set({ what: e.target.value })} />
+          <Input.TextArea value={test.what} maxLength={600} rows={2} onChange={(e) => set({ what: e.target.value })} />
         </label>
         <label>
           <span>Kind of part looked at</span>
@@ -122,9 +122,9 @@ export function TestForm({ engine, layout, onDone }: { engine: EngineLogAnswer; 
           />
         </label>
         <label className="wide">
-          <span>Places that are changed; none: the whole engine</span>
+          <span>Changed places; none: the whole engine</span>
           <Select
-            aria-label="Places that are changed"
+            aria-label="Changed places; none: the whole engine"
             mode="multiple"
             allowClear
             optionFilterProp="label"
@@ -158,7 +158,7 @@ export function TestForm({ engine, layout, onDone }: { engine: EngineLogAnswer; 
           />
         </label>
       </div>
-      {fault && <p className="quiet">{fault}</p>}
+      {fault && <p className="quiet test-fault">{fault}</p>}
     </Dialog>
   );
 }

@@ -13,7 +13,7 @@ import { saveBlob } from '../app/saveBlob.js';
 import { asProblem } from '../app/server.js';
 import { Waiting } from '../app/Waiting.js';
 import { ComparedSurface, type Cursor, type Shown } from '../stages/compare/ComparedSurface.js';
-import { useSurfaceImages, type SurfaceImages } from '../surface/surfaceImages.js';
+import { isPhotographed, useSurfaceImages, type SurfaceImages } from '../surface/surfaceImages.js';
 import { expectedWords } from './lineWords.js';
 import { TestForm } from './TestForm.js';
 import './twoStrips.css';
@@ -100,8 +100,6 @@ function Fetched({
   return <Strips engine={engine} before={then} after={now} mayWrite={mayWrite} />;
 }
 
-const NONE: TwoStrips = { places: [], measured: [] };
-
 function Strips({
   engine,
   before,
@@ -143,7 +141,7 @@ function Strips({
                 {name} <span className="quiet figure">{test.day}</span>
               </h3>
               <p>
-                {what || changed}, {places.length > 0 ? `${places.length} places` : 'the whole engine'}; looked at:{' '}
+                {what || `Changed: ${changed}.`} {places.length > 0 ? `At ${places.length} places` : 'In the whole engine'}; looked at:{' '}
                 {PART_NAMES[part].toLowerCase()}. Expected: {expectedWords(expected, by, figure)}.
               </p>
               {effect ? (
@@ -185,12 +183,12 @@ function Strips({
 }
 
 function SideBySide({
-  strips = NONE,
+  strips,
   before,
   after,
   tested,
 }: {
-  strips?: TwoStrips;
+  strips: TwoStrips;
   before: CaseView;
   after: CaseView;
   tested: ReadonlySet<string>;
@@ -198,7 +196,7 @@ function SideBySide({
   const parts = [...new Set(strips.places.map((p) => p.station.part))];
   const [query, setQuery] = useSearchParams();
   const part = parts.find((p) => p === query.get('part')) ?? parts[0];
-  const [shown, setShown] = useState<Shown>('picture');
+  const [shown, setShown] = useState<Shown>('both');
   const [cursor, setCursor] = useState<Cursor | null>(null);
   const [was, is] = [useSurfaceImages(before.caseId), useSurfaceImages(after.caseId)];
   if (!part)
@@ -209,7 +207,11 @@ function SideBySide({
     );
   const places = strips.places.filter((p) => p.station.part === part);
   const widest = Math.max(1, ...places.flatMap((p) => p.station.surface?.widthMm ?? []));
-  const pictured = places.filter((p) => p.station.surface && (p.before || p.after));
+  const hasSurface = (view: CaseView, id: string): boolean => {
+    const own = view.byId.get(id);
+    return own !== undefined && (own.charted || isPhotographed(own));
+  };
+  const pictured = places.filter((p) => hasSurface(before, p.station.id) || hasSurface(after, p.station.id));
   const side = (view: CaseView, images: SurfaceImages, { station }: PlaceTwice, of: string): ReactNode => {
     const own = view.byId.get(station.id);
     if (!own?.station.surface)
@@ -287,7 +289,7 @@ function SideBySide({
         />
       </section>
       {pictured.length > 0 && (
-        <div className="compare-grid">
+        <div className="strips-grid">
           {pictured.flatMap((p) => [
             <div key={`${p.station.id} before`}>{side(before, was, p, before.number)}</div>,
             <div key={`${p.station.id} after`}>{side(after, is, p, after.number)}</div>,
@@ -301,17 +303,20 @@ function SideBySide({
 const stoodWords = (s: PlaceStood | null): string =>
   s === null
     ? 'not looked at'
-    : [s.grade === null ? 'no grade' : gradeText(s.grade), s.damage === null ? '' : `${s.damage.toFixed(1)} %`]
-        .filter(Boolean)
-        .join(', ');
+    : [s.grade === null ? 'no grade' : gradeText(s.grade), s.damage === null ? '' : `${s.damage.toFixed(1)} %`].filter(Boolean).join(', ');
 
 function changeWords({ before, after }: PlaceTwice): string {
   const signed = (x: number, digits: number): string => (x > 0 ? '+' : '') + x.toFixed(digits).replace('-', '−');
-  const said: string[] = [];
-  if (before?.grade != null && after?.grade != null)
-    said.push(before.grade === after.grade ? 'same grade' : `${signed(after.grade - before.grade, 0)} grades`);
-  if (before?.damage != null && after?.damage != null) said.push(`${signed(after.damage - before.damage, 1)} points of the face`);
-  return said.join(', ') || '–';
+  const change = (figure: keyof PlaceStood): number | null => {
+    const [was, is] = [before?.[figure] ?? null, after?.[figure] ?? null];
+    return was === null || is === null ? null : is - was;
+  };
+  const [grade, damage] = [change('grade'), change('damage')];
+  const said = [
+    grade === null ? '' : grade === 0 ? 'same grade' : `${signed(grade, 0)} grades`,
+    damage === null ? '' : `${signed(damage, 1)} points of the face`,
+  ];
+  return said.filter(Boolean).join(', ') || '–';
 }
 
 function Measured({ measured }: { measured: TwoStrips['measured'] }): ReactNode {
@@ -333,7 +338,7 @@ function Measured({ measured }: { measured: TwoStrips['measured'] }): ReactNode 
         dataSource={[...measured].sort((a, b) => Number(b.clear) - Number(a.clear))}
         columns={[
           { title: 'Place', render: (_, m) => m.place },
-          { title: 'Figure', render: (_, m) => [m.after.name, m.after.at].filter(Boolean).join(', ') },
+          { title: 'Figure', width: 280, render: (_, m) => [m.after.name, m.after.at].filter(Boolean).join(', ') },
           { title: 'Before', className: 'figure', render: (_, m) => lineText(m.before) },
           { title: 'Now', className: 'figure', render: (_, m) => lineText(m.after) },
           {
@@ -341,7 +346,7 @@ function Measured({ measured }: { measured: TwoStrips['measured'] }): ReactNode 
             className: 'figure',
             render: (_, m) => {
               const words = lineText({ ...m.after, value: m.change, expanded: m.expanded, signed: true });
-              return m.clear ? <b>{words}</b> : <span className="quiet">{words}, within the gauges</span>;
+              return m.clear ? <b>{words}</b> : <span className="quiet">{words}, not clear</span>;
             },
           },
         ]}

@@ -154,6 +154,7 @@ function ferryBefore(): DemoCase[] {
         [0.45, 0.5],
         [0.55, 0.5],
       ]);
+  fuel.picture('rod.2.shell.upper').picture('rod.3.shell.upper');
   fuel.finding('bore.2', 2, ['bore-washed']);
   for (const n of [1, 2, 3, 4]) fuel.gauge(`bore.${n}`, 'bore', 'ferry', (station) => (station === 'bore.2' ? 0.5 : 0));
   fuel.entry('cause-decided', null, { cause: 'fuel-in-oil', decision: 'confirmed', reason: 'injector 2 dribbles, bore 2 washed' });
