@@ -20,7 +20,7 @@ export interface PlaceTwice {
 }
 
 /** A figure measured in both strips. */
-export interface MeasuredTwice {
+interface MeasuredTwice {
   readonly place: string;
   readonly station: string | null;
   readonly before: SheetLine;
@@ -40,7 +40,7 @@ export interface TwoStrips {
 }
 
 /** How a place stands; null where nobody looked at it. */
-export function placeStood(s: StationView): PlaceStood | null {
+function placeStood(s: StationView): PlaceStood | null {
   if (!isExamined(s)) return null;
   // A surface on which nothing was drawn or read is no sound one: only who called it sound says so.
   const percent = s.charted ? s.summary?.percent : undefined;
