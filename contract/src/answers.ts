@@ -1,7 +1,7 @@
 import { schema as s, type Held } from '@true-ledger/core/kit';
 import { GAUGE_KINDS, type Gauge } from '@true-ledger/core/units';
 import type { PartClass } from '@true-ledger/core/engine';
-import type { AcrossStatistics } from '@true-ledger/core/across';
+import type { AcrossStatistics, PartsShelf } from '@true-ledger/core/across';
 import type { EntryBodies } from '@true-ledger/core/entries';
 import type { DrillAnswer } from '@true-ledger/core/practice';
 import type { DueThing, EngineRecord, LogLine, OtherOil } from '@true-ledger/core/engineLog';
@@ -377,6 +377,9 @@ export type PracticeShown = Held<typeof practiceShown>;
 /** The shop's own frequencies for a kind of engine, as factors; null while nothing was proved. */
 export const shopPriors = s.object({ on: s.flag, priors: nullable(ofCore<NonNullable<EntryBodies['priors-taken']['priors']>>()) });
 export type ShopPriors = Held<typeof shopPriors>;
+
+/** What lies on the parts shelf, and what is wanted. */
+export const partsShelf = ofCore<PartsShelf>();
 
 /** Cases in which all words were found, with the place where. */
 export const foundCases = s.object({

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { AcrossAnswer, FoundCases, LikeCases, ShopPriors } from '@true-ledger/contract';
+import type { PartsShelf } from '@true-ledger/core/across';
 import { cause } from '@true-ledger/core/cause';
 import { sightName } from '@true-ledger/core/damage';
 import { DataSource } from 'typeorm';
@@ -133,5 +134,41 @@ describe('across cases', () => {
     await append(cases[0]!, draft('case-shelved', null, { as: 'withdrawn', reason: 'opened twice' }));
     const { statistics } = await counted();
     expect(statistics.proven).toBe(2);
+  });
+});
+
+describe('the parts shelf', () => {
+  it('lists what cases keep and want, holds a case as waiting for parts, and knows whom a part was promised to', async () => {
+    const { builder, reader } = bench.people;
+    const [keeps, wants] = [await newCase(builder), await newCase(builder)];
+    await append(
+      keeps,
+      draft('part-kept', 'rod.2', { kept: true, name: 'Rod 2, straight', size: 'centres 140.02 mm', place: 'rack 2', note: '' }),
+    );
+    const want = draft('part-wanted', 'rod.4', { what: 'A rod', state: 'wanted', from: '', shelf: null });
+    await append(wants, want);
+    await counted();
+    const shelf = async (): Promise<PartsShelf> => (await reader.get('/api/across/parts').expect(200)).body as PartsShelf;
+    expect(await shelf()).toMatchObject({
+      kept: [{ caseId: keeps, station: 'rod.2', place: 'rack 2', promised: [] }],
+      wanted: [{ caseId: wants, what: 'A rod', fits: [`${keeps}/rod.2`] }],
+    });
+    const waiting = (await builder.get('/api/cases?waits=parts').expect(200)).body as Array<{ id: string; waitingOn: string }>;
+    expect(waiting.find((c) => c.id === wants)?.waitingOn).toBe('parts: 1 wanted');
+    await append(wants, {
+      ...draft('part-wanted', 'rod.4', { what: 'A rod', state: 'had', from: 'Rod 2, straight', shelf: `${keeps}/rod.2` }),
+      basedOn: want.id,
+    });
+    await counted();
+    expect(await shelf()).toMatchObject({ kept: [{ promised: [{ caseId: wants }] }], wanted: [] });
+    const refused = draft('part-wanted', 'rod.3', { what: 'A rod', state: 'had', from: '', shelf: '../../secret' });
+    await builder
+      .post(`/api/cases/${wants}/entries`)
+      .send({ entries: [refused] })
+      .expect(400);
+    await reader
+      .post(`/api/cases/${wants}/entries`)
+      .send({ entries: [draft('part-wanted', 'rod.1', { ...refused.body, shelf: null })] })
+      .expect(403);
   });
 });

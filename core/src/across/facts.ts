@@ -20,6 +20,21 @@ export interface CaseFacts {
   readonly outcome: { readonly on: string; readonly outcome: string; readonly by: string } | null;
   readonly places: ReadonlyArray<readonly [station: string, part: PartClass, grade: number]>;
   readonly patterns: readonly string[];
+  /** Parts kept for the shelf, and parts that were wanted; absent in figures of an earlier version. */
+  readonly kept?: ReadonlyArray<{
+    readonly station: string;
+    readonly part: PartClass;
+    readonly name: string;
+    readonly size: string;
+    readonly place: string;
+  }>;
+  readonly wanted?: ReadonlyArray<{
+    readonly station: string;
+    readonly part: PartClass;
+    readonly what: string;
+    readonly state: EntryBodies['part-wanted']['state'];
+    readonly shelf: string | null;
+  }>;
   /** Grades of the first and the second hand, and of the reader and the hand that confirmed. */
   readonly hands: ReadonlyArray<readonly [first: number, second: number]>;
   readonly reader: ReadonlyArray<readonly [proposed: number, confirmed: number]>;
@@ -60,6 +75,16 @@ export function caseFacts(view: CaseView): CaseFacts {
     outcome: last ? { on: last.on, outcome: last.outcome!, by: last.by } : null,
     places: graded.filter((g) => g.grade >= 2).map(({ s, grade }) => [s.station.id, s.station.part, grade] as const),
     patterns: [...new Set(view.stations.flatMap((s) => s.patterns.filter((p) => p.value.present).map((p) => p.value.pattern)))],
+    kept: view.stations.flatMap(({ station, kept }) => {
+      if (!kept?.value.kept) return [];
+      const { name, size, place } = kept.value;
+      return [{ station: station.id, part: station.part, name, size, place }];
+    }),
+    wanted: view.stations.flatMap(({ station, wanted }) => {
+      if (!wanted) return [];
+      const { what, state, shelf } = wanted.value;
+      return [{ station: station.id, part: station.part, what, state, shelf }];
+    }),
     hands: view.stations.flatMap((s) => (s.grade && s.secondOpinion ? [[s.grade.value.grade, s.secondOpinion.value.grade] as const] : [])),
     reader: view.stations.flatMap((s) => {
       const proposed = s.grade?.value.proposed;

@@ -71,6 +71,17 @@ const EXAMPLES: readonly Example[] = [
     'ran low twice – told',
     `history:${ID}`,
   ],
+  [
+    'part-kept',
+    'crank.pin.1',
+    { kept: true, name: 'Crank', size: 'pins 0.25 under', place: 'rack 3', note: '' },
+    'Crank, pins 0.25 under, lies rack 3',
+    'kept',
+  ],
+  ['part-kept', 'crank.pin.1', { kept: false, name: 'Crank', size: '', place: '', note: '' }, 'not on the shelf any more', 'kept'],
+  ['part-wanted', 'bore.1', { what: 'Liner', state: 'wanted', from: '', shelf: null }, 'Liner', 'wanted'],
+  ['part-wanted', 'bore.1', { what: 'Liner', state: 'had', from: 'the maker', shelf: null }, 'Liner: had from the maker', 'wanted'],
+  ['part-wanted', 'bore.1', { what: 'Liner', state: 'given-up', from: '', shelf: null }, 'Liner: given up', 'wanted'],
   ['state-set', 'bore.1', { state: 'not-present' }, 'not present', 'state'],
   ['grade-confirmed', 'bore.1', { grade: 2, proposed: 2, reason: '', book: '1' }, '2 Worn', 'grade'],
   [

@@ -31,6 +31,8 @@ import { markMade } from './kinds/markMade.js';
 import { oilLogTaken } from './kinds/oilLogTaken.js';
 import { openQuestion } from './kinds/openQuestion.js';
 import { outcomeSet } from './kinds/outcomeSet.js';
+import { partKept } from './kinds/partKept.js';
+import { partWanted } from './kinds/partWanted.js';
 import { patternSet } from './kinds/patternSet.js';
 import { photoAdded } from './kinds/photoAdded.js';
 import { planSet } from './kinds/planSet.js';
@@ -100,6 +102,8 @@ export const ENTRY_DEFINITIONS = [
   oilLogTaken,
   openQuestion,
   outcomeSet,
+  partKept,
+  partWanted,
   patternSet,
   photoAdded,
   planSet,
@@ -168,6 +172,8 @@ export * from './kinds/markMade.js';
 export * from './kinds/oilLogTaken.js';
 export * from './kinds/openQuestion.js';
 export * from './kinds/outcomeSet.js';
+export * from './kinds/partKept.js';
+export * from './kinds/partWanted.js';
 export * from './kinds/patternSet.js';
 export * from './kinds/photoAdded.js';
 export * from './kinds/planSet.js';

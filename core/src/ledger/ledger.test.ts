@@ -328,6 +328,8 @@ describe('views', () => {
         flags: 0,
       },
       redacted: { target: 't', kind: 'remark', slot: 'remark:r', station: null, reason: '' },
+      'part-kept': { kept: true, name: 'n', size: '', place: '', note: '' },
+      'part-wanted': { what: 'w', state: 'wanted', from: '', shelf: null },
       'received-item': { item: 'i', text: '', state: 'received', by: '' },
       'build-mark': { mark: 'm', kind: 'paint', text: '', pointsTo: 'unclear' },
       'open-question': { question: 'q', to: 'client', text: '', answer: null, answeredOn: null },

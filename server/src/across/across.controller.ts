@@ -10,6 +10,7 @@ import {
   type PriorSwitch,
   type ShopPriors,
 } from '@true-ledger/contract';
+import type { PartsShelf } from '@true-ledger/core/across';
 import { Needs, Who } from '../accounts/guard.js';
 import { Answers } from '../http/answers.js';
 import { Checked } from '../http/checked.js';
@@ -49,6 +50,13 @@ export class AcrossController {
   @Answers(answers.likeCases)
   like(@Param('caseId', ParseUUIDPipe) caseId: string, @Who() account: Account): Promise<LikeCases> {
     return this.across.like(account, caseId);
+  }
+
+  /** Parts the shop keeps from its strips, and parts its cases wait for. */
+  @Get('parts')
+  @Answers(answers.partsShelf)
+  parts(@Who() account: Account): Promise<PartsShelf> {
+    return this.across.parts(account);
   }
 
   @Get('priors')

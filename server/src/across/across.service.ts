@@ -4,10 +4,13 @@ import {
   casesCsv,
   likeCases,
   outcomesAsked,
+  partsShelf,
   shopPriors,
   type CaseFacts,
   type ComparedFacts,
   type CountedCase,
+  type PartsShelf,
+  type ShelfCase,
 } from '@true-ledger/core/across';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
@@ -74,6 +77,19 @@ export class AcrossService {
   /** Every case that is counted, as an open table. */
   async table(account: Account): Promise<string> {
     return casesCsv(await this.counted(await this.accounts.casesOf(account)));
+  }
+
+  /** What lies on the parts shelf and what is wanted, of the cases somebody may see. */
+  async parts(account: Account): Promise<PartsShelf> {
+    const seen = await this.accounts.casesOf(account);
+    const rows = (await this.db.query(
+      `SELECT id, number, jsonb_build_object('family', facts->'family', 'familyName', facts->'familyName', 'kept', facts->'kept', 'wanted', facts->'wanted') AS facts
+         FROM cases
+        WHERE (facts->'kept' <> '[]' OR facts->'wanted' <> '[]') AND coalesce(summary->>'shelved', '') <> 'withdrawn' AND ($1::uuid[] IS NULL OR id = ANY($1))
+        ORDER BY number`,
+      [seen && [...seen]],
+    )) as ShelfCase[];
+    return partsShelf(rows);
   }
 
   /** Cases whose outcome is to be asked for. */

@@ -87,9 +87,11 @@ function waits(view: CaseView): Waits[] {
     (w) =>
       asked.has(w) ||
       (w === 'machine shop' && operations.some((o) => MACHINE_WORK.has(o))) ||
-      (w === 'parts' && operations.some((o) => o === 'replace' || o === 'scrap')),
+      (w === 'parts' && (wantedParts(view) > 0 || operations.some((o) => o === 'replace' || o === 'scrap'))),
   );
 }
+
+const wantedParts = (view: CaseView): number => view.stations.filter((s) => s.wanted?.value.state === 'wanted').length;
 
 /** Accounts of this shop that wrote what stands in it. */
 function writers(state: CaseState): string[] {
@@ -105,6 +107,8 @@ function openQuestions(view: CaseView): CaseView['questions'] {
 function waitingOn(view: CaseView, d: Diagnosis): string {
   const asked = openQuestions(view).map((q) => q.value.to.replace('-', ' '));
   if (asked.length > 0) return `${[...new Set(asked)].join(', ')}: ${asked.length} question${asked.length === 1 ? '' : 's'}`;
+  const parts = wantedParts(view);
+  if (parts > 0) return `parts: ${parts} wanted`;
   if (!view.intake('complaint')) return 'intake';
   const blank = view.stations.filter((s) => s.state === 'not-examined').length;
   const confirmed = view.decisions.some((x) => x.value.decision === 'confirmed');

@@ -34,6 +34,7 @@ export function Across({ me }: { me: Me }): ReactNode {
           style={{ width: 330 }}
           onChange={(e) => setWords(e.target.value)}
         />
+        <Link to="/parts">Parts shelf</Link>
         <Button
           disabled={data.statistics.cases === 0}
           onClick={() =>

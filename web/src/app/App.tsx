@@ -45,6 +45,7 @@ const Across = lazy(() => import('../across/Across.js').then((m) => ({ default: 
 const TruthPage = lazy(() => import('../stages/truth/TruthPage.js').then((m) => ({ default: m.TruthPage })));
 const Practice = lazy(() => import('../practice/Practice.js').then((m) => ({ default: m.Practice })));
 const OilList = lazy(() => import('../oil/OilList.js').then((m) => ({ default: m.OilList })));
+const PartsShelfPage = lazy(() => import('../parts/PartsShelfPage.js').then((m) => ({ default: m.PartsShelfPage })));
 const TwoStripsPage = lazy(() => import('../oil/TwoStripsPage.js').then((m) => ({ default: m.TwoStripsPage })));
 const EngineLogPage = lazy(() => import('../oil/EngineLogPage.js').then((m) => ({ default: m.EngineLogPage })));
 const Policy = lazy(() => import('../policy/Policy.js').then((m) => ({ default: m.Policy })));
@@ -79,6 +80,7 @@ export function App(): ReactNode {
             <Route path="/new" element={<NewCase />} />
             <Route path="/across" element={<Across me={me} />} />
             <Route path="/practice" element={<Practice me={me} />} />
+            <Route path="/parts" element={<PartsShelfPage />} />
             <Route path="/oil" element={<OilList me={me} />} />
             <Route path="/oil/:engineId/strips" element={<TwoStripsPage me={me} />} />
             <Route path="/oil/:engineId" element={<EngineLogPage me={me} />} />

@@ -69,6 +69,7 @@ import type {
   StandIn,
 } from '@true-ledger/contract';
 import { hear } from './live.js';
+import type { PartsShelf } from '@true-ledger/core/across';
 import type { LetterTo } from '@true-ledger/core/report';
 import { asProblem, fetchJson, patience } from './server.js';
 import type { Gauge } from '@true-ledger/core/units';
@@ -331,6 +332,7 @@ export const api = createApi({
       invalidatesTags: ['drills'],
     }),
     across: b.query<AcrossAnswer, void>({ query: () => '/across', providesTags: ['across'] }),
+    partsShelf: b.query<PartsShelf, void>({ query: () => '/across/parts' }),
     likeCases: b.query<LikeCases, string>({ query: (id) => `/across/like/${id}`, keepUnusedDataFor: 60 }),
     searchAll: b.query<FoundCases, string>({ query: (words) => ({ url: '/across/search', params: { words } }), keepUnusedDataFor: 20 }),
     shopPriors: b.query<ShopPriors, { family: string; without: string }>({
@@ -480,6 +482,7 @@ export const {
   useAnswerDrillMutation,
   useDrillAnswersQuery,
   useLikeCasesQuery,
+  usePartsShelfQuery,
   usePracticeEnginesQuery,
   useMakePracticeEngineMutation,
   usePracticeLookMutation,

@@ -232,8 +232,9 @@ function Figures({ view }: { view: CaseView }): ReactNode {
             </ul>
           }
         >
-          <span tabIndex={0} role="note" className="at-risk-count">
-            at risk <b className="figure">{risk.length}</b>
+          <span tabIndex={0} role="note" className="at-risk-count" aria-label={`${risk.length} at risk`}>
+            <span className="word">at risk </span>
+            <b className="figure">{risk.length}</b>
           </span>
         </Popover>
       )}

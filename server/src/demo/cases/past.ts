@@ -157,6 +157,13 @@ function ferryBefore(): DemoCase[] {
   fuel.picture('rod.2.shell.upper').picture('rod.3.shell.upper');
   fuel.finding('bore.2', 2, ['bore-washed']);
   for (const n of [1, 2, 3, 4]) fuel.gauge(`bore.${n}`, 'bore', 'ferry', (station) => (station === 'bore.2' ? 0.5 : 0));
+  fuel.entry('part-kept', 'pump.gears', {
+    kept: true,
+    name: 'Oil pump, gears and cover',
+    size: 'end clearance 0.06 mm, backlash 0.31 mm',
+    place: 'rack 2, bin 4',
+    note: 'replaced as a precaution, turns freely',
+  });
   fuel.entry('cause-decided', null, { cause: 'fuel-in-oil', decision: 'confirmed', reason: 'injector 2 dribbles, bore 2 washed' });
   fuel.entry('outcome-set', null, {
     on: '2025-05-02',

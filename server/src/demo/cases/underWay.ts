@@ -28,6 +28,7 @@ function ferryStarboard(): DemoCase {
     .check('turning', 'feel', ['free'])
     .each('compression', 'dry', ['19.1', '18.8', '18.9', '19.3'], 'bar');
   c.done('arrival', 'isolate', 'turn', 'drain-oil');
+  c.entry('part-wanted', 'pump.gears', { what: 'Oil pump, in case its own is scored', state: 'wanted', from: '', shelf: null });
   return { number: '2026-D09', steps: c.steps };
 }
 

@@ -1,5 +1,5 @@
-import { screen } from '@testing-library/react';
-import { open, settled, Shop } from '../../testing/bench.js';
+import { screen, within } from '@testing-library/react';
+import { json, open, settled, Shop } from '../../testing/bench.js';
 import { Parts } from './Parts.js';
 
 // What becomes of each part.
@@ -72,5 +72,57 @@ describe('what becomes of each part', () => {
     await open(<Parts />, { shop: seized(), role: 'reader' });
     await screen.findByText('Crankpin 2');
     expect(screen.queryByText(/^Confirm/)).toBeNull();
+  });
+});
+
+describe('the parts shelf', () => {
+  const OTHER = 'a0000000-0000-4000-8000-000000000009';
+  const onShelf = {
+    caseId: OTHER,
+    number: '2025-T07',
+    family: 'inline-4-petrol',
+    familyName: 'Inline four, petrol',
+    station: 'rod.3',
+    part: 'rod',
+    name: 'Rod, straight',
+    size: 'centres 140.02 mm',
+    place: 'rack 2',
+    promised: [],
+  };
+  it('keeps a part of this strip, and lets it go again', async () => {
+    const shop = seized();
+    shop.more.set('GET /api/across/parts', () => json(200, { kept: [], wanted: [] }));
+    const { user } = await open(<Parts />, { shop });
+    await user.click(await screen.findByRole('button', { name: 'Keep a part' }));
+    const dialog = await screen.findByRole('dialog');
+    await user.click(within(dialog).getByRole('combobox', { name: 'Which part' }));
+    await user.type(within(dialog).getByRole('combobox', { name: 'Which part' }), 'Rod 1 upper');
+    await user.click((await screen.findAllByText('Rod 1 upper shell', { selector: '.ant-select-item-option-content' }))[0]!);
+    await user.type(within(dialog).getByLabelText('Where it lies'), 'rack 3');
+    await user.click(within(dialog).getByRole('button', { name: 'Keep it' }));
+    await settled();
+    expect(shop.view.byId.get('rod.1.shell.upper')!.kept?.value).toMatchObject({ kept: true, name: 'Rod 1 upper shell', place: 'rack 3' });
+    await user.click(await screen.findByRole('button', { name: 'Not on the shelf any more' }));
+    await settled();
+    expect(shop.view.byId.get('rod.1.shell.upper')!.kept?.value.kept).toBe(false);
+  });
+
+  it('offers what lies on the shelf for a part that is wanted, and takes it', async () => {
+    const shop = seized();
+    shop.more.set('GET /api/across/parts', () => json(200, { kept: [onShelf, { ...onShelf, station: 'crank.pin.1' }], wanted: [] }));
+    shop.write('part-wanted', 'rod.2', { what: 'A rod', state: 'wanted', from: '', shelf: null });
+    const { user } = await open(<Parts />, { shop });
+    expect(await screen.findByText(/On the shelf: Rod, straight, centres 140.02 mm, lies rack 2/)).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Take it' }));
+    await settled();
+    expect(shop.view.byId.get('rod.2')!.wanted?.value).toMatchObject({
+      state: 'had',
+      shelf: `${OTHER}/rod.3`,
+      from: '2025-T07, Rod, straight',
+    });
+    expect(screen.queryByRole('button', { name: 'Take it' })).toBeNull();
+    await user.click(screen.getByRole('button', { name: 'Not after all' }));
+    await settled();
+    expect(shop.view.byId.get('rod.2')!.wanted?.value).toMatchObject({ state: 'wanted', shelf: null });
   });
 });

@@ -9,6 +9,7 @@ import { useCase, useRecord } from '../../app/caseContext.js';
 import type { Observation } from '../../app/outboxState.js';
 import { saveBlob } from '../../app/saveBlob.js';
 import { useTakeFile } from '../../app/takeFile.js';
+import { ShelfParts } from './ShelfParts.js';
 import './decide.css';
 
 const confirm = (d: StandingDisposition, operation = d.operation, size = d.size, reason = d.reason): Observation => ({
@@ -59,6 +60,7 @@ export function Parts(): ReactNode {
       <div className="stack">
         <MachineShop dispositions={dispositions} />
         <ToBuy dispositions={dispositions} />
+        <ShelfParts />
       </div>
     </div>
   );
