@@ -43,8 +43,8 @@ async function put(label: string, text: string): Promise<void> {
   await box!.type(text);
 }
 
+let log = '';
 describe('an engine over its years', () => {
-  let log = '';
   it('has a log that says at once that its level rises', async () => {
     await me.page.goto(`${shop.url}/oil`);
     await me.see('No engine has a log yet');
@@ -127,6 +127,64 @@ describe('an engine over its years', () => {
     expect(evidence).toContain('Oil log: The level is rising');
   });
 });
+
+describe('two strips of it', () => {
+  it('lie side by side, and a test is set up by keys alone and held against what was found', async () => {
+    await me.page.goto(log);
+    await me.press('Strips side by side, tests');
+    await me.see('same grade');
+    await me.checkAccess('two strips');
+    await (await me.find('Set up a test', true)).focus();
+    await me.page.keyboard.press('Enter');
+    await me.page.waitForSelector('.ant-modal .fields input');
+    // The hand is in the name; Enter writes it down, for the whole engine, less damage expected.
+    await me.page.waitForFunction(() => document.activeElement?.closest('.ant-modal') !== null);
+    await me.checkAccess('a test');
+    await me.page.keyboard.type('Oil of another grade');
+    await me.page.keyboard.press('Enter');
+    await me.page.waitForSelector('.engine-test[data-came]');
+    await me.see('Nothing can be said: no place has this figure in both strips.');
+    const narrow = await widthAt390();
+    expect(narrow).toBeLessThanOrEqual(390);
+  });
+});
+
+describe('the parts shelf', () => {
+  it('is filled by one case and offered to another', async () => {
+    const [keeps, wants] = cases;
+    await me.page.goto(`${shop.url}/case/${keeps}/decide/parts`);
+    await me.press('Keep a part');
+    await me.choose(field('Which part'), 'Oil pump gears');
+    await me.press('Keep it');
+    await me.saved();
+    await me.see('Not on the shelf any more');
+    await me.post(`/api/cases/${wants}/entries`, {
+      entries: [draft('part-wanted', 'pump.gears', { what: 'A pump', state: 'wanted', from: '', shelf: null })],
+    });
+    for (let k = 0; k < 80; k++) {
+      if ((await (await fetchIn('/api/across/parts')).text()).includes('pump.gears"]')) break;
+      await new Promise((r) => setTimeout(r, 250));
+    }
+    await me.page.goto(`${shop.url}/parts`);
+    await me.see('A pump');
+    await me.checkAccess('the parts shelf');
+    expect(await widthAt390()).toBeLessThanOrEqual(390);
+    await me.page.goto(`${shop.url}/case/${wants}/decide/parts`);
+    await me.press('Take it');
+    await me.saved();
+    await me.see('Not after all');
+    await me.checkAccess('a part taken');
+  });
+});
+
+/** How wide what is shown is on a phone. */
+async function widthAt390(): Promise<number> {
+  await me.page.setViewport({ width: 390, height: 800 });
+  await me.quiet();
+  const width = await me.page.evaluate(() => document.documentElement.scrollWidth);
+  await me.page.setViewport({ width: 1280, height: 800 });
+  return width;
+}
 
 const fetchIn = async (path: string): Promise<{ text: () => Promise<string> }> => {
   const text = await me.page.evaluate(async (p: string) => (await fetch(p)).text(), path);

@@ -118,8 +118,8 @@ function wordsOf(
   const figure = (x: number): string => (Math.abs(x) < 0.05 ? '0' : x.toFixed(1)).replace('-', '−');
   if (!shift || !chance)
     return how === 'beside'
-      ? `Nothing can be said: ${a.length} changed places and ${b.length} others like them were looked at.`
-      : 'Nothing can be said: no place was looked at in both strips.';
+      ? `Nothing can be said: ${a.length} changed places and ${b.length} others like them have this figure.`
+      : 'Nothing can be said: no place has this figure in both strips.';
   const size =
     how === 'beside'
       ? `${figure(mean([...a]))} at the ${a.length} changed places, ${figure(mean([...b]))} at ${b.length} others like them (${unit}). The shift is ${figure(shift.shift)}`
