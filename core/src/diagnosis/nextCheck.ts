@@ -3,6 +3,7 @@ import type { EvidenceItem } from './evidenceItem.js';
 import { informationGain, marginalsAfter } from '../cause/joint.js';
 import { steady, type Posterior } from '../cause/model.js';
 import type { EngineLayout } from '../engine/layout.js';
+import { RUNNING_PARTS } from '../engine/stations.js';
 import { memo } from '../kit/memo.js';
 import { checksFor, featuresOf } from '../opening/checks.js';
 import { laidBareBy, measuredAfter, STEP_MINUTES } from '../strip/laidBare.js';
@@ -98,7 +99,9 @@ export function nextChecks(
   const wayOf = (f: Feature): Way => {
     const steps = laidBareFor(view, f);
     for (const step of steps) if (!ways.has(step)) ways.set(step, wayBy(step));
-    return steps.map((step) => ways.get(step)!).reduce((best, w) => (w.minutes < best.minutes ? w : best));
+    const found = steps.map((step) => ways.get(step)!);
+    // One place shows a sight; how damage is spread is seen once the last of the running parts is.
+    return found.reduce((one, w) => ((f.kind === 'spread' ? w.minutes > one.minutes : w.minutes < one.minutes) ? w : one));
   };
   return open
     .filter((f) => !aside.has(f.id) || f.parts)
@@ -122,10 +125,10 @@ export function nextChecks(
     }));
 }
 
-/** Steps any of which lays a feature bare; null: none is needed. */
+/** Steps that lay a feature bare: any of them, of a spread all; null: none is needed. */
 function laidBareFor(view: CaseView, f: Feature): ReadonlyArray<string | null> {
   if (checkedBeforeOpening(view.layout).has(f.id)) return [null];
-  const places = f.kind === 'spread' && !f.parts ? view.stations.filter((s) => !s.station.aside) : placesOf(view, f);
+  const places = f.kind === 'spread' ? view.stations.filter((s) => RUNNING_PARTS.includes(s.station.part)) : placesOf(view, f);
   const unseen = places.filter((s) => s.state === 'not-examined' && !isExamined(s));
   if (places.length > 0) return unseen.length > 0 ? [...new Set(unseen.map((s) => laidBareBy(view.layout, s.station)))] : [null];
   return [f.kind === 'measured' || f.kind === 'fluid' ? measuredAfter(view.layout, f.id) : null];
