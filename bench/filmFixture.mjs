@@ -34,14 +34,14 @@ const specimen = {
   ],
   hole: { arc: 255, axial: 0.5, diameterMm: 5 },
 };
-const size = { width: 360, height: 270 };
+const size = { width: 272, height: 204 };
 const film = turnFilm(
   specimen,
   surfaceMaps(specimen, 1440, 200),
   { ...USUAL_SHOT, ...size, fill: 0.62, tiltDeg: 3, rollDeg: 2, noise: 0.5 },
   'journal',
 );
-const frames = handTurned(100, 30, 395, { uneven: 0.3, shakePx: 0.7, exposed: 0.3 }, seeded(5));
+const frames = handTurned(80, 30, 395, { uneven: 0.3, shakePx: 0.7, exposed: 0.3 }, seeded(5));
 let k = 0;
 const all = (function* () {
   for (const f of frames) yield film.frame(f, 40 + k++);
@@ -67,7 +67,7 @@ const shell = {
   ],
 };
 const maps = surfaceMaps(shell, 1440, 480);
-const lit = { ...USUAL_SHOT, width: 560, height: 420, lampWidth: 0.3, exposure: 1.1, seed: 9 };
+const lit = { ...USUAL_SHOT, width: 420, height: 314, lampWidth: 0.3, exposure: 1.1, seed: 9 };
 const led = handLed(36, { wide: 0.5, shakePx: 1.5 }, seeded(3));
 const { corners } = lampFrame(shell, maps, lit, { lampAt: [0, 0], strayed: [0, 0, 0] }, 1);
 let n = 0;
@@ -93,7 +93,7 @@ const bore = {
   ],
 };
 const boreMaps = surfaceMaps(bore, 2400, 1000);
-const scope = { ...USUAL_SHOT, width: 480, height: 360, focal: 0.5, exposure: 1, noise: 0.6 };
+const scope = { ...USUAL_SHOT, width: 424, height: 318, focal: 0.5, exposure: 1, noise: 0.6 };
 const drawn = handDrawn(40, 1.5, -0.55, { uneven: 0.4, strays: 0.04, tilts: 0.03, rolls: 0.08, exposed: 0.3 }, seeded(8));
 let f = 0;
 const scopeFrames = (function* () {

@@ -22,6 +22,11 @@ export const selectCaseState: (root: RootState, caseId: string) => CaseState | u
   },
 );
 
+/** Whether this hand sees a state of the case that the server does not hold yet. */
+export function hasUnsent(root: RootState, caseId: string): boolean {
+  return selectCaseState(root, caseId) !== serverState(root, caseId);
+}
+
 export function selectCaseView(root: RootState, caseId: string): CaseView | null {
   const state = selectCaseState(root, caseId);
   return state ? caseView(state) : null;

@@ -10,7 +10,7 @@ import { useGetCaseQuery } from '../app/api.js';
 import { CaseContext, type OpenCase } from '../app/caseContext.js';
 import { useKeys } from '../app/keys.js';
 import { redo, undo } from '../app/outbox.js';
-import { selectCaseState } from '../app/selectors.js';
+import { hasUnsent, selectCaseState } from '../app/selectors.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { PlanSvg } from '../surface/PlanSvg.js';
 import { useDiagnosis } from '../workers/compute.js';
@@ -34,7 +34,8 @@ export function CaseFrame({ me }: { me: Me }): ReactNode {
   const { caseId = '' } = useParams();
   const { error } = useGetCaseQuery(caseId);
   const state = useAppSelector((root) => selectCaseState(root, caseId));
-  const answer = useDiagnosis(caseId, state);
+  const unsent = useAppSelector((root) => hasUnsent(root, caseId));
+  const answer = useDiagnosis(caseId, state, unsent);
   const view = state ? caseView(state) : null;
   const latest = useMemo<OpenCase | null>(
     () => (state && view ? { caseId, state, view, me, ...answer, readOnly: me.account.role === 'reader' } : null),

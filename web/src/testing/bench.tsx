@@ -157,7 +157,7 @@ export class Line {
 function Open({ role, children }: { role: 'builder' | 'reader'; children: ReactNode }): ReactNode {
   useGetCaseQuery(CASE);
   const state = useAppSelector((root) => selectCaseState(root, CASE));
-  const answer = useDiagnosis(CASE, state);
+  const answer = useDiagnosis(CASE, state, false);
   const view = state ? caseView(state) : null;
   const open = useMemo<OpenCase | null>(() => {
     if (!state || !view) return null;
@@ -208,11 +208,11 @@ function draw(page: ReactNode, shop: Shop, at: string): Bench {
   furnish(shop);
   localStorage.clear();
   store.dispatch(api.util.resetApiState());
-  // Keys follow each other at once, and styles are not there to say that something cannot be pressed: both are looked at in the browser tests.
+  // Keys follow each other at once, and styles, which take an eighth of the time, are not there to say that something cannot be pressed: both are looked at in the browser tests.
   const user = userEvent.setup({ delay: null, pointerEventsCheck: PointerEventsCheckLevel.Never });
   const drawn = render(
     <Provider store={store}>
-      <ConfigProvider wave={{ disabled: true }} theme={{ token: { motion: false } }}>
+      <ConfigProvider wave={{ disabled: true }} theme={{ token: { motion: false }, zeroRuntime: true }}>
         <AntApp>
           <MemoryRouter initialEntries={[at]}>{page}</MemoryRouter>
         </AntApp>

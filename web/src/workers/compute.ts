@@ -61,9 +61,15 @@ export interface Answer {
   readonly lastKnown: boolean;
 }
 
-/** Differential of the state. What was computed when the case was last open stands until it is computed anew. */
-export function useDiagnosis(caseId: string, state: CaseState | undefined): Answer {
-  const computed = useComputed(state, async (current) => ({ of: current.caseId, diagnosis: await holding(current).diagnose(program) }));
+/** Differential of the state. What was computed when the case was last open stands until it is computed anew. With entries that are `unsent` the head does not name the state, and nothing is kept under it. */
+export function useDiagnosis(caseId: string, state: CaseState | undefined, unsent: boolean): Answer {
+  const asked = useMemo(() => (state ? { current: state, unsent } : undefined), [state, unsent]);
+  const computed = useComputed(asked, async ({ current, unsent }) => {
+    const before = unsent ? null : await answerStore.get(current.caseId, program).catch(() => null);
+    // What was computed of these very entries by this very program need not be computed again, nor the worker be started for it.
+    const diagnosis = before?.head === current.head ? before.diagnosis : await holding(current).diagnose(unsent ? null : program);
+    return { of: current.caseId, diagnosis };
+  });
   const [kept, setKept] = useState<KeptAnswer | null>(null);
   useEffect(() => {
     void answerStore.get(caseId, program).then(setKept, () => undefined);

@@ -42,11 +42,12 @@ const compute = {
     held = applyDelta(held, delta);
   },
 
-  /** The differential, kept for the next time the case is opened. `program` names who computed it. */
-  diagnose(program: string): Diagnosis | null {
+  /** The differential, kept for the next time the case is opened where `program` names who computed it. */
+  diagnose(program: string | null): Diagnosis | null {
     const view = heldView();
     const diagnosis = view ? diagnose(view) : null;
-    if (held && diagnosis) void answerStore.put({ caseId: held.caseId, head: held.head, program, diagnosis }).catch(() => undefined);
+    if (held && diagnosis && program)
+      void answerStore.put({ caseId: held.caseId, head: held.head, program, diagnosis }).catch(() => undefined);
     return diagnosis;
   },
 
