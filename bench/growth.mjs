@@ -24,6 +24,19 @@ async function times(n, ask) {
   }
   return took;
 }
+/** How long something short takes, again and again, until something long is done. */
+async function meanwhile(long, short) {
+  const took = [];
+  let done = false;
+  const ended = long().finally(() => (done = true));
+  while (!done) {
+    const from = performance.now();
+    await short();
+    took.push(performance.now() - from);
+  }
+  await ended;
+  return took;
+}
 const get = async (path) => {
   const answer = await fetch(`${shop.base}${path}`, { headers: { Cookie: shop.cookie } });
   if (!answer.ok) throw new Error(await answer.text());
@@ -105,6 +118,14 @@ for (const size of [1000, 10_000]) {
     size === 10_000 ? { limit: 100 } : {},
   );
   print(`statistics across ${size} cases`, await times(8, () => get('/api/across')), size === 10_000 ? { limit: 1000 } : {});
+  const others = await meanwhile(
+    () => times(8, () => get('/api/across')),
+    () => get('/api/me'),
+  );
+  print(`a small answer to another while statistics across ${size} cases are asked for`, others, {
+    longest: round(Math.max(...others)),
+    ...(size === 10_000 ? { limit: 50 } : {}),
+  });
 }
 
 // People at once: each looks at the shelf, opens his case and writes, with a pause as a hand makes; memory of the server before, along the way and after.

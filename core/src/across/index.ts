@@ -1,4 +1,4 @@
-export { askedEvents, outcomesAsked } from './asked.js';
+export { askedEvents, outcomesAsked, type AskedOutcome } from './asked.js';
 export { bulletinOf } from './bulletin.js';
 export { acrossCsv, casesCsv, stripsCsv } from './csv.js';
 export { caseFacts, type CaseFacts } from './facts.js';

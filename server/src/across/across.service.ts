@@ -1,21 +1,19 @@
 import type { Account, AcrossAnswer, FoundCases, LikeCases, ShopPriors } from '@true-ledger/contract';
 import {
-  acrossStatistics,
-  casesCsv,
   likeCases,
-  outcomesAsked,
   partsShelf,
   shopPriors,
-  type CaseFacts,
+  type AskedOutcome,
   type ComparedFacts,
-  type CountedCase,
   type PartsShelf,
   type ShelfCase,
 } from '@true-ledger/core/across';
 import { Injectable } from '@nestjs/common';
-import { DataSource } from 'typeorm';
+import { DataSource, In } from 'typeorm';
 import { AccountsService } from '../accounts/accounts.service.js';
+import { ComputeService } from '../compute/compute.service.js';
 import { EngineRow, ShopSwitchRow } from '../database/entities.js';
+import { countedCases, type CasesText } from './countedCases.js';
 
 const OWN_PRIORS = 'own-priors';
 /** Cases one is laid beside. */
@@ -28,55 +26,32 @@ interface ComparedRow {
   readonly facts: ComparedFacts;
 }
 
-interface CountedRow {
-  readonly id: string;
-  readonly number: string;
-  readonly title: string;
-  readonly facts: CaseFacts;
-  readonly engineId: string | null;
-}
-
 /** What many cases say together. */
 @Injectable()
 export class AcrossService {
   constructor(
     private readonly db: DataSource,
     private readonly accounts: AccountsService,
+    private readonly compute: ComputeService,
   ) {}
 
   /** Cases that are counted: not the withdrawn ones; words stay in the database. */
-  private async counted(seen: ReadonlySet<string> | null, provenOnly = false): Promise<CountedCase[]> {
-    const rows = (await this.db.query(
-      `SELECT c.id, c.number, c.title, c.facts - 'words' AS facts, e."engineId"
+  private async counted(seen: ReadonlySet<string> | null, provenOnly = false): Promise<CasesText> {
+    const [{ rows }] = (await this.db.query(
+      `SELECT coalesce(json_agg(json_build_object('id', c.id, 'number', c.number, 'title', c.title, 'facts', c.facts - 'words', 'engineId', e."engineId")), '[]')::text AS rows
          FROM cases c
          LEFT JOIN LATERAL (SELECT "engineId" FROM case_engines WHERE "caseId" = c.id ORDER BY id DESC LIMIT 1) e ON true
         WHERE c.facts IS NOT NULL AND coalesce(c.summary->>'shelved', '') <> 'withdrawn'
           AND (NOT $2 OR jsonb_typeof(c.facts->'proven') = 'array') AND ($1::uuid[] IS NULL OR c.id = ANY($1))`,
       [seen && [...seen], provenOnly],
-    )) as CountedRow[];
-    const root = await this.rootsOfEngines();
-    return rows.map((r) => ({
-      id: r.id,
-      number: r.number,
-      title: r.title,
-      engine: r.engineId && (root.get(r.engineId) ?? r.engineId),
-      facts: r.facts,
-    }));
-  }
-
-  /** The record every merged engine became part of. */
-  private async rootsOfEngines(): Promise<ReadonlyMap<string, string>> {
-    const into = new Map((await this.db.getRepository(EngineRow).find()).map((e) => [e.id, e.mergedInto]));
-    const rootOf = (id: string): string => {
-      const next = into.get(id);
-      return next ? rootOf(next) : id;
-    };
-    return new Map([...into.keys()].map((id) => [id, rootOf(id)]));
+    )) as [{ rows: string }];
+    const engines = await this.db.getRepository(EngineRow).find({ select: { id: true, mergedInto: true } });
+    return { rows, merged: engines.flatMap((e) => (e.mergedInto ? [[e.id, e.mergedInto] as const] : [])) };
   }
 
   /** Every case that is counted, as an open table. */
   async table(account: Account): Promise<string> {
-    return casesCsv(await this.counted(await this.accounts.casesOf(account)));
+    return this.compute.run<'across-table'>({ kind: 'across-table', cases: await this.counted(await this.accounts.casesOf(account)) });
   }
 
   /** What lies on the parts shelf and what is wanted, of the cases somebody may see. */
@@ -93,21 +68,20 @@ export class AcrossService {
   }
 
   /** Cases whose outcome is to be asked for. */
-  async asked(account: Account, today: string): Promise<ReturnType<typeof outcomesAsked>> {
-    return outcomesAsked(await this.counted(await this.accounts.casesOf(account)), today);
+  async asked(account: Account, today: string): Promise<AskedOutcome[]> {
+    const cases = await this.counted(await this.accounts.casesOf(account));
+    return this.compute.run<'across-asked'>({ kind: 'across-asked', cases, today });
   }
 
   async statistics(account: Account, today: string): Promise<AcrossAnswer> {
     const cases = await this.counted(await this.accounts.casesOf(account));
-    const engines = new Map((await this.db.getRepository(EngineRow).find()).map((e) => [e.id, e.record]));
-    const among = [...new Set(cases.flatMap((c) => c.engine ?? []))];
+    const { statistics, asked, names, among } = await this.compute.run<'across'>({ kind: 'across', cases, today });
+    const engines = await this.db.getRepository(EngineRow).findBy({ id: In(among) });
     return {
-      statistics: acrossStatistics(cases),
-      cases: Object.fromEntries(cases.map((c) => [c.id, { number: c.number, title: c.title }])),
-      engines: Object.fromEntries(
-        among.flatMap((id) => (engines.has(id) ? [[id, { mark: engines.get(id)!.mark, name: engines.get(id)!.name }]] : [])),
-      ),
-      asked: outcomesAsked(cases, today),
+      statistics,
+      cases: names,
+      engines: Object.fromEntries(engines.map(({ id, record: { mark, name } }) => [id, { mark, name }])),
+      asked,
       ownPriors: await this.ownPriors(),
     };
   }
@@ -123,7 +97,7 @@ export class AcrossService {
 
   /** The shop's own frequencies for a kind of engine; the case itself is left out, so that no case is judged by itself. */
   async priors(family: string, without: string | null, today: string): Promise<ShopPriors> {
-    const cases = (await this.counted(null, true)).filter((c) => c.id !== without);
+    const cases = countedCases(await this.counted(null, true)).filter((c) => c.id !== without);
     return { on: await this.ownPriors(), priors: shopPriors(cases, family, today) };
   }
 

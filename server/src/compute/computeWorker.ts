@@ -1,4 +1,4 @@
-import type { Outcome } from '@true-ledger/contract';
+import type { AcrossAnswer, Outcome } from '@true-ledger/contract';
 import '../platform.js';
 import { fail, ok } from '@true-ledger/core/kit';
 import type { Station } from '@true-ledger/core/engine';
@@ -8,6 +8,8 @@ import type { CaseState } from '@true-ledger/core/ledger';
 import { caseView } from '@true-ledger/core/case';
 import { readingsCsv } from '@true-ledger/core/measured';
 import { diagnose, diagnosisJson, type DiagnosisJson } from '@true-ledger/core/diagnosis';
+import { acrossStatistics, casesCsv, outcomesAsked, type AcrossStatistics, type AskedOutcome } from '@true-ledger/core/across';
+import { countedCases, type CasesText } from '../across/countedCases.js';
 import { caseFileOf, findingsCsv, readCaseFile } from '@true-ledger/core/bundle';
 import { figuresOf, type CaseFigures } from '../ledger/summary.js';
 import { drawEngine, practicePicture, scoreOf, type NamedCause } from '@true-ledger/core/practiceEngine';
@@ -24,6 +26,9 @@ export type ComputeTask =
   | { readonly kind: 'measure'; readonly sheet: unknown }
   | { readonly kind: 'running'; readonly question: RunningQuestion; readonly file: unknown }
   | { readonly kind: 'files'; readonly state: CaseState }
+  | { readonly kind: 'across'; readonly cases: CasesText; readonly today: string }
+  | { readonly kind: 'across-asked'; readonly cases: CasesText; readonly today: string }
+  | { readonly kind: 'across-table'; readonly cases: CasesText }
   | { readonly kind: 'practice-picture'; readonly level: number; readonly seed: number; readonly station: string }
   | {
       readonly kind: 'practice-score';
@@ -48,6 +53,14 @@ export interface DerivedFiles {
   readonly findings: string;
 }
 
+/** What many cases say, with their names and the engines they are of. */
+export interface AcrossCounted {
+  readonly statistics: AcrossStatistics;
+  readonly asked: AskedOutcome[];
+  readonly names: AcrossAnswer['cases'];
+  readonly among: string[];
+}
+
 export interface ComputeAnswers {
   readonly summary: CaseFigures;
   readonly differential: DiagnosisJson;
@@ -56,6 +69,9 @@ export interface ComputeAnswers {
   readonly running: object;
   readonly files: DerivedFiles;
   readonly tags: Uint8Array;
+  readonly across: AcrossCounted;
+  readonly 'across-asked': AskedOutcome[];
+  readonly 'across-table': string;
   readonly 'practice-picture': Pixels | null;
   readonly 'practice-score': EntryBodies['practice-scored']['score'];
 }
@@ -91,6 +107,19 @@ async function compute(task: ComputeTask): Promise<Outcome<ComputeAnswers[Comput
       return ok(practicePicture(drawEngine(task.level, task.seed), task.station)?.pixels ?? null);
     case 'practice-score':
       return ok(scoreOf(drawEngine(task.level, task.seed), caseView(task.state)!, task.answer, new Set(task.done)));
+    case 'across': {
+      const cases = countedCases(task.cases);
+      return ok({
+        statistics: acrossStatistics(cases),
+        asked: outcomesAsked(cases, task.today),
+        names: Object.fromEntries(cases.map((c) => [c.id, { number: c.number, title: c.title }])),
+        among: [...new Set(cases.flatMap((c) => c.engine ?? []))],
+      });
+    }
+    case 'across-asked':
+      return ok(outcomesAsked(countedCases(task.cases), task.today));
+    case 'across-table':
+      return ok(casesCsv(countedCases(task.cases)));
     case 'tags':
       return ok(await tagSheet(task.number, task.caseId, task.stations, task.root));
   }
