@@ -206,6 +206,17 @@ describe('the stand-in of the laboratory', () => {
     expect((await log(other)).lines.some((l) => l.kind === 'result')).toBe(true);
   });
 
+  it('that came for a sample of another engine is told whose it is', async () => {
+    const [mine, theirs] = [await make(), await make({ mark: 'E-THEIRS' })];
+    await write(theirs, change('2025-01-01', 0), sample('THEIRS-1', '2025-02-01', 200)).expect(201);
+    const body = { reference: 'THEIRS-1', reported: '2025-02-10', laboratory: '', figures: { Fe: 12 }, insisted: false };
+    await write(mine, line('result', '2025-02-10', null, body)).expect(201);
+    const { record, lines, others } = await log(mine);
+    expect(readLog(record, lines, others).doubts.map((d) => d.words)).toEqual([expect.stringMatching(/it is a sample of E-THEIRS/)]);
+    // Whoever is named has nothing of it to tell where nothing strayed.
+    expect((await log(theirs)).others.flatMap((o) => o.references)).toEqual([]);
+  });
+
   it('gets a label that names the sample and nobody', async () => {
     const named = await make({ name: 'Launch of Somebody' });
     await write(

@@ -33,8 +33,12 @@ describe('a log', () => {
     expect(log.read().doubts.map((d) => d.words)).toEqual([
       expect.stringMatching(/runs back: 480 h on 2024-02-01, after 500 h on 2024-01-01/),
       expect.stringMatching(/S-0001 was given to a sample of 2024-03-02 already/),
-      expect.stringMatching(/result came for S-0002, and no sample/),
+      expect.stringMatching(/result came for S-0002, and no sample of this engine has that reference\.$/),
     ]);
+    const others = [{ mark: 'E-9', profile: null, references: ['S-0002'] }];
+    expect(log.read(others).doubts.at(-1)!.words).toMatch(
+      /has that reference: it is a sample of E-9\. Strike it here and write it there\.$/,
+    );
   });
 });
 
@@ -192,7 +196,11 @@ describe('a result', () => {
   ])('with %s is held back, counts nowhere, and says what would put it right', (_, spoil, words, offer) => {
     const log = spoil(new Log().years(4).change('2024-05-01', 1000));
     const read = log.read([
-      { mark: 'E-9', profile: profileOf(new Log({ ...ENGINE, fuel: 'petrol' }).years(3).lines.filter((l) => l.kind === 'result'))! },
+      {
+        mark: 'E-9',
+        profile: profileOf(new Log({ ...ENGINE, fuel: 'petrol' }).years(3).lines.filter((l) => l.kind === 'result')),
+        references: [],
+      },
     ]);
     const last = read.samples.at(-1)!;
     expect(last.counts).toBe(false);

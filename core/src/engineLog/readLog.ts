@@ -54,7 +54,7 @@ export function readLog(engine: EngineRecord, all: readonly LogLine[], others: r
     consumption,
     pressures,
     samples,
-    doubts: lineDoubts(engine, lines),
+    doubts: lineDoubts(engine, lines, others),
     findings: [
       ...levelFindings(engine, lines, levels, consumption),
       ...linesOf(lines, 'filter-cut').slice(-1).flatMap(filterFinding),
@@ -65,7 +65,7 @@ export function readLog(engine: EngineRecord, all: readonly LogLine[], others: r
 }
 
 /** Counters that run back, references used twice, results without a sample. */
-function lineDoubts(engine: EngineRecord, lines: readonly LogLine[]): LineDoubt[] {
+function lineDoubts(engine: EngineRecord, lines: readonly LogLine[], others: readonly OtherOil[]): LineDoubt[] {
   const doubts: LineDoubt[] = [];
   let highest: LogLine | null = null;
   for (const l of lines) {
@@ -87,8 +87,14 @@ function lineDoubts(engine: EngineRecord, lines: readonly LogLine[]): LineDoubt[
     seen.set(s.body.reference, s.day);
   }
   for (const r of linesOf(lines, 'result'))
-    if (!seen.has(r.body.reference))
-      doubts.push({ line: r.id, words: `A result came for ${r.body.reference}, and no sample of this engine has that reference.` });
+    if (!seen.has(r.body.reference)) {
+      const whose = others.find((o) => o.references.includes(r.body.reference));
+      const words = `A result came for ${r.body.reference}, and no sample of this engine has that reference`;
+      doubts.push({
+        line: r.id,
+        words: whose ? `${words}: it is a sample of ${whose.mark}. Strike it here and write it there.` : `${words}.`,
+      });
+    }
   return doubts;
 }
 

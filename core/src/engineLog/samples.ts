@@ -190,7 +190,10 @@ export interface ResultDoubt {
 /** Another engine's oil, to tell whose sample a result is. */
 export interface OtherOil {
   readonly mark: string;
-  readonly profile: OilProfile;
+  /** What its oil is known by; null while too few results tell. */
+  readonly profile: OilProfile | null;
+  /** References of its samples for which a result stands in the log that is read. */
+  readonly references: readonly string[];
 }
 
 /** What speaks against the result of a sample. `lines`: the whole log, standing; `counted`: its earlier results that count. */
@@ -257,7 +260,7 @@ function resultDoubts(
   if (whole !== null && whole > SAME_OIL && doubts.length === 0) {
     const nearer = others
       .flatMap((o) => {
-        const d = apart(result, o.profile);
+        const d = o.profile && apart(result, o.profile);
         return d === null || d > whole / 2 ? [] : [{ mark: o.mark, d }];
       })
       .sort((x, y) => x.d - y.d)[0];

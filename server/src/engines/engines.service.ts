@@ -119,14 +119,18 @@ export class EnginesService {
     };
   }
 
-  /** What the other engines of the shop have in them. */
+  /** What the other engines of the shop have in them, and which of their samples have a result in the log of this one. */
   private async othersOf(rows: readonly EngineRow[], own: ReadonlySet<string>): Promise<OtherOil[]> {
-    const results = await this.db.getRepository(EngineLineRow).find({ where: { kind: 'result' }, order: { n: 'ASC' } });
+    const all = await this.db.getRepository(EngineLineRow).find({ where: { kind: In(['result', 'sample']) }, order: { n: 'ASC' } });
+    const standing = (engineId: string): LogLine[] => standingLines(all.filter((l) => l.engineId === engineId).map(lineOf));
+    const here = new Set([...own].flatMap((id) => linesOf(standing(id), 'result').map((r) => r.body.reference)));
     return rows
       .filter((r) => !own.has(r.id) && r.mergedInto === null)
       .flatMap((r) => {
-        const profile = profileOf(linesOf(standingLines(results.filter((l) => l.engineId === r.id).map(lineOf)), 'result'));
-        return profile ? [{ mark: r.record.mark, profile }] : [];
+        const lines = standing(r.id);
+        const profile = profileOf(linesOf(lines, 'result'));
+        const references = linesOf(lines, 'sample').flatMap(({ body }) => (here.has(body.reference) ? [body.reference] : []));
+        return profile || references.length > 0 ? [{ mark: r.record.mark, profile, references }] : [];
       });
   }
 
