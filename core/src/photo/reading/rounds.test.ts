@@ -33,8 +33,8 @@ function take(form: RoundForm, damages: readonly Damage[]): { picture: RoundPict
   const shot = {
     ...USUAL_SHOT,
     seed: 12,
-    width: 760,
-    height: 570,
+    width: 600,
+    height: 450,
     focal: 1.6,
     fill: form === 'journal' ? 0.4 : 0.5,
     tiltDeg: 5,
