@@ -1,6 +1,7 @@
 // Writes the films that browser and command line are tested with: a lamp led over a half shell, a borescope drawn out of a bore, and a journal turned a little more than once before a camera held by hand, and beside it what is true of it.
 // node bench/filmFixture.mjs
 import { writeFileSync } from 'node:fs';
+import { format, resolveConfig } from 'prettier';
 import {
   boreFrame,
   handDrawn,
@@ -13,6 +14,11 @@ import {
   USUAL_SHOT,
 } from '@true-ledger/core/specimen';
 import { encoded } from './filmSpecimens.mjs';
+
+/** Writes what is true of a film beside it, laid out as the repository's other files are. */
+async function keepTruth(path, truth) {
+  writeFileSync(path, await format(JSON.stringify(truth), { ...(await resolveConfig(path)), filepath: path }));
+}
 
 const specimen = {
   seed: 3,
@@ -51,10 +57,14 @@ await encoded('e2e/fixtures/turning-journal.webm', all, {
   args: ['-c:v', 'libvpx', '-b:v', '900k', '-deadline', 'good', '-cpu-used', '2', '-g', '20'],
 });
 const middle = ({ facingDeg: [from, to] }) => (from + to) / 2;
-writeFileSync(
-  'e2e/fixtures/turning-journal.json',
-  `${JSON.stringify({ ...size, radiusMm: 25, corners: film.corners, facingDeg: middle(frames[0]), turnedDeg: middle(frames.at(-1)) - middle(frames[0]), heatArc: [20, 140] }, null, 2)}\n`,
-);
+await keepTruth('e2e/fixtures/turning-journal.json', {
+  ...size,
+  radiusMm: 25,
+  corners: film.corners,
+  facingDeg: middle(frames[0]),
+  turnedDeg: middle(frames.at(-1)) - middle(frames[0]),
+  heatArc: [20, 140],
+});
 
 // A lamp led over a half shell.
 const shell = {
@@ -75,10 +85,7 @@ const lampFrames = (function* () {
   for (const f of led) yield lampFrame(shell, maps, lit, f, 80 + n++).pixels;
 })();
 await encoded('e2e/fixtures/led-lamp.webm', lampFrames, { width: lit.width, height: lit.height, fps: 6 });
-writeFileSync(
-  'e2e/fixtures/led-lamp.json',
-  `${JSON.stringify({ width: lit.width, height: lit.height, radiusMm: shell.radiusMm, corners }, null, 2)}\n`,
-);
+await keepTruth('e2e/fixtures/led-lamp.json', { width: lit.width, height: lit.height, radiusMm: shell.radiusMm, corners });
 
 // A borescope drawn out of a bore: the piston closes it below.
 const bore = {
@@ -100,7 +107,12 @@ const scopeFrames = (function* () {
   for (const poses of drawn) yield boreFrame(bore, boreMaps, scope, poses, 120 + f++);
 })();
 await encoded('e2e/fixtures/drawn-scope.webm', scopeFrames, { width: scope.width, height: scope.height, fps: 10 });
-writeFileSync(
-  'e2e/fixtures/drawn-scope.json',
-  `${JSON.stringify({ width: scope.width, height: scope.height, radiusMm: bore.radiusMm, lengthMm: bore.widthMm, drawnMm: (drawn[0][1].depth - drawn.at(-1)[1].depth) * bore.radiusMm, scuffArc: [78, 122], rustArc: [235, 285] }, null, 2)}\n`,
-);
+await keepTruth('e2e/fixtures/drawn-scope.json', {
+  width: scope.width,
+  height: scope.height,
+  radiusMm: bore.radiusMm,
+  lengthMm: bore.widthMm,
+  drawnMm: (drawn[0][1].depth - drawn.at(-1)[1].depth) * bore.radiusMm,
+  scuffArc: [78, 122],
+  rustArc: [235, 285],
+});
