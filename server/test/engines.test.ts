@@ -211,8 +211,18 @@ describe('the stand-in of the laboratory', () => {
     await write(theirs, change('2025-01-01', 0), sample('THEIRS-1', '2025-02-01', 200)).expect(201);
     const body = { reference: 'THEIRS-1', reported: '2025-02-10', laboratory: '', figures: { Fe: 12 }, insisted: false };
     await write(mine, line('result', '2025-02-10', null, body)).expect(201);
-    const { record, lines, others } = await log(mine);
-    expect(readLog(record, lines, others).doubts.map((d) => d.words)).toEqual([expect.stringMatching(/it is a sample of E-THEIRS/)]);
+    const doubts = async (): Promise<string[]> => {
+      const { record, lines, others } = await log(mine);
+      return readLog(record, lines, others).doubts.map((d) => d.words);
+    };
+    expect(await doubts()).toEqual([expect.stringMatching(/it is a sample of E-THEIRS/)]);
+    // A record that was merged is named by what it is part of now; a sample that was struck is nobody's.
+    const whole = await make({ mark: 'E-WHOLE' });
+    await bench.people.builder.put(`/api/engines/${theirs}/merged`).send({ into: whole }).expect(200);
+    expect(await doubts()).toEqual([expect.stringMatching(/it is a sample of E-WHOLE/)]);
+    const struck = (await log(whole)).lines.find((l) => l.kind === 'sample')!;
+    await write(whole, { ...line('struck', '2025-02-11', null, { why: 'twice' }), supersedes: struck.id }).expect(201);
+    expect(await doubts()).toEqual([expect.stringMatching(/no sample of this engine has that reference\.$/)]);
     // Whoever is named has nothing of it to tell where nothing strayed.
     expect((await log(theirs)).others.flatMap((o) => o.references)).toEqual([]);
   });

@@ -37,7 +37,7 @@ describe('a log', () => {
     ]);
     const others = [{ mark: 'E-9', profile: null, references: ['S-0002'] }];
     expect(log.read(others).doubts.at(-1)!.words).toMatch(
-      /has that reference: it is a sample of E-9\. Strike it here and write it there\.$/,
+      /has that reference: it is a sample of E-9\. Take it back here and write it there\.$/,
     );
   });
 });

@@ -92,7 +92,7 @@ function lineDoubts(engine: EngineRecord, lines: readonly LogLine[], others: rea
       const words = `A result came for ${r.body.reference}, and no sample of this engine has that reference`;
       doubts.push({
         line: r.id,
-        words: whose ? `${words}: it is a sample of ${whose.mark}. Strike it here and write it there.` : `${words}.`,
+        words: whose ? `${words}: it is a sample of ${whose.mark}. Take it back here and write it there.` : `${words}.`,
       });
     }
   return doubts;

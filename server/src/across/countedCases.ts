@@ -2,7 +2,7 @@ import type { CaseFacts, CountedCase } from '@true-ledger/core/across';
 
 /** Cases as the database gives them, still text: so many are parsed where they are counted, away from the thread that answers. */
 export interface CasesText {
-  /** A list in JSON of number, title, figures and engine. */
+  /** A list in JSON of id, number, title, figures and engine. */
   readonly rows: string;
   /** Engine records that became part of another. */
   readonly merged: ReadonlyArray<readonly [id: string, into: string]>;

@@ -114,24 +114,29 @@ export class EnginesService {
       merged: own.slice(1).map(mark),
       lines: lines.map(lineOf),
       cases,
-      others: chosen ? [] : await this.othersOf(rows, new Set(own.map((m) => m.id))),
+      others: chosen ? [] : await this.othersOf(families, own),
       awaited: orders.map((o) => o.reference),
     };
   }
 
   /** What the other engines of the shop have in them, and which of their samples have a result in the log of this one. */
-  private async othersOf(rows: readonly EngineRow[], own: ReadonlySet<string>): Promise<OtherOil[]> {
-    const all = await this.db.getRepository(EngineLineRow).find({ where: { kind: In(['result', 'sample']) }, order: { n: 'ASC' } });
-    const standing = (engineId: string): LogLine[] => standingLines(all.filter((l) => l.engineId === engineId).map(lineOf));
-    const here = new Set([...own].flatMap((id) => linesOf(standing(id), 'result').map((r) => r.body.reference)));
-    return rows
-      .filter((r) => !own.has(r.id) && r.mergedInto === null)
-      .flatMap((r) => {
-        const lines = standing(r.id);
-        const profile = profileOf(linesOf(lines, 'result'));
-        const references = linesOf(lines, 'sample').flatMap(({ body }) => (here.has(body.reference) ? [body.reference] : []));
-        return profile || references.length > 0 ? [{ mark: r.record.mark, profile, references }] : [];
-      });
+  private async othersOf(families: ReadonlyMap<string, readonly EngineRow[]>, own: readonly EngineRow[]): Promise<OtherOil[]> {
+    const all = await this.db
+      .getRepository(EngineLineRow)
+      .find({ where: { kind: In(['result', 'sample', 'struck']) }, order: { n: 'ASC' } });
+    const standing = (engine: readonly EngineRow[]): LogLine[] => {
+      const ids = new Set(engine.map((r) => r.id));
+      return standingLines(all.filter((l) => ids.has(l.engineId)).map(lineOf));
+    };
+    const here = new Set(linesOf(standing(own), 'result').map((r) => r.body.reference));
+    return [...families.values()].flatMap((engine) => {
+      const [{ id, mergedInto, record }] = engine as [EngineRow];
+      if (mergedInto !== null || own.some((r) => r.id === id)) return [];
+      const lines = standing(engine);
+      const profile = profileOf(linesOf(lines, 'result'));
+      const references = linesOf(lines, 'sample').flatMap(({ body }) => (here.has(body.reference) ? [body.reference] : []));
+      return profile || references.length > 0 ? [{ mark: record.mark, profile, references }] : [];
+    });
   }
 
   async make({ id, record }: EngineRequest, byName: string): Promise<EngineRow> {
